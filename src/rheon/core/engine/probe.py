@@ -1,0 +1,211 @@
+"""What ffprobe says of a file, as values."""
+
+from __future__ import annotations
+
+import json
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import Any
+
+from ..errors import EngineError, ForbiddenFormat, NotASource
+from ..media import (
+    AudioStream,
+    Chapter,
+    Forced,
+    Purpose,
+    Scan,
+    SubtitleStream,
+    VideoStream,
+    parse_fraction,
+    to_bcp47,
+)
+from .process import Command, run
+from .tools import require, safe_file_input
+
+PROBE_TIMEOUT_S = 30
+
+# names by which ffprobe groups demuxers → our container names
+CONTAINERS = {
+    "matroska,webm": "matroska",
+    "mov,mp4,m4a,3gp,3g2,mj2": "mp4",
+    "mpeg": "mpeg_ps",
+    "mpegts": "mpeg_ts",
+    "asf": "asf",
+}
+
+H264_PROFILES = {
+    "Constrained Baseline": "baseline",
+    "Baseline": "baseline",
+    "Main": "main",
+    "High": "high",
+    "High 10": "high10",
+    "Extended": "extended",
+}
+HEVC_PROFILES = {"Main": "main", "Main 10": "main10", "Main Still Picture": "main"}
+MPEG4_PROFILES = {"Simple Profile": "simple", "Advanced Simple Profile": "advanced_simple"}
+AAC_PROFILES = {"LC": "lc", "HE-AAC": "he", "HE-AACv2": "he2"}
+PROFILES = {"h264": H264_PROFILES, "hevc": HEVC_PROFILES, "mpeg4": MPEG4_PROFILES, "aac": AAC_PROFILES}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ProbedFile:
+    """A file as ffprobe sees it. ``container`` is our name for its format; durations in seconds."""
+
+    container: str
+    duration_s: float
+    size_bytes: int
+    video: VideoStream | None
+    audio: tuple[AudioStream, ...]
+    subtitles: tuple[SubtitleStream, ...]
+    chapters: tuple[Chapter, ...]
+    title: str | None
+
+
+def probe(path: str) -> ProbedFile:
+    """Probe a file by name.
+
+    Raises ``ForbiddenFormat`` where its content is a playlist or script, ``NotASource`` where it is no media at all.
+    """
+    require("ffprobe")
+    argv = ["ffprobe", "-v", "error", "-of", "json", "-show_format", "-show_streams", "-show_chapters"]
+    try:
+        done = run(Command(argv=[*argv, *safe_file_input(path)], timeout_s=PROBE_TIMEOUT_S))
+    except EngineError as error:
+        if any("whitelist" in line for line in _tail(error)):
+            raise ForbiddenFormat("This file is a list or script, or a kind of file that Rheon does not open.") from error
+        raise NotASource("This file holds no video or sound that the engine can read.") from error
+    return read_probe(json.loads(done.stdout or b"{}"))
+
+
+def read_probe(said: dict[str, Any]) -> ProbedFile:
+    """Turn ffprobe's JSON into values; attached pictures are not taken for video."""
+    streams: list[dict[str, Any]] = said.get("streams", [])
+    form: dict[str, Any] = said.get("format", {})
+    pictures = [
+        stream
+        for stream in streams
+        if stream.get("codec_type") == "video" and not stream.get("disposition", {}).get("attached_pic")
+    ]
+    sounds = [stream for stream in streams if stream.get("codec_type") == "audio" and stream.get("channels")]
+    words = [stream for stream in streams if stream.get("codec_type") == "subtitle"]
+    if not pictures and not sounds:
+        raise NotASource("This file holds neither video nor sound.")
+    name = str(form.get("format_name", ""))
+    return ProbedFile(
+        container=CONTAINERS.get(name, name.split(",")[0]),
+        duration_s=_duration(form, streams),
+        size_bytes=int(form.get("size", 0)),
+        video=_video(pictures[0]) if pictures else None,
+        audio=tuple(_audio(index, stream) for index, stream in enumerate(sounds)),
+        subtitles=tuple(_subtitle(index, stream) for index, stream in enumerate(words)),
+        chapters=tuple(
+            Chapter(
+                number=number,
+                start_s=round(float(entry.get("start_time", 0)), 3),
+                name=entry.get("tags", {}).get("title"),
+            )
+            for number, entry in enumerate(said.get("chapters", []), start=1)
+        ),
+        title=form.get("tags", {}).get("title") or None,
+    )
+
+
+def _tail(error: EngineError) -> list[str]:
+    tail = error.facts.get("tail")
+    return [str(line) for line in tail] if isinstance(tail, list) else []
+
+
+def _duration(form: dict[str, Any], streams: list[dict[str, Any]]) -> float:
+    for entry in (form, *streams):
+        if (raw := entry.get("duration")) not in (None, "N/A"):
+            return round(float(str(raw)), 3)
+    return 0.0
+
+
+def _video(stream: dict[str, Any]) -> VideoStream:
+    codec = str(stream.get("codec_name", "unknown"))
+    order = stream.get("field_order", "unknown")
+    return VideoStream(
+        codec=codec,
+        width=int(stream.get("width", 0)),
+        height=int(stream.get("height", 0)),
+        frame_rate=_frame_rate(stream),
+        sample_aspect=parse_fraction(stream.get("sample_aspect_ratio")) or Fraction(1),
+        scan=_scan(str(order)),
+        top_field_first=order not in ("bb", "bt"),
+        bit_depth=_bit_depth(str(stream.get("pix_fmt", ""))),
+        profile=_profile(codec, stream.get("profile")),
+        level=_level(codec, stream.get("level")),
+        reference_frames=int(stream["refs"]) if stream.get("refs") else None,
+        bitrate_bps=int(stream["bit_rate"]) if stream.get("bit_rate") else None,
+        rotation=_rotation(stream),
+        codec_tag=stream.get("codec_tag_string"),
+    )
+
+
+def _frame_rate(stream: dict[str, Any]) -> Fraction:
+    average, real = parse_fraction(stream.get("avg_frame_rate")), parse_fraction(stream.get("r_frame_rate"))
+    return average or real or Fraction(25)
+
+
+def _scan(order: str) -> Scan:
+    if order == "progressive":
+        return Scan.PROGRESSIVE
+    return Scan.INTERLACED if order in ("tt", "bb", "tb", "bt") else Scan.UNKNOWN
+
+
+def _bit_depth(pixel_format: str) -> int:
+    for depth in (16, 14, 12, 10, 9):
+        if pixel_format.endswith((f"p{depth}le", f"p{depth}be", f"{depth}le", f"{depth}be")):
+            return depth
+    return 8
+
+
+def _profile(codec: str, raw: object) -> str | None:
+    if not isinstance(raw, str):
+        return None
+    return PROFILES.get(codec, {}).get(raw, raw.lower().replace(" ", "_"))
+
+
+def _level(codec: str, raw: object) -> str | None:
+    """ffprobe gives level_idc: tens for H.264, thirties for HEVC."""
+    if not isinstance(raw, int) or raw <= 0:
+        return None
+    if codec == "h264":
+        return "1b" if raw == 9 else f"{raw // 10}.{raw % 10}" if raw % 10 else str(raw // 10)
+    if codec == "hevc":
+        return f"{raw // 30}.{raw % 30 // 3}" if raw % 30 else str(raw // 30)
+    return str(raw)
+
+
+def _rotation(stream: dict[str, Any]) -> int:
+    for side in stream.get("side_data_list", []):
+        if "rotation" in side:
+            return int(side["rotation"]) % 360
+    return 0
+
+
+def _audio(index: int, stream: dict[str, Any]) -> AudioStream:
+    codec = str(stream.get("codec_name", "unknown"))
+    flags, tags = stream.get("disposition", {}), stream.get("tags", {})
+    purpose = Purpose.COMMENTARY if flags.get("comment") else Purpose.UNKNOWN
+    return AudioStream(
+        index=index,
+        codec=codec,
+        channels=int(stream["channels"]),
+        sample_rate=int(stream.get("sample_rate", 48000)),
+        language=to_bcp47(tags.get("language")),
+        purpose=Purpose.DESCRIPTION if flags.get("visual_impaired") else purpose,
+        profile=_profile(codec, stream.get("profile")),
+        bitrate_bps=int(stream["bit_rate"]) if stream.get("bit_rate") else None,
+    )
+
+
+def _subtitle(index: int, stream: dict[str, Any]) -> SubtitleStream:
+    flags, tags = stream.get("disposition", {}), stream.get("tags", {})
+    return SubtitleStream(
+        index=index,
+        format=str(stream.get("codec_name", "unknown")),
+        language=to_bcp47(tags.get("language")),
+        forced=Forced.ALL if flags.get("forced") else Forced.UNKNOWN,
+    )

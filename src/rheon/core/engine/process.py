@@ -1,0 +1,206 @@
+"""Starting, feeding, following and stopping other programs. The only module that starts processes."""
+
+from __future__ import annotations
+
+import contextlib
+import os
+import resource
+import shutil
+import signal
+import subprocess
+import threading
+import time
+from collections import deque
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass, field
+from typing import IO
+
+from ..errors import EngineError, EngineTimedOut, SourceMissing, Stopped, ToolMissing
+
+TAIL_LINES = 30
+POLL_S = 0.1
+GRACE_S = 3.0
+MEMORY_LIMIT_BYTES = 12 << 30
+
+Feed = Callable[[], Iterator[bytes]]
+"""Yields what the program gets on its standard input; an ``OSError`` in it means that the source went away."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Command:
+    """A program to start and how.
+
+    ``argv`` is never seen by a shell. ``feed`` gives its standard input, ``cwd`` the folder it runs in.
+    ``on_line`` gets each line it prints; ``should_stop`` is asked about ten times a second.
+    """
+
+    argv: Sequence[str]
+    timeout_s: float | None = 60.0
+    feed: Feed | None = None
+    cwd: str | None = None
+    on_line: Callable[[str], None] | None = None
+    should_stop: Callable[[], bool] | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Finished:
+    """How a program ended: what it printed (empty where its lines were followed) and the last it complained."""
+
+    stdout: bytes
+    tail: tuple[str, ...]
+
+
+@dataclass(slots=True)
+class _Following:
+    """The threads around one running program, and what they found."""
+
+    process: subprocess.Popen[bytes]
+    chunks: list[bytes] = field(default_factory=list)
+    tail: deque[str] = field(default_factory=lambda: deque(maxlen=TAIL_LINES))
+    feed_error: OSError | None = None
+    line_error: BaseException | None = None
+
+
+def run(command: Command) -> Finished:
+    """Run a program to its end.
+
+    Raises ``ToolMissing``, ``EngineTimedOut``, ``Stopped``, ``SourceMissing`` (its feed broke) or ``EngineError``
+    (it failed; facts ``argv``, ``status``, ``tail``). Whatever happens, none of its processes is left running.
+    """
+    following = _Following(process=_start(command))
+    threads = _attach(following, command)
+    try:
+        _wait(following, command)
+    finally:
+        _end_group(following.process)
+        for thread in threads:
+            thread.join(timeout=GRACE_S)
+        _close(following.process)
+    _raise_for(following, command)
+    return Finished(stdout=b"".join(following.chunks), tail=tuple(following.tail))
+
+
+def available(program: str) -> bool:
+    """Whether a program of this name can be found on the machine."""
+    return shutil.which(program) is not None
+
+
+def _start(command: Command) -> subprocess.Popen[bytes]:
+    program = shutil.which(command.argv[0])
+    if program is None:
+        raise ToolMissing(f"The program {command.argv[0]} is not on this machine.", program=command.argv[0])
+    argv = [program, *command.argv[1:]]
+    if setpriv := shutil.which("setpriv"):
+        # a worker that is killed outright takes its engine with it
+        argv = [setpriv, "--pdeathsig", "KILL", "--", *argv]
+    process = subprocess.Popen(
+        argv,
+        stdin=subprocess.PIPE if command.feed else subprocess.DEVNULL,
+        stdout=subprocess.PIPE,
+        stderr=subprocess.PIPE,
+        cwd=command.cwd,
+        process_group=0,
+    )
+    with contextlib.suppress(OSError, ValueError):
+        resource.prlimit(process.pid, resource.RLIMIT_AS, (MEMORY_LIMIT_BYTES, MEMORY_LIMIT_BYTES))
+    return process
+
+
+def _attach(following: _Following, command: Command) -> list[threading.Thread]:
+    process = following.process
+    assert process.stdout and process.stderr
+    threads = [
+        threading.Thread(target=_collect, args=(following, process.stdout, command.on_line), daemon=True),
+        threading.Thread(target=_keep_tail, args=(following, process.stderr), daemon=True),
+    ]
+    if command.feed and process.stdin:
+        threads.append(
+            threading.Thread(target=_feed, args=(following, process.stdin, command.feed), daemon=True)
+        )
+    for thread in threads:
+        thread.start()
+    return threads
+
+
+def _collect(following: _Following, stream: IO[bytes], on_line: Callable[[str], None] | None) -> None:
+    if on_line is None:
+        while chunk := stream.read(65536):
+            following.chunks.append(chunk)
+        return
+    try:
+        for line in stream:
+            on_line(line.decode(errors="replace").rstrip("\r\n"))
+    except BaseException as error:  # handed to the caller's thread, which raises it
+        following.line_error = error
+
+
+def _keep_tail(following: _Following, stream: IO[bytes]) -> None:
+    for line in stream:
+        text = line.decode(errors="replace").rstrip()
+        if text:
+            following.tail.append(text[:500])
+
+
+def _feed(following: _Following, stream: IO[bytes], feed: Feed) -> None:
+    try:
+        for chunk in feed():
+            try:
+                stream.write(chunk)
+            except (BrokenPipeError, ValueError):
+                return
+    except OSError as error:
+        following.feed_error = error
+    finally:
+        with contextlib.suppress(OSError, ValueError):
+            stream.close()
+
+
+def _wait(following: _Following, command: Command) -> None:
+    started = time.monotonic()
+    while True:
+        with contextlib.suppress(subprocess.TimeoutExpired):
+            following.process.wait(timeout=POLL_S)
+            return
+        if command.should_stop and command.should_stop():
+            raise Stopped("The work was stopped.")
+        if following.feed_error or following.line_error:
+            return
+        if command.timeout_s is not None and time.monotonic() - started > command.timeout_s:
+            raise EngineTimedOut(
+                f"{command.argv[0]} did not answer within {command.timeout_s:.0f} s.", argv=list(command.argv)
+            )
+
+
+def _end_group(process: subprocess.Popen[bytes]) -> None:
+    """End the whole process group: politely, then for good."""
+    if process.poll() is not None:
+        return
+    for sign, patience_s in ((signal.SIGTERM, GRACE_S), (signal.SIGKILL, 10.0)):
+        with contextlib.suppress(ProcessLookupError, PermissionError):
+            os.killpg(process.pid, sign)
+        with contextlib.suppress(subprocess.TimeoutExpired):
+            process.wait(timeout=patience_s)
+            return
+
+
+def _close(process: subprocess.Popen[bytes]) -> None:
+    for stream in (process.stdin, process.stdout, process.stderr):
+        if stream:
+            with contextlib.suppress(OSError, ValueError):
+                stream.close()
+
+
+def _raise_for(following: _Following, command: Command) -> None:
+    if following.line_error:
+        raise following.line_error
+    if following.feed_error:
+        raise SourceMissing(
+            "The source went away while it was being read.", reason=following.feed_error.strerror or ""
+        )
+    if status := following.process.returncode:
+        raise EngineError(
+            f"{command.argv[0]} stopped with status {status}: {following.tail[-1] if following.tail else 'no word'}.",
+            argv=list(command.argv),
+            status=status,
+            tail=list(following.tail),
+        )

@@ -1,0 +1,155 @@
+"""The errors a person may meet.
+
+Each class has a stable ``code`` for programs, says in ``what`` what happened and in ``advice`` what to do next.
+The facts behind the sentence are keyword attributes in ``facts``.
+"""
+
+from __future__ import annotations
+
+from typing import ClassVar
+
+
+class RheonError(Exception):
+    """Base of everything that Rheon reports to a person. Never raised itself."""
+
+    code: ClassVar[str] = "failed"
+    advice: ClassVar[str] = "Try again; if it happens again, look at the worker's log."
+
+    def __init__(self, what: str, *, advice: str | None = None, **facts: object) -> None:
+        super().__init__(what)
+        self.what = what
+        self.next_step = advice if advice is not None else self.advice
+        self.facts = facts
+
+    @property
+    def message(self) -> str:
+        """What happened and what to do, as one or two sentences."""
+        return f"{self.what} {self.next_step}".strip()
+
+    def __str__(self) -> str:
+        return self.message
+
+
+class SourceError(RheonError):
+    """A source was refused or can't be read (exit status 3 of the command line)."""
+
+    code = "source_unreadable"
+    advice = "Check that the disc or file was copied completely, then scan it again."
+
+
+class NotASource(SourceError):
+    code = "not_a_source"
+    advice = "Choose a folder that holds VIDEO_TS, a disc image, or a video or sound file."
+
+
+class EmptyDisc(SourceError):
+    code = "empty_disc"
+    advice = "Copy the disc again; nothing on it can be played."
+
+
+class SourceMissing(SourceError):
+    code = "source_missing"
+    advice = "Put it back where it was, or add it again from its new place."
+
+
+class CutOffImage(SourceError):
+    code = "cut_off"
+    advice = "Copy the image again; the end of it is missing."
+
+
+class TablesBroken(SourceError):
+    code = "tables_broken"
+    advice = "Copy the disc again; without one good set of tables the titles can't be told apart."
+
+
+class Scrambled(SourceError):
+    code = "scrambled"
+    advice = "Rheon only works with material that is not scrambled, and stops here."
+
+
+class ForbiddenFormat(SourceError):
+    code = "forbidden_format"
+    advice = "Rheon opens media only, never lists or scripts that point elsewhere. Choose the media file itself."
+
+
+class OutsideFolders(RheonError):
+    code = "outside_folders"
+    advice = "Choose a place inside the configured media or output folders."
+
+
+class EngineError(RheonError):
+    """The media engine could not do its work (exit status 4)."""
+
+    code = "engine_failed"
+
+
+class EngineMissing(EngineError):
+    code = "engine_missing"
+    advice = "Install it with: apt-get install ffmpeg"
+
+
+class EngineTooOld(EngineError):
+    code = "engine_too_old"
+    advice = "Install ffmpeg 5.0 or newer."
+
+
+class EngineTimedOut(EngineError):
+    code = "engine_timed_out"
+    advice = "The file may be damaged, or the machine very busy. Try again later."
+
+
+class ToolMissing(EngineError):
+    code = "tool_missing"
+    advice = "Run 'make demo' once more; it installs what is missing."
+
+
+class TargetError(RheonError):
+    code = "target_failed"
+    advice = "Choose another folder."
+
+
+class TargetFull(TargetError):
+    code = "target_full"
+    advice = "Free some space or choose another folder, then start it again."
+
+
+class TargetReadOnly(TargetError):
+    code = "target_read_only"
+    advice = "Choose a folder that can be written to, or change its permissions."
+
+
+class PlanError(RheonError):
+    code = "plan_refused"
+    advice = "Choose another device or another setting."
+
+
+class NoSuchTitle(PlanError):
+    code = "no_such_title"
+    advice = "Scan the source to see which titles it has."
+
+
+class NoSuchDevice(PlanError):
+    code = "no_such_device"
+    advice = "See 'rheon devices' for the ones there are."
+
+
+class BadPin(PlanError):
+    code = "bad_pin"
+    advice = "Choose one of the values offered."
+
+
+class BadProfile(RheonError):
+    code = "bad_profile"
+    advice = "Correct the named fields and load the profile again; docs/device-profile.md explains each."
+
+
+class CheckFailed(RheonError):
+    code = "check_failed"
+    advice = "Nothing was kept. Choose another balance or device and try again."
+
+
+class Stopped(RheonError):
+    """Somebody asked for the work to stop. Nothing is left behind."""
+
+    code = "stopped"
+    advice = "It can be started again at any time."

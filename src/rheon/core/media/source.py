@@ -1,0 +1,158 @@
+"""Sources and their titles: what a scan finds."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from enum import StrEnum
+
+from .streams import AudioStream, SubtitleStream, VideoStream
+
+SECTOR_BYTES = 2048
+
+
+class Role(StrEnum):
+    """What a title seems to be."""
+
+    FEATURE = "feature"
+    EPISODE = "episode"
+    PLAY_ALL = "play_all"
+    EXTRA = "extra"
+    MENU = "menu"
+    DUPLICATE = "duplicate"
+
+
+class SourceKind(StrEnum):
+    DVD = "dvd"
+    BLURAY = "bluray"
+    FILES = "files"
+
+
+class SourceForm(StrEnum):
+    FOLDER = "folder"
+    IMAGE = "image"
+    FILE = "file"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Reason:
+    """Why something was decided, as data: a code and the values its sentence needs."""
+
+    code: str
+    values: dict[str, object] = field(default_factory=dict)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Extent:
+    """A run of bytes in a file: where a piece of a title lies."""
+
+    path: str
+    offset_bytes: int
+    length_bytes: int
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Cell:
+    """A piece of a title as its program chain lists it: when it starts, how long it lasts, which bytes hold it."""
+
+    start_s: float
+    duration_s: float
+    extents: tuple[Extent, ...]
+
+    @property
+    def size_bytes(self) -> int:
+        return sum(extent.length_bytes for extent in self.extents)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class FileData:
+    """The title is a whole file that the engine opens by name."""
+
+    path: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CellData:
+    """The title is the cells of a disc, fed to the engine in their order.
+
+    ``palette`` holds sixteen ``rrggbb`` colours for subpictures.
+    """
+
+    cells: tuple[Cell, ...]
+    palette: tuple[str, ...] = ()
+
+    @property
+    def extents(self) -> tuple[Extent, ...]:
+        """Every run of bytes in playing order, neighbours joined."""
+        joined: list[Extent] = []
+        for extent in (piece for cell in self.cells for piece in cell.extents):
+            last = joined[-1] if joined else None
+            if last and last.path == extent.path and last.offset_bytes + last.length_bytes == extent.offset_bytes:
+                joined[-1] = Extent(
+                    path=last.path,
+                    offset_bytes=last.offset_bytes,
+                    length_bytes=last.length_bytes + extent.length_bytes,
+                )
+            else:
+                joined.append(extent)
+        return tuple(joined)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Chapter:
+    """A chapter, counted from 1. ``name`` is ``None`` where the source has none."""
+
+    number: int
+    start_s: float
+    name: str | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Share:
+    """Material a title has in common with another: from when to when in this title, in seconds."""
+
+    title: int
+    from_s: float
+    to_s: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Title:
+    """One playable programme of a source. ``fault`` names what keeps it from being converted, by problem code."""
+
+    number: int
+    duration_s: float
+    size_bytes: int
+    data: FileData | CellData
+    container: str
+    video: VideoStream | None = None
+    audio: tuple[AudioStream, ...] = ()
+    subtitles: tuple[SubtitleStream, ...] = ()
+    chapters: tuple[Chapter, ...] = ()
+    angles: int = 1
+    fault: str | None = None
+    role: Role = Role.EXTRA
+    reasons: tuple[Reason, ...] = ()
+    shares: tuple[Share, ...] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Problem:
+    """Something wrong with a source that did not stop the rest from being read."""
+
+    code: str
+    message: str
+    title: int | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Source:
+    """Something to read from, with what a scan found. ``bytes_read`` says how much the scan itself read."""
+
+    kind: SourceKind
+    form: SourceForm
+    label: str
+    path: str
+    size_bytes: int
+    titles: tuple[Title, ...]
+    problems: tuple[Problem, ...] = ()
+    bytes_read: int = 0

@@ -1,0 +1,94 @@
+"""What lies inside a title: its video, audio and subtitle streams."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+from fractions import Fraction
+
+
+class Scan(StrEnum):
+    """How the lines of a picture were taken."""
+
+    PROGRESSIVE = "progressive"
+    INTERLACED = "interlaced"
+    TELECINED = "telecined"
+    UNKNOWN = "unknown"
+
+
+class Purpose(StrEnum):
+    """What an audio track is for."""
+
+    MAIN = "main"
+    COMMENTARY = "commentary"
+    DESCRIPTION = "description"
+    UNKNOWN = "unknown"
+
+
+class Forced(StrEnum):
+    """Whether a subtitle track holds forced lines."""
+
+    ALL = "all"
+    SOME = "some"
+    NONE = "none"
+    UNKNOWN = "unknown"
+
+
+TEXT_SUBTITLES = frozenset({"subrip", "ass", "ssa", "mov_text", "webvtt", "text"})
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class VideoStream:
+    """One video stream. ``width`` and ``height`` are stored pixels; ``sample_aspect`` is one pixel's shape."""
+
+    codec: str
+    width: int
+    height: int
+    frame_rate: Fraction
+    sample_aspect: Fraction = Fraction(1)
+    scan: Scan = Scan.UNKNOWN
+    top_field_first: bool = True
+    bit_depth: int = 8
+    profile: str | None = None
+    level: str | None = None
+    reference_frames: int | None = None
+    bitrate_bps: int | None = None
+    rotation: int = 0
+    codec_tag: str | None = None
+    stream_id: int | None = None
+
+    @property
+    def display_aspect(self) -> Fraction:
+        """Width to height as it should be seen, rotation included."""
+        aspect = Fraction(self.width, self.height) * self.sample_aspect
+        return 1 / aspect if self.rotation % 180 else aspect
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class AudioStream:
+    """One audio track. ``index`` counts the title's audio tracks from 0; ``stream_id`` is the MPEG stream id."""
+
+    index: int
+    codec: str
+    channels: int
+    sample_rate: int
+    language: str = "und"
+    purpose: Purpose = Purpose.UNKNOWN
+    profile: str | None = None
+    bitrate_bps: int | None = None
+    stream_id: int | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SubtitleStream:
+    """One subtitle track. ``index`` counts the title's subtitle tracks from 0."""
+
+    index: int
+    format: str
+    language: str = "und"
+    forced: Forced = Forced.UNKNOWN
+    stream_id: int | None = None
+
+    @property
+    def is_text(self) -> bool:
+        return self.format in TEXT_SUBTITLES

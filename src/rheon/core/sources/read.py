@@ -1,0 +1,66 @@
+"""From a path to a source: recognise what it is, and let the reader for it do the rest."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from pathlib import Path
+
+from ..errors import EmptyDisc, NotASource, SourceError, SourceMissing
+from ..media import Source
+from .disc_files import is_image, open_folder, open_image, video_folder
+from .dvd import read_dvd
+from .files import read_file
+from .progress import ScanProgress
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Reader:
+    """One kind of source: how it is recognised, and how it is read. Add a kind by adding a row to ``READERS``."""
+
+    name: str
+    recognises: Callable[[Path], bool]
+    read: Callable[[Path, ScanProgress], Source]
+
+
+READERS: tuple[Reader, ...] = (
+    Reader(
+        name="DVD folder",
+        recognises=lambda path: path.is_dir() and video_folder(path) is not None,
+        read=lambda path, progress: read_dvd(open_folder(path), progress),
+    ),
+    Reader(
+        name="disc image",
+        recognises=lambda path: path.is_file() and is_image(path),
+        read=lambda path, progress: read_dvd(open_image(path), progress),
+    ),
+    Reader(name="file", recognises=lambda path: path.is_file(), read=read_file),
+)
+
+
+def read_source(path: Path, progress: ScanProgress | None = None) -> Source:
+    """Read whatever lies at ``path``. Raises ``SourceError`` or ``Stopped``."""
+    try:
+        return _read(path, progress or ScanProgress())
+    except FileNotFoundError as error:
+        raise SourceMissing(f"There is nothing at {path}.") from error
+    except PermissionError as error:
+        raise SourceError(f"{path.name} may not be read.", advice="Change its permissions and try again.") from error
+    except OSError as error:
+        raise SourceError(f"{path.name} can't be read: {error.strerror}.") from error
+
+
+def _read(path: Path, progress: ScanProgress) -> Source:
+    if not path.exists():
+        raise SourceMissing(f"There is nothing at {path}.")
+    for reader in READERS:
+        if reader.recognises(path):
+            return reader.read(path, progress)
+    entries = list(path.iterdir()) if path.is_dir() else []
+    if path.is_dir() and not entries:
+        raise EmptyDisc(f"{path.name} is an empty folder.")
+    if any(entry.name.upper() == "BDMV" for entry in entries):
+        raise NotASource(
+            f"{path.name} is a Blu-ray folder.", advice="This version reads DVD-Video discs and media files only."
+        )
+    raise NotASource(f"{path.name} is not a disc: it has no VIDEO_TS folder.")
