@@ -88,7 +88,11 @@ def _series_disc(work: Path, target: Path) -> None:
     author_disc(
         [
             TitleSet(
-                standard=PAL_INTERLACED, tracks=STEREO, subtitles=(), streams=episodes, chapters_s=(0, 5, 10, 15)
+                standard=PAL_INTERLACED,
+                tracks=STEREO,
+                subtitles=(),
+                streams=episodes,
+                chapters_s=(0, 5, 10, 15),
             )
         ],
         disc,

@@ -88,9 +88,7 @@ def add_subpictures(stream: Path, lines: Sequence[Line], number: int, work: Path
         times = f'start="{_clock(line.start_s)}" end="{_clock(line.end_s)}"'
         units.append(f'<spu {times} image={quoteattr(str(picture))} xoffset="0" yoffset="420"/>')
     recipe = folder / "words.xml"
-    recipe.write_text(
-        f'<subpictures format="NTSC"><stream>{"".join(units)}</stream></subpictures>', encoding="utf-8"
-    )
+    recipe.write_text(f'<subpictures format="NTSC"><stream>{"".join(units)}</stream></subpictures>', encoding="utf-8")
     target = stream.with_name(f"{stream.stem}-w{number}.mpg")
 
     def feed() -> Iterator[bytes]:

@@ -52,9 +52,7 @@ def _scene_graph(first: int, number: int, size: tuple[int, int], seconds: float)
     # each still is decoded once and repeated inside the graph
     again = "loop=loop=-1:size=1:start=0"
     chain = [f"[{first}:v]format=yuv420p,{again},trim=duration={seconds}[sky{number}]"]
-    chain += [
-        f"[{first + layer}:v]format=yuva420p,{again}[still{number}_{layer}]" for layer in range(1, LAYERS + 2)
-    ]
+    chain += [f"[{first + layer}:v]format=yuva420p,{again}[still{number}_{layer}]" for layer in range(1, LAYERS + 2)]
     below = f"sky{number}"
     for depth in range(LAYERS):
         drift = f"overlay=x='-mod(t*{6 + 13 * depth},{width})':y='3*sin(t*{depth + 1}/2)':shortest=1"

@@ -92,7 +92,12 @@ def _boat(height: int) -> Image.Image:
     draw.polygon([(size * 0.46, size * 0.02), (size * 0.46, size * 0.76), (size * 0.1, size * 0.76)], fill="#24333A")
     draw.polygon([(size * 0.52, size * 0.14), (size * 0.52, size * 0.76), (size * 0.8, size * 0.76)], fill="#3B4D55")
     draw.polygon(
-        [(size * 0.02, size * 0.82), (size * 0.98, size * 0.82), (size * 0.84, size * 0.96), (size * 0.16, size * 0.96)],
+        [
+            (size * 0.02, size * 0.82),
+            (size * 0.98, size * 0.82),
+            (size * 0.84, size * 0.96),
+            (size * 0.16, size * 0.96),
+        ],
         fill="#1B262B",
     )
     return boat

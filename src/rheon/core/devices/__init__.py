@@ -1,0 +1,35 @@
+"""What devices can play: profiles, levels, rules, verdicts."""
+
+from .catalogue import catalogue, device, load_profile, profile_schema
+from .common import common_ground
+from .facts import MediaFacts, title_facts
+from .profile import AudioEntry, ContainerEntry, DeviceKind, DeviceProfile, Limits, Screen, VideoEntry
+from .rules import RuleResult, judge
+from .tracks import needed_subtitle, preferred_audio
+from .verdicts import ENCODABLE_AUDIO, ENCODABLE_VIDEO, Judgement, Verdict, judge_title
+
+__all__ = [
+    "ENCODABLE_AUDIO",
+    "ENCODABLE_VIDEO",
+    "AudioEntry",
+    "ContainerEntry",
+    "DeviceKind",
+    "DeviceProfile",
+    "Judgement",
+    "Limits",
+    "MediaFacts",
+    "RuleResult",
+    "Screen",
+    "Verdict",
+    "VideoEntry",
+    "catalogue",
+    "common_ground",
+    "device",
+    "judge",
+    "judge_title",
+    "load_profile",
+    "needed_subtitle",
+    "preferred_audio",
+    "profile_schema",
+    "title_facts",
+]

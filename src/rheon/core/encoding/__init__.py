@@ -1,0 +1,19 @@
+"""From a plan's settings to a file: the argument list, and carrying it out."""
+
+from .command import Job, build_command
+from .progress import Progress
+from .run import PART_PREFIX, PART_SUFFIX, Hooks, Made, check_target, make_file, part_path, remove
+
+__all__ = [
+    "PART_PREFIX",
+    "PART_SUFFIX",
+    "Hooks",
+    "Job",
+    "Made",
+    "Progress",
+    "build_command",
+    "check_target",
+    "make_file",
+    "part_path",
+    "remove",
+]

@@ -1,8 +1,9 @@
 """The one door to ffmpeg and ffprobe: find, run, follow, stop."""
 
+from .arguments import PIPE_INPUT, safe_file_input
 from .probe import ProbedFile, probe
 from .process import Command, Feed, Finished, available, run
-from .tools import MAX_PIXELS, PIPE_INPUT, parse_version, require, safe_file_input
+from .tools import MAX_PIXELS, parse_version, require
 
 __all__ = [
     "MAX_PIXELS",

@@ -19,8 +19,9 @@ from ..media import (
     parse_fraction,
     to_bcp47,
 )
+from .arguments import safe_file_input
 from .process import Command, run
-from .tools import require, safe_file_input
+from .tools import require
 
 PROBE_TIMEOUT_S = 30
 
@@ -72,7 +73,9 @@ def probe(path: str) -> ProbedFile:
         done = run(Command(argv=[*argv, *safe_file_input(path)], timeout_s=PROBE_TIMEOUT_S))
     except EngineError as error:
         if any("whitelist" in line for line in _tail(error)):
-            raise ForbiddenFormat("This file is a list or script, or a kind of file that Rheon does not open.") from error
+            raise ForbiddenFormat(
+                "This file is a list or script, or a kind of file that Rheon does not open."
+            ) from error
         raise NotASource("This file holds no video or sound that the engine can read.") from error
     return read_probe(json.loads(done.stdout or b"{}"))
 
@@ -92,7 +95,7 @@ def read_probe(said: dict[str, Any]) -> ProbedFile:
         raise NotASource("This file holds neither video nor sound.")
     name = str(form.get("format_name", ""))
     return ProbedFile(
-        container=CONTAINERS.get(name, name.split(",")[0]),
+        container=CONTAINERS.get(name, name.split(",", maxsplit=1)[0]),
         duration_s=_duration(form, streams),
         size_bytes=int(form.get("size", 0)),
         video=_video(pictures[0]) if pictures else None,

@@ -114,9 +114,7 @@ def _attach(following: _Following, command: Command) -> list[threading.Thread]:
         threading.Thread(target=_keep_tail, args=(following, process.stderr), daemon=True),
     ]
     if command.feed and process.stdin:
-        threads.append(
-            threading.Thread(target=_feed, args=(following, process.stdin, command.feed), daemon=True)
-        )
+        threads.append(threading.Thread(target=_feed, args=(following, process.stdin, command.feed), daemon=True))
     for thread in threads:
         thread.start()
     return threads
@@ -194,9 +192,7 @@ def _raise_for(following: _Following, command: Command) -> None:
     if following.line_error:
         raise following.line_error
     if following.feed_error:
-        raise SourceMissing(
-            "The source went away while it was being read.", reason=following.feed_error.strerror or ""
-        )
+        raise SourceMissing("The source went away while it was being read.", reason=following.feed_error.strerror or "")
     if status := following.process.returncode:
         raise EngineError(
             f"{command.argv[0]} stopped with status {status}: {following.tail[-1] if following.tail else 'no word'}.",

@@ -10,12 +10,6 @@ from .process import Command, run
 
 OLDEST = (5, 0)
 
-READABLE_FORMATS = (
-    "aac,ac3,aiff,asf,avi,dts,dtshd,eac3,flac,flv,h264,hevc,matroska,webm,mov,mp4,m4a,3gp,3g2,mj2,mp3,mpeg,mpegts,"
-    "mpegtsraw,mpegvideo,m4v,ogg,truehd,wav,w64,srt,ass,webvtt"
-)
-"""Demuxers that Rheon lets the engine use. No playlist, script or device is among them."""
-
 MAX_PIXELS = 8192 * 4320
 
 
@@ -29,7 +23,8 @@ def require(program: str) -> str:
     version = parse_version(said)
     if version is not None and version < OLDEST:
         raise EngineTooOld(
-            f"The media engine {program} is version {version[0]}.{version[1]}; that is too old.", program=program
+            f"The media engine {program} is version {version[0]}.{version[1]}; that is too old.",
+            program=program,
         )
     return said.splitlines()[0] if said else program
 
@@ -38,12 +33,3 @@ def parse_version(said: str) -> tuple[int, int] | None:
     """``(5, 1)`` from the first line of ``-version``; ``None`` for a development build without a number."""
     found = re.search(r"version n?(\d+)\.(\d+)", said)
     return (int(found[1]), int(found[2])) if found else None
-
-
-def safe_file_input(path: str) -> list[str]:
-    """Arguments that open one media file and nothing that it may point at."""
-    return ["-protocol_whitelist", "file", "-format_whitelist", READABLE_FORMATS, "-i", f"file:{path}"]
-
-
-PIPE_INPUT = ("-protocol_whitelist", "pipe", "-format_whitelist", "mpeg", "-f", "mpeg")
-"""Arguments for a program stream on standard input; follow with ``-i pipe:0``."""

@@ -30,4 +30,4 @@ def language_name(tag: str) -> str:
 
 def same_language(one: str, other: str) -> bool:
     """Whether two tags name the same language, whatever region or script they add."""
-    return one != UNDETERMINED and one.split("-")[0] == other.split("-")[0]
+    return one != UNDETERMINED and one.split("-", maxsplit=1)[0] == other.split("-", maxsplit=1)[0]

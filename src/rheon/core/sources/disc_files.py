@@ -112,7 +112,8 @@ def open_image(path: Path) -> DiscFiles:
         image.close()
     if "BDMV" in folders:
         raise NotASource(
-            f"{path.name} is a Blu-ray image.", advice="This version reads DVD-Video discs and media files only."
+            f"{path.name} is a Blu-ray image.",
+            advice="This version reads DVD-Video discs and media files only.",
         )
     if VIDEO_FOLDER not in folders:
         raise NotASource(f"The image {path.name} holds no video disc.")

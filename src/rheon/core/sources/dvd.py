@@ -133,9 +133,15 @@ def _with_faults(scan: _Scan, title: Title, facts: SampleFacts, missing: bool) -
     if missing:
         code, message = "cut_off", "part of its data is missing. Copy the disc or image again to get it."
     elif facts.scrambled:
-        code, message = "scrambled", "its data is scrambled. Rheon only works with material that is not, and stops here."
+        code, message = (
+            "scrambled",
+            "its data is scrambled. Rheon only works with material that is not, and stops here.",
+        )
     elif not facts.packs:
-        code, message = "no_data", "where its picture and sound should be there is something else. Copy the disc again."
+        code, message = (
+            "no_data",
+            "where its picture and sound should be there is something else. Copy the disc again.",
+        )
     else:
         return title
     scan.problems.append(
@@ -158,9 +164,7 @@ def sector_extents(parts: list[Extent], first: int, last: int) -> tuple[Extent, 
     for part in parts:
         low, high = max(start, begin), min(end, begin + part.length_bytes)
         if low < high:
-            found.append(
-                Extent(path=part.path, offset_bytes=part.offset_bytes + low - begin, length_bytes=high - low)
-            )
+            found.append(Extent(path=part.path, offset_bytes=part.offset_bytes + low - begin, length_bytes=high - low))
         begin += part.length_bytes
     return tuple(found)
 
@@ -220,9 +224,7 @@ def _video(tables: TitleSetTables, facts: SampleFacts) -> VideoStream:
 
 def _audio(tables: TitleSetTables, chain: ProgramChain) -> tuple[AudioStream, ...]:
     kept = [
-        (tables.audio[slot], stream)
-        for slot, stream in sorted(chain.audio_streams.items())
-        if slot < len(tables.audio)
+        (tables.audio[slot], stream) for slot, stream in sorted(chain.audio_streams.items()) if slot < len(tables.audio)
     ]
     return tuple(
         AudioStream(

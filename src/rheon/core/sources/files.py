@@ -16,7 +16,9 @@ def read_file(path: Path, progress: ScanProgress) -> Source:
     progress.at(1, 1)
     found = probe(str(path))
     if found.video and found.video.width * found.video.height > MAX_PIXELS:
-        raise NotASource(f"{path.name} claims a picture of {found.video.width}x{found.video.height}; that is too large.")
+        raise NotASource(
+            f"{path.name} claims a picture of {found.video.width}x{found.video.height}; that is too large."
+        )
     title = Title(
         number=1,
         duration_s=found.duration_s,

@@ -38,9 +38,7 @@ _AUDIO_ATTRIBUTES = Struct(
     "purpose" / Int8ub,
     Padding(2),
 )
-_SUBPICTURE_ATTRIBUTES = Struct(
-    "coding" / Int8ub, Padding(1), "language" / Bytes(2), Padding(1), "purpose" / Int8ub
-)
+_SUBPICTURE_ATTRIBUTES = Struct("coding" / Int8ub, Padding(1), "language" / Bytes(2), Padding(1), "purpose" / Int8ub)
 _TITLE_SET = Struct(
     "magic" / Const(b"DVDVIDEO-VTS"),
     "chapter_table" / Pointer(0xC8, Int32ub),
@@ -136,7 +134,7 @@ class ProgramChain:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class TitleSetTables:
-    """Everything a title set's tables say. ``chapters[t]`` lists (chain number, program number) of its title ``t``+1."""
+    """What a title set's tables say. ``chapters[t]`` lists (chain number, program number) of its title ``t``+1."""
 
     pal: bool
     wide: bool
@@ -173,9 +171,7 @@ def read_title_set(data: bytes) -> TitleSetTables:
             wide=wide,
             audio=tuple(_audio(entry) for entry in head.audio[: min(AUDIO_SLOTS, head.audio_count)]),
             subpictures=tuple(
-                SubpictureAttributes(
-                    language=_language(entry.coding & 3, entry.language), purpose_code=entry.purpose
-                )
+                SubpictureAttributes(language=_language(entry.coding & 3, entry.language), purpose_code=entry.purpose)
                 for entry in head.subpictures[: min(SUBPICTURE_SLOTS, head.subpicture_count)]
             ),
             chapters=_chapters(_at(data, head.chapter_table * SECTOR_BYTES)),
@@ -207,7 +203,7 @@ def palette_colour(entry: int) -> str:
     return "".join(f"{max(0, min(255, round(channel))):02x}" for channel in channels)
 
 
-class _broken:  # noqa: N801 - reads as a phrase where it is used
+class _broken:
     """Turns whatever a damaged table throws at its reader into ``TablesBroken``."""
 
     def __init__(self, what: str) -> None:
@@ -281,9 +277,7 @@ def _chain(data: bytes, wide: bool) -> ProgramChain:
         if cell.last_sector < cell.first_sector:
             raise ValueError("cell ends before it starts")
         kept.append(
-            ChainCell(
-                duration_s=cell_time(cell.time), first_sector=cell.first_sector, last_sector=cell.last_sector
-            )
+            ChainCell(duration_s=cell_time(cell.time), first_sector=cell.first_sector, last_sector=cell.last_sector)
         )
     shift = 16 if wide else 24
     return ProgramChain(

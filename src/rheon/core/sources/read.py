@@ -41,7 +41,7 @@ READERS: tuple[Reader, ...] = (
 def read_source(path: Path, progress: ScanProgress | None = None) -> Source:
     """Read whatever lies at ``path``. Raises ``SourceError`` or ``Stopped``."""
     try:
-        return _read(path, progress or ScanProgress())
+        return _read(path.resolve(), progress or ScanProgress())
     except FileNotFoundError as error:
         raise SourceMissing(f"There is nothing at {path}.") from error
     except PermissionError as error:
@@ -61,6 +61,7 @@ def _read(path: Path, progress: ScanProgress) -> Source:
         raise EmptyDisc(f"{path.name} is an empty folder.")
     if any(entry.name.upper() == "BDMV" for entry in entries):
         raise NotASource(
-            f"{path.name} is a Blu-ray folder.", advice="This version reads DVD-Video discs and media files only."
+            f"{path.name} is a Blu-ray folder.",
+            advice="This version reads DVD-Video discs and media files only.",
         )
     raise NotASource(f"{path.name} is not a disc: it has no VIDEO_TS folder.")

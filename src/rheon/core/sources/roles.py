@@ -78,9 +78,7 @@ def _shares(title: Title, titles: Sequence[Title]) -> tuple[Share, ...]:
         if other.number == title.number or not isinstance(other.data, CellData):
             continue
         theirs = {extent for cell in other.data.cells for extent in cell.extents}
-        common = [
-            cell for cell in title.data.cells if cell.extents and all(piece in theirs for piece in cell.extents)
-        ]
+        common = [cell for cell in title.data.cells if cell.extents and all(piece in theirs for piece in cell.extents)]
         if common:
             found.append(
                 Share(

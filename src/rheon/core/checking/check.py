@@ -1,0 +1,192 @@
+"""Does a file keep its device's rules and its plan? Probed, measured and decoded from end to end."""
+
+from __future__ import annotations
+
+import contextlib
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from pathlib import Path
+
+from ..devices import DeviceProfile, MediaFacts, RuleResult, judge
+from ..devices.bounds import highest_level, rate_bounds
+from ..devices.rules import video_entry_for
+from ..engine import Command, ProbedFile, probe, run, safe_file_input
+from ..errors import EngineError
+from ..media import VideoStream
+from ..planning import OutputSettings
+from .boxes import index_in_front
+from .buffer import least_rate_bps
+
+LENGTH_TOLERANCE_S = 0.5
+DECODE_TIMEOUT_S = 4 * 3600
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CheckRequest:
+    """A file to check. ``settings`` are its plan's, ``None`` for a file that Rheon did not make.
+
+    ``file_name`` is the name it will have where it still lies under a temporary one.
+    """
+
+    path: Path
+    profile: DeviceProfile
+    settings: OutputSettings | None = None
+    file_name: str | None = None
+    should_stop: Callable[[], bool] | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Check:
+    """Every rule with measured and allowed value, for one device."""
+
+    device_id: str
+    results: tuple[RuleResult, ...]
+
+    @property
+    def ok(self) -> bool:
+        return all(result.ok for result in self.results)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Decoded:
+    frames: int
+    errors: tuple[str, ...]
+
+
+def check_file(request: CheckRequest) -> Check:
+    """Check a file. Raises ``SourceError`` where it is no media at all, ``Stopped`` where that was asked for."""
+    found = probe(str(request.path))
+    facts = _facts(request, found)
+    results = [
+        *judge(facts, request.profile),
+        *_rate_rule(request, found),
+        *(_plan_rules(request.settings, found) if request.settings else ()),
+        _read_rule(_decode(request)),
+    ]
+    return Check(device_id=request.profile.id, results=tuple(results))
+
+
+def _facts(request: CheckRequest, found: ProbedFile) -> MediaFacts:
+    name = request.file_name or request.path.name
+    return MediaFacts(
+        container=found.container,
+        size_bytes=found.size_bytes,
+        duration_s=found.duration_s,
+        video=found.video if request.profile.video or not request.settings else None,
+        audio=found.audio[0] if found.audio else None,
+        extension=name.rpartition(".")[2].lower() if "." in name else "",
+        index_in_front=index_in_front(request.path) if found.container == "mp4" else None,
+    )
+
+
+def _rate_rule(request: CheckRequest, found: ProbedFile) -> list[RuleResult]:
+    """The peak rate, where the device or its level bounds it."""
+    video = found.video
+    entry = video_entry_for(video, request.profile) if video else None
+    if video is None or entry is None:
+        return []
+    profile = video.profile if video.profile in entry.profiles else (entry.profiles[-1] if entry.profiles else None)
+    if entry.max_bitrate_bps is None and entry.max_level is None:
+        return []
+    bounds = rate_bounds(entry, highest_level(entry, profile))
+    peak = least_rate_bps(_packets(request.path, video), bounds.buffer_bits)
+    return [
+        RuleResult(
+            rule="peak_rate",
+            part="video",
+            ok=peak <= bounds.peak_bps,
+            measured=f"{peak / 1e6:.2f} Mb/s through {bounds.buffer_bits / 1e6:.1f} Mb",
+            allowed=f"up to {bounds.peak_bps / 1e6:.1f} Mb/s",
+        )
+    ]
+
+
+def _packets(path: Path, video: VideoStream) -> list[tuple[float, int]]:
+    """(decoding time, size) of every video packet; where the container stores no time, by the frame rate."""
+    argv = [
+        "ffprobe",
+        "-v",
+        "error",
+        "-select_streams",
+        "V:0",
+        "-show_entries",
+        "packet=dts_time,size",
+        "-of",
+        "csv=p=0",
+    ]
+    done = run(Command(argv=[*argv, *safe_file_input(str(path))], timeout_s=DECODE_TIMEOUT_S))
+    packets: list[tuple[float, int]] = []
+    step = 1 / float(video.frame_rate)
+    for line in done.stdout.decode().splitlines():
+        time_text, _, size_text = line.partition(",")
+        after = packets[-1][0] + step if packets else 0.0
+        at = after
+        with contextlib.suppress(ValueError):
+            at = float(time_text)
+        packets.append((max(at, packets[-1][0] if packets else at), int(size_text.strip(","))))
+    return packets
+
+
+def _plan_rules(settings: OutputSettings, found: ProbedFile) -> list[RuleResult]:
+    """What was planned against what came out."""
+    off = found.duration_s - settings.duration_s
+    rules = [
+        RuleResult(
+            rule="length",
+            part="file",
+            ok=abs(off) <= LENGTH_TOLERANCE_S,
+            measured=f"{found.duration_s:.2f} s",
+            allowed=f"{settings.duration_s:.2f} s, within {LENGTH_TOLERANCE_S} s",
+        )
+    ]
+    if settings.video:
+        made, wanted = found.video, settings.video
+        seen = f"{made.width}×{made.height} {made.codec}" if made else "no picture"
+        plan = f"{wanted.width}×{wanted.height} {wanted.codec}"
+        rules.append(RuleResult(rule="planned_picture", part="video", ok=seen == plan, measured=seen, allowed=plan))
+        if made and wanted.quality is not None:
+            ok = abs(made.frame_rate - wanted.frame_rate) < 0.05
+            measured, allowed = f"{float(made.frame_rate):.3f}", f"{float(wanted.frame_rate):.3f}"
+            rules.append(RuleResult(rule="planned_rate", part="video", ok=ok, measured=measured, allowed=allowed))
+    sound = f"{found.audio[0].codec}, {found.audio[0].channels} channels" if found.audio else "no sound"
+    plan = f"{settings.audio.codec}, {settings.audio.channels} channels" if settings.audio else "no sound"
+    rules.append(RuleResult(rule="planned_sound", part="audio", ok=sound == plan, measured=sound, allowed=plan))
+    return rules
+
+
+def _decode(request: CheckRequest) -> _Decoded:
+    """Decode every stream of the file and count frames and complaints."""
+    frames = 0
+
+    def on_line(text: str) -> None:
+        nonlocal frames
+        key, _, value = text.partition("=")
+        if key == "frame" and value.strip().isdigit():
+            frames = int(value)
+
+    argv = ["ffmpeg", "-hide_banner", "-loglevel", "error", "-nostdin", "-nostats", "-progress", "pipe:1"]
+    argv += [*safe_file_input(str(request.path)), "-map", "0:V?", "-map", "0:a?", "-fps_mode", "passthrough"]
+    command = Command(
+        argv=[*argv, "-f", "null", "-"],
+        timeout_s=DECODE_TIMEOUT_S,
+        on_line=on_line,
+        should_stop=request.should_stop,
+    )
+    try:
+        done = run(command)
+    except EngineError as error:
+        return _Decoded(frames=frames, errors=(error.what,))
+    return _Decoded(frames=frames, errors=_complaints(done.tail))
+
+
+def _complaints(tail: Sequence[str]) -> tuple[str, ...]:
+    # the null muxer complains about time stamps that no player minds
+    return tuple(line for line in tail if "non monotonically increasing dts" not in line)
+
+
+def _read_rule(decoded: _Decoded) -> RuleResult:
+    errors = len(decoded.errors)
+    measured = f"{decoded.frames} frames, {errors or 'no'} error{'' if errors == 1 else 's'}"
+    if errors:
+        measured += f" ({decoded.errors[0][:80]})"
+    return RuleResult(rule="read_through", part="file", ok=not errors, measured=measured, allowed="no errors")

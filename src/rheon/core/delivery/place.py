@@ -1,0 +1,50 @@
+"""Putting a finished file under its name, without ever overwriting another."""
+
+from __future__ import annotations
+
+import errno
+import os
+from pathlib import Path
+
+from ..errors import TargetError, TargetReadOnly
+
+MOST_NUMBERS = 9999
+
+
+def put_in_place(part: Path, file_name: str) -> Path:
+    """Give a finished file its name in the same folder; a number is added where the name is taken.
+
+    Raises ``TargetError``; the file then still lies at ``part``.
+    """
+    for number in range(1, MOST_NUMBERS):
+        target = part.parent / numbered(file_name, number)
+        try:
+            _rename_new(part, target)
+        except FileExistsError:
+            continue
+        except PermissionError as error:
+            raise TargetReadOnly(f"The folder {part.parent} may not be written to.") from error
+        return target
+    raise TargetError(f"There are too many files called {file_name} in {part.parent}.")
+
+
+def numbered(file_name: str, number: int) -> str:
+    """``Film.mp4``, then ``Film (2).mp4``, ``Film (3).mp4`` and so on."""
+    if number == 1:
+        return file_name
+    stem, dot, extension = file_name.rpartition(".")
+    return f"{stem} ({number}){dot}{extension}"
+
+
+def _rename_new(part: Path, target: Path) -> None:
+    """Rename that fails with ``FileExistsError`` where the name is taken, even by somebody at the same moment."""
+    try:
+        os.link(part, target)
+    except OSError as error:
+        if error.errno not in (errno.EPERM, errno.ENOTSUP, errno.EOPNOTSUPP, errno.ENOSYS):
+            raise
+        # no hard links on this file system: claim the name first, then replace the claim
+        os.close(os.open(target, os.O_CREAT | os.O_EXCL | os.O_WRONLY))
+        part.replace(target)
+    else:
+        part.unlink()

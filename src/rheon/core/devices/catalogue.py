@@ -1,0 +1,44 @@
+"""The shipped catalogue, and loading a profile from a document."""
+
+from __future__ import annotations
+
+import json
+from functools import lru_cache
+from importlib import resources
+from typing import Any
+
+from pydantic import ValidationError
+
+from ..errors import BadProfile, NoSuchDevice
+from .profile import DeviceProfile
+
+
+@lru_cache(maxsize=1)
+def catalogue() -> dict[str, DeviceProfile]:
+    """Every shipped profile by id, in the order of their files' names."""
+    folder = resources.files(__package__) / "profiles"
+    found = (load_profile(entry.read_text(encoding="utf-8")) for entry in sorted(folder.iterdir(), key=str))
+    return {profile.id: profile for profile in found}
+
+
+def device(profile_id: str) -> DeviceProfile:
+    """One profile of the catalogue. Raises ``NoSuchDevice``."""
+    try:
+        return catalogue()[profile_id]
+    except KeyError:
+        raise NoSuchDevice(f"There is no device called {profile_id}.", device=profile_id) from None
+
+
+def load_profile(text: str) -> DeviceProfile:
+    """A profile from its JSON document. Raises ``BadProfile`` with one clause for each bad field."""
+    try:
+        return DeviceProfile.model_validate_json(text)
+    except ValidationError as error:
+        clauses = [f"{'.'.join(map(str, fault['loc'])) or 'document'}: {fault['msg']}" for fault in error.errors()]
+        raise BadProfile(f"This is not a device profile: {'; '.join(clauses)}.", fields=clauses) from error
+
+
+def profile_schema() -> dict[str, Any]:
+    """The JSON Schema of a profile, as published in ``docs/device-profile.schema.json``."""
+    schema: dict[str, Any] = json.loads(json.dumps(DeviceProfile.model_json_schema()))
+    return schema

@@ -1,0 +1,129 @@
+"""Device profiles: what a device can play, as data with a published schema (see ``docs/device-profile.md``)."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+from fractions import Fraction
+from functools import cached_property
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, model_validator
+
+from ..media import parse_fraction
+from .levels import level_rank, levels_of
+
+Positive = Annotated[int, Field(gt=0)]
+
+
+class _Part(BaseModel):
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+
+class DeviceKind(StrEnum):
+    PHONE = "phone"
+    TABLET = "tablet"
+    TV = "tv"
+    PLAYER = "player"
+    POCKET = "pocket"
+    BROWSER = "browser"
+    CAR = "car"
+    SOUND = "sound"
+
+
+class Screen(_Part):
+    """The device's own screen, in pixels, held the way films are watched."""
+
+    width: Positive
+    height: Positive
+    diagonal_inch: Annotated[float, Field(gt=0)] | None = None
+
+
+class ContainerEntry(_Part):
+    """A container the device opens, and the extension by which it knows such files. The best comes first."""
+
+    format: Literal["mp4", "matroska", "avi", "mp3"]
+    extension: Annotated[str, Field(pattern=r"^[a-z0-9]{2,4}$")]
+
+
+class VideoEntry(_Part):
+    """A kind of picture the device decodes. Every bound holds at once; ``None`` means that only the level bounds it."""
+
+    codec: str
+    profiles: tuple[str, ...] = ()
+    max_level: str | None = None
+    max_width: Positive
+    max_height: Positive
+    max_frame_rate: Annotated[str, Field(pattern=r"^\d+(/\d+)?$")] = "60"
+    max_bitrate_bps: Positive | None = None
+    max_buffer_bits: Positive | None = None
+    max_reference_frames: Positive | None = None
+    bit_depths: tuple[int, ...] = (8,)
+    interlaced: bool = False
+    non_square_pixels: bool = False
+
+    @cached_property
+    def frame_rate_limit(self) -> Fraction:
+        return parse_fraction(self.max_frame_rate) or Fraction(60)
+
+    @model_validator(mode="after")
+    def _level_is_known(self) -> VideoEntry:
+        best = self.profiles[-1] if self.profiles else None
+        if self.max_level is not None and level_rank(self.codec, best, self.max_level) < 0:
+            known = ", ".join(levels_of(self.codec, best)) or "none"
+            raise ValueError(f"level {self.max_level} is not one of {self.codec}'s: {known}")
+        return self
+
+
+class AudioEntry(_Part):
+    """A kind of sound the device decodes."""
+
+    codec: str
+    max_channels: Positive = 2
+    sample_rates: Annotated[tuple[int, ...], Field(min_length=1)] = (44100, 48000)
+    max_bitrate_bps: Positive | None = None
+
+
+class SubtitleEntry(_Part):
+    """A form of subtitles the device can switch on: a track in the file, or a text file beside it."""
+
+    form: Literal["text_track", "picture_track", "text_file"]
+    format: str
+
+
+class Limits(_Part):
+    """Limits of the place the file goes to."""
+
+    max_file_bytes: Positive | None = None
+    file_system: Literal["fat32", "exfat", "ntfs", "posix"] = "posix"
+    storage_bytes: Positive | None = None
+
+    @cached_property
+    def largest_file_bytes(self) -> int | None:
+        """The file limit, FAT32's 4 GiB minus one byte included."""
+        bounds = [self.max_file_bytes, (4 << 30) - 1 if self.file_system == "fat32" else None]
+        return min((bound for bound in bounds if bound), default=None)
+
+
+class DeviceProfile(_Part):
+    """What a device can play. Lists stand in order of preference."""
+
+    id: Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9+-]{1,80}$")]
+    name: Annotated[str, Field(min_length=1, max_length=80)]
+    kind: DeviceKind
+    year: Annotated[int, Field(ge=1995, le=2100)] | None = None
+    generic: bool = False
+    about: str = ""
+    screen: Screen | None = None
+    containers: Annotated[tuple[ContainerEntry, ...], Field(min_length=1)]
+    video: tuple[VideoEntry, ...] = ()
+    audio: Annotated[tuple[AudioEntry, ...], Field(min_length=1)]
+    subtitles: tuple[SubtitleEntry, ...] = ()
+    limits: Limits = Limits()
+    tags: bool = True
+    artwork_px: Positive | None = None
+
+    def video_entries(self, codec: str) -> list[VideoEntry]:
+        return [entry for entry in self.video if entry.codec == codec]
+
+    def audio_entries(self, codec: str) -> list[AudioEntry]:
+        return [entry for entry in self.audio if entry.codec == codec]

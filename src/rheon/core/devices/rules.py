@@ -1,0 +1,250 @@
+"""Holding facts against a device, rule by rule. Verdicts, plans and checks all rest on these tables."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import Generic, TypeVar
+
+from ..media import AudioStream, Scan, VideoStream, aspect_text
+from .facts import MediaFacts
+from .levels import PROFILE_ORDER, level_rank
+from .profile import AudioEntry, DeviceProfile, VideoEntry
+
+SQUARE_TOLERANCE = Fraction(1, 100)
+BITRATE_TOLERANCE = 1.05  # encoders hold a constant rate only on average
+
+Stream = TypeVar("Stream")
+Bound = TypeVar("Bound")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class RuleResult:
+    """One rule of a device: what was measured, what is allowed. ``part`` is ``file``, ``video`` or ``audio``."""
+
+    rule: str
+    part: str
+    ok: bool
+    measured: str
+    allowed: str
+
+
+@dataclass(frozen=True, slots=True)
+class Rule(Generic[Stream, Bound]):
+    """A rule as data: when it applies, whether it holds, and both sides in words."""
+
+    name: str
+    applies: Callable[[Stream, Bound], object]
+    holds: Callable[[Stream, Bound], bool]
+    measured: Callable[[Stream], str]
+    allowed: Callable[[Bound], str]
+
+
+def _always(stream: object, bound: object) -> bool:
+    return True
+
+
+FILE_RULES: tuple[Rule[MediaFacts, DeviceProfile], ...] = (
+    Rule(
+        "container",
+        _always,
+        lambda f, p: any(entry.format == f.container for entry in p.containers),
+        lambda f: f.container,
+        lambda p: " or ".join(dict.fromkeys(entry.format for entry in p.containers)),
+    ),
+    Rule(
+        "extension",
+        lambda f, p: f.extension is not None,
+        lambda f, p: any((entry.format, entry.extension) == (f.container, f.extension) for entry in p.containers),
+        lambda f: f.extension or "none",
+        lambda p: " or ".join(entry.extension for entry in p.containers),
+    ),
+    Rule(
+        "index",
+        lambda f, p: f.container == "mp4" and f.index_in_front is not None,
+        lambda f, p: bool(f.index_in_front),
+        lambda f: "in front" if f.index_in_front else "at the end",
+        lambda p: "in front",
+    ),
+    Rule(
+        "file_size",
+        lambda f, p: p.limits.largest_file_bytes is not None,
+        lambda f, p: f.size_bytes <= (p.limits.largest_file_bytes or 0),
+        lambda f: f"{f.size_bytes / 1e6:.1f} MB",
+        lambda p: f"up to {(p.limits.largest_file_bytes or 0) / 1e6:.0f} MB",
+    ),
+)
+
+VIDEO_RULES: tuple[Rule[VideoStream, VideoEntry], ...] = (
+    Rule(
+        "profile",
+        lambda v, e: e.profiles and v.profile,
+        lambda v, e: v.profile in e.profiles,
+        lambda v: v.profile or "",
+        lambda e: " or ".join(e.profiles),
+    ),
+    Rule(
+        "level",
+        lambda v, e: e.max_level and v.level,
+        lambda v, e: level_rank(v.codec, v.profile, v.level or "") <= level_rank(v.codec, v.profile, e.max_level or ""),
+        lambda v: v.level or "",
+        lambda e: f"up to {e.max_level}",
+    ),
+    Rule(
+        "picture",
+        _always,
+        lambda v, e: v.width <= e.max_width and v.height <= e.max_height,
+        lambda v: f"{v.width}×{v.height}",
+        lambda e: f"up to {e.max_width}×{e.max_height}",
+    ),
+    Rule(
+        "frame_rate",
+        _always,
+        lambda v, e: v.frame_rate <= e.frame_rate_limit,
+        lambda v: f"{float(v.frame_rate):.3f}",
+        lambda e: f"up to {float(e.frame_rate_limit):g}",
+    ),
+    Rule(
+        "reference_frames",
+        lambda v, e: e.max_reference_frames and v.reference_frames,
+        lambda v, e: (v.reference_frames or 0) <= (e.max_reference_frames or 0),
+        lambda v: str(v.reference_frames),
+        lambda e: f"up to {e.max_reference_frames}",
+    ),
+    Rule(
+        "bit_depth",
+        _always,
+        lambda v, e: v.bit_depth in e.bit_depths,
+        lambda v: f"{v.bit_depth} bits",
+        lambda e: " or ".join(map(str, e.bit_depths)) + " bits",
+    ),
+    Rule(
+        "scan",
+        _always,
+        lambda v, e: e.interlaced or v.scan not in (Scan.INTERLACED, Scan.TELECINED),
+        lambda v: v.scan.value,
+        lambda e: "any" if e.interlaced else "progressive",
+    ),
+    Rule(
+        "pixel_shape",
+        _always,
+        lambda v, e: e.non_square_pixels or v.sample_aspect == 1 or abs(v.sample_aspect - 1) <= SQUARE_TOLERANCE,
+        lambda v: f"{v.sample_aspect.numerator}:{v.sample_aspect.denominator} ({aspect_text(v.display_aspect)} shown)",
+        lambda e: "any" if e.non_square_pixels else "square",
+    ),
+    Rule(
+        "bitrate",
+        lambda v, e: e.max_bitrate_bps and v.bitrate_bps,
+        lambda v, e: (v.bitrate_bps or 0) <= (e.max_bitrate_bps or 0),
+        lambda v: f"{(v.bitrate_bps or 0) / 1e6:.1f} Mb/s",
+        lambda e: f"up to {(e.max_bitrate_bps or 0) / 1e6:.1f} Mb/s",
+    ),
+)
+
+AUDIO_RULES: tuple[Rule[AudioStream, AudioEntry], ...] = (
+    Rule(
+        "channels",
+        _always,
+        lambda a, e: a.channels <= e.max_channels,
+        lambda a: str(a.channels),
+        lambda e: f"up to {e.max_channels}",
+    ),
+    Rule(
+        "sample_rate",
+        _always,
+        lambda a, e: a.sample_rate in e.sample_rates,
+        lambda a: f"{a.sample_rate / 1000:g} kHz",
+        lambda e: " or ".join(f"{rate / 1000:g}" for rate in e.sample_rates) + " kHz",
+    ),
+    Rule(
+        "audio_bitrate",
+        lambda a, e: e.max_bitrate_bps and a.bitrate_bps,
+        lambda a, e: (a.bitrate_bps or 0) <= (e.max_bitrate_bps or 0) * BITRATE_TOLERANCE,
+        lambda a: f"{(a.bitrate_bps or 0) / 1000:.0f} kb/s",
+        lambda e: f"up to {(e.max_bitrate_bps or 0) / 1000:.0f} kb/s",
+    ),
+    Rule(
+        "audio_profile",
+        lambda a, e: a.codec == "aac" and a.profile,
+        lambda a, e: a.profile == "lc",
+        lambda a: a.profile or "",
+        lambda e: "lc",
+    ),
+)
+
+
+def judge(facts: MediaFacts, profile: DeviceProfile) -> tuple[RuleResult, ...]:
+    """Every rule of the profile that touches these facts, kept or broken."""
+    results = _results("file", FILE_RULES, facts, profile)
+    if (video := facts.video) is not None:
+        entry = _nearest(VIDEO_RULES, video, profile.video_entries(video.codec))
+        results.append(_codec("video", video.codec, [item.codec for item in profile.video], entry is not None))
+        results += _results("video", VIDEO_RULES, video, entry) if entry else []
+    if (audio := facts.audio) is not None:
+        sound = _nearest(AUDIO_RULES, audio, profile.audio_entries(audio.codec))
+        results.append(_codec("audio", audio.codec, [item.codec for item in profile.audio], sound is not None))
+        results += _results("audio", AUDIO_RULES, audio, sound) if sound else []
+    return tuple(results)
+
+
+def broken(facts: MediaFacts, profile: DeviceProfile) -> list[str]:
+    """Only the names of the rules that are broken; the same answer as ``judge``, without its words."""
+    names = _broken(FILE_RULES, facts, profile)
+    if (video := facts.video) is not None:
+        entry = _nearest(VIDEO_RULES, video, profile.video_entries(video.codec))
+        names += _broken(VIDEO_RULES, video, entry) if entry else ["video_codec"]
+    if (audio := facts.audio) is not None:
+        sound = _nearest(AUDIO_RULES, audio, profile.audio_entries(audio.codec))
+        names += _broken(AUDIO_RULES, audio, sound) if sound else ["audio_codec"]
+    return names
+
+
+def takes_video(video: VideoStream, profile: DeviceProfile) -> bool:
+    """Whether the device decodes the stream as it is."""
+    return any(not _broken(VIDEO_RULES, video, entry) for entry in profile.video_entries(video.codec))
+
+
+def takes_audio(audio: AudioStream, profile: DeviceProfile) -> bool:
+    """Whether the device decodes the track as it is."""
+    return any(not _broken(AUDIO_RULES, audio, entry) for entry in profile.audio_entries(audio.codec))
+
+
+def video_entry_for(video: VideoStream, profile: DeviceProfile) -> VideoEntry | None:
+    """The entry of the profile that the stream comes nearest to keeping."""
+    return _nearest(VIDEO_RULES, video, profile.video_entries(video.codec))
+
+
+def better_profiles(codec: str, profiles: Sequence[str]) -> list[str]:
+    """Profiles of a codec, the most capable first."""
+    order = PROFILE_ORDER.get(codec, ())
+    return sorted(profiles, key=lambda name: order.index(name) if name in order else -1, reverse=True)
+
+
+def _broken(rules: Sequence[Rule[Stream, Bound]], stream: Stream, bound: Bound) -> list[str]:
+    return [rule.name for rule in rules if rule.applies(stream, bound) and not rule.holds(stream, bound)]
+
+
+def _nearest(rules: Sequence[Rule[Stream, Bound]], stream: Stream, bounds: Sequence[Bound]) -> Bound | None:
+    if len(bounds) < 2:
+        return bounds[0] if bounds else None
+    return min(bounds, key=lambda bound: len(_broken(rules, stream, bound)))
+
+
+def _results(part: str, rules: Sequence[Rule[Stream, Bound]], stream: Stream, bound: Bound) -> list[RuleResult]:
+    return [
+        RuleResult(
+            rule=rule.name,
+            part=part,
+            ok=rule.holds(stream, bound),
+            measured=rule.measured(stream),
+            allowed=rule.allowed(bound),
+        )
+        for rule in rules
+        if rule.applies(stream, bound)
+    ]
+
+
+def _codec(part: str, codec: str, known: list[str], ok: bool) -> RuleResult:
+    allowed = " or ".join(dict.fromkeys(known)) or "none"
+    return RuleResult(rule=f"{part}_codec", part=part, ok=ok, measured=codec, allowed=allowed)

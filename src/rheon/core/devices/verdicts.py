@@ -1,0 +1,98 @@
+"""How a title stands to a device: plays, re-wrap, convert, cannot."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+from ..media import Reason, Title
+from ..media.containers import can_hold
+from .facts import MediaFacts, title_facts
+from .profile import DeviceProfile
+from .rules import RuleResult, broken, judge
+from .tracks import preferred_audio
+
+ENCODABLE_VIDEO = frozenset({"h264", "hevc", "mpeg4"})
+ENCODABLE_AUDIO = frozenset({"aac", "mp3", "ac3"})
+
+
+class Verdict(StrEnum):
+    PLAYS = "plays"
+    REWRAP = "rewrap"
+    CONVERT = "convert"
+    CANNOT = "cannot"
+
+
+CONTAINER_RULES = frozenset({"container", "extension", "index"})
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Judgement:
+    """A verdict, the facts and the profile it rests on, and the names of the rules that are broken."""
+
+    verdict: Verdict
+    facts: MediaFacts
+    profile: DeviceProfile
+    broken: tuple[str, ...] = ()
+    refusal: Reason | None = None
+
+    @property
+    def rules(self) -> tuple[RuleResult, ...]:
+        """Every rule with both sides in words."""
+        return judge(self.facts, self.profile)
+
+    @property
+    def reason(self) -> Reason:
+        """The verdict's reason in one piece."""
+        if self.refusal is not None:
+            return self.refusal
+        if self.verdict is Verdict.PLAYS:
+            return Reason(code="obeys_all")
+        if self.verdict is Verdict.REWRAP:
+            return Reason(code="only_container")
+        if not self.profile.video and self.facts.video:
+            return Reason(code="sound_only")
+        name = next((name for name in self.broken if name not in CONTAINER_RULES), self.broken[0])
+        rule = next(rule for rule in self.rules if rule.rule == name)
+        return Reason(
+            code="breaks_rule", values={"rule": rule.rule, "measured": rule.measured, "allowed": rule.allowed}
+        )
+
+
+def judge_title(title: Title, profile: DeviceProfile, languages: tuple[str, ...] = ()) -> Judgement:
+    """The verdict for a title with the audio track that would be chosen for ``languages``."""
+    audio = preferred_audio(title.audio, languages)
+    facts = title_facts(title, audio)
+    if (refusal := _refusal(title, profile)) is not None:
+        return Judgement(verdict=Verdict.CANNOT, facts=facts, profile=profile, refusal=refusal)
+    names = tuple(broken(facts, profile))
+    return Judgement(verdict=_verdict(facts, profile, names), facts=facts, profile=profile, broken=names)
+
+
+def _verdict(facts: MediaFacts, profile: DeviceProfile, names: tuple[str, ...]) -> Verdict:
+    if not profile.video and facts.video:
+        return Verdict.CONVERT
+    if not names:
+        return Verdict.PLAYS
+    if CONTAINER_RULES.issuperset(names):
+        video, sound = facts.video.codec if facts.video else None, facts.audio.codec if facts.audio else None
+        if any(can_hold(entry.format, video, sound) for entry in profile.containers):
+            return Verdict.REWRAP
+    return Verdict.CONVERT
+
+
+def _refusal(title: Title, profile: DeviceProfile) -> Reason | None:
+    """Why nothing can be made of the title for this device, or ``None``."""
+    if title.fault:
+        return Reason(code=f"title_{title.fault}")
+    if title.video is None and not title.audio:
+        return Reason(code="no_streams")
+    if not profile.video and not title.audio:
+        return Reason(code="no_sound_to_keep")
+    plays_video = title.video is None or not profile.video or any(e.codec in ENCODABLE_VIDEO for e in profile.video)
+    known = {title.video.codec} if title.video else set()
+    if not plays_video and not any(entry.codec in known for entry in profile.video):
+        return Reason(code="no_common_codec")
+    if title.audio and not any(entry.codec in ENCODABLE_AUDIO for entry in profile.audio):
+        return Reason(code="no_common_codec")
+    return None

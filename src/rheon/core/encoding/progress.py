@@ -1,0 +1,51 @@
+"""How far the engine is, from what it prints."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Progress:
+    """Where a conversion is: seconds of the title done, of how many; bytes written; times real time; seconds left."""
+
+    done_s: float
+    total_s: float
+    size_bytes: int
+    speed: float
+    left_s: float | None
+
+    @property
+    def fraction(self) -> float:
+        return min(1.0, self.done_s / self.total_s) if self.total_s > 0 else 0.0
+
+
+class ProgressReader:
+    """Gathers the ``key=value`` lines of one report; gives a ``Progress`` when the report is complete."""
+
+    def __init__(self, total_s: float) -> None:
+        self._total_s = total_s
+        self._values: dict[str, str] = {}
+
+    def line(self, text: str) -> Progress | None:
+        key, _, value = text.partition("=")
+        self._values[key] = value.strip()
+        if key != "progress":
+            return None
+        done = max(0.0, _number(self._values.get("out_time_us")) / 1e6)
+        speed = _number(self._values.get("speed", "").rstrip("x"))
+        left = max(0.0, self._total_s - done) / speed if speed > 0 else None
+        return Progress(
+            done_s=done,
+            total_s=self._total_s,
+            size_bytes=int(_number(self._values.get("total_size"))),
+            speed=speed,
+            left_s=left,
+        )
+
+
+def _number(text: str | None) -> float:
+    try:
+        return float(text or 0)
+    except ValueError:
+        return 0.0

@@ -1,0 +1,162 @@
+"""Carrying a plan out: one engine process, a temporary file beside the target, nothing left behind on failure."""
+
+from __future__ import annotations
+
+import re
+import shutil
+import tempfile
+import time
+from collections.abc import Callable
+from dataclasses import dataclass
+from pathlib import Path
+
+from ..engine import Command, Feed, require, run
+from ..errors import EngineError, SourceMissing, TargetError, TargetFull, TargetReadOnly
+from ..media import CellData, FileData, Title
+from ..planning import OutputSettings
+from ..sources.feed import feed_title
+from .command import CHAPTERS_FILE, LINK_NAME, Job, build_command, chapters_document
+from .progress import Progress, ProgressReader
+
+PART_PREFIX = ".rheon-"
+PART_SUFFIX = ".part"
+LEAST_FREE_BYTES = 8 << 20
+
+
+def _unheard(progress: Progress) -> None:
+    return None
+
+
+def _never() -> bool:
+    return False
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Hooks:
+    """How a conversion tells where it is, and is told to stop."""
+
+    on_progress: Callable[[Progress], None] = _unheard
+    should_stop: Callable[[], bool] = _never
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Made:
+    """A finished but unchecked file under its temporary name, and how long the engine took."""
+
+    part: Path
+    seconds: float
+
+
+def part_path(folder: Path, token: str) -> Path:
+    """The temporary name of a job's file. ``token`` is letters and digits."""
+    return folder / f"{PART_PREFIX}{re.sub(r'[^A-Za-z0-9]', '', token)}{PART_SUFFIX}"
+
+
+def make_file(title: Title, settings: OutputSettings, part: Path, hooks: Hooks | None = None) -> Made:
+    """Make the file at ``part``.
+
+    Raises ``TargetError``, ``SourceMissing``, ``EngineError`` or ``Stopped``; the file is removed then.
+    """
+    require("ffmpeg")
+    hooks = hooks or Hooks()
+    check_source(title)
+    check_target(part.parent)
+    job = Job(title=title, settings=settings, target=str(part))
+    started = time.monotonic()
+    try:
+        with tempfile.TemporaryDirectory(prefix="rheon-") as folder:
+            _lay_out(Path(folder), job)
+            run(_command(job, folder, hooks))
+        if not part.exists() or part.stat().st_size == 0:
+            raise EngineError("The engine wrote nothing.")
+    except EngineError as error:
+        remove(part)
+        raise _explained(error, title, part.parent) from error
+    except BaseException:
+        remove(part)
+        raise
+    return Made(part=part, seconds=time.monotonic() - started)
+
+
+def check_source(title: Title) -> None:
+    """Raises ``SourceMissing`` where the title's files are not there any more, or are shorter than they were."""
+    for path, end_bytes in _needed(title):
+        try:
+            size = Path(path).stat().st_size
+        except OSError as error:
+            raise SourceMissing(f"{Path(path).name} is not there any more.") from error
+        if size < end_bytes:
+            raise SourceMissing(f"{Path(path).name} is shorter than it was when it was scanned.")
+
+
+def check_target(folder: Path) -> None:
+    """Raises ``TargetError``, ``TargetReadOnly`` or ``TargetFull`` where nothing could be written."""
+    if not folder.is_dir():
+        raise TargetError(f"The folder {folder} does not exist.")
+    try:
+        with tempfile.TemporaryFile(dir=folder, prefix=PART_PREFIX):
+            pass
+    except PermissionError as error:
+        raise TargetReadOnly(f"The folder {folder} may not be written to.") from error
+    except OSError as error:
+        raise TargetReadOnly(f"The folder {folder} can't be written to: {error.strerror}.") from error
+    if shutil.disk_usage(folder).free < LEAST_FREE_BYTES:
+        raise TargetFull(f"The disk that holds {folder} is full.")
+
+
+def remove(part: Path) -> None:
+    part.unlink(missing_ok=True)
+
+
+def _needed(title: Title) -> list[tuple[str, int]]:
+    if isinstance(title.data, FileData):
+        return [(title.data.path, 1)]
+    return [(extent.path, extent.offset_bytes + extent.length_bytes) for extent in title.data.extents]
+
+
+def _lay_out(folder: Path, job: Job) -> None:
+    """What the engine needs beside its input: chapters, and the source under a name that needs no escaping."""
+    if job.carries_chapters:
+        text = chapters_document(job.title.chapters, job.title.duration_s)
+        (folder / CHAPTERS_FILE).write_text(text, encoding="utf-8")
+    if isinstance(job.title.data, FileData):
+        (folder / LINK_NAME).symlink_to(job.title.data.path)
+
+
+def _command(job: Job, folder: str, hooks: Hooks) -> Command:
+    reader = ProgressReader(job.title.duration_s)
+
+    def on_line(text: str) -> None:
+        if progress := reader.line(text):
+            hooks.on_progress(progress)
+
+    return Command(
+        argv=build_command(job),
+        timeout_s=None,
+        feed=_feed(job),
+        cwd=folder,
+        on_line=on_line,
+        should_stop=hooks.should_stop,
+    )
+
+
+def _feed(job: Job) -> Feed | None:
+    data = job.title.data
+    if not isinstance(data, CellData):
+        return None
+    return lambda: feed_title(data, job.subpictures)
+
+
+def _explained(error: EngineError, title: Title, folder: Path) -> Exception:
+    """What really happened behind an engine that failed."""
+    tail = error.facts.get("tail")
+    said = " ".join(map(str, tail)) if isinstance(tail, list) else ""
+    if "No space left" in said or "File too large" in said:
+        return TargetFull(f"The disk that holds {folder} became full.")
+    if "Read-only file system" in said:
+        return TargetReadOnly(f"The folder {folder} can't be written to any more.")
+    try:
+        check_source(title)
+    except SourceMissing as missing:
+        return missing
+    return error

@@ -1,0 +1,37 @@
+"""Names: from a disc's label to one for people, and to one that a file system takes."""
+
+from __future__ import annotations
+
+import re
+import unicodedata
+
+LONGEST_STEM_BYTES = 180  # leaves room for a number, an extension and a temporary mark within 255 bytes
+FORBIDDEN_BY_FILE_SYSTEM = {"fat32": '<>:"/\\|?*', "exfat": '<>:"/\\|?*', "ntfs": '<>:"/\\|?*', "posix": "/"}
+DEVICE_NAMES = re.compile(r"^(con|prn|aux|nul|com[1-9]|lpt[1-9])$", re.IGNORECASE)
+SMALL_WORDS = frozenset({"a", "an", "and", "at", "by", "for", "in", "of", "on", "or", "the", "to"})
+
+
+def display_name(label: str) -> str:
+    """A disc label as a person would write it: ``MARRAM_NIGHTS`` → ``Marram Nights``; other names stay as they are."""
+    text = re.sub(r"\s+", " ", label.replace("_", " ")).strip()
+    if not text or text != text.upper() or not any(letter.isalpha() for letter in text):
+        return text or "Untitled"
+    words = text.lower().split(" ")
+    return " ".join(word if index and word in SMALL_WORDS else _capital(word) for index, word in enumerate(words))
+
+
+def _capital(word: str) -> str:
+    return word.upper() if re.fullmatch(r"[sde]\d+", word) else word[:1].upper() + word[1:]
+
+
+def safe_stem(name: str, file_system: str = "posix") -> str:
+    """The name as a file stem that the file system takes; never empty, hidden or over-long."""
+    text = unicodedata.normalize("NFC", name)
+    text = "".join(" " if unicodedata.category(letter) in ("Cc", "Cs", "Zl", "Zp") else letter for letter in text)
+    for letter in FORBIDDEN_BY_FILE_SYSTEM.get(file_system, "/"):
+        text = text.replace(letter, "'" if letter == '"' else "-")
+    text = re.sub(r" +", " ", text).strip().lstrip(".").rstrip(". ").strip()
+    text = text.encode()[:LONGEST_STEM_BYTES].decode(errors="ignore").rstrip(". ")
+    if DEVICE_NAMES.match(text):
+        text += "_"
+    return text or "Untitled"

@@ -1,0 +1,137 @@
+"""Reasons as sentences: the one place where codes become words."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from .source import Reason
+
+Values = dict[str, object]
+
+
+def duration_text(seconds: float) -> str:
+    """``1 h 32 min`` from an hour on, ``4:07`` below."""
+    whole = round(seconds)
+    if whole >= 3600:
+        return f"{whole // 3600} h {whole % 3600 // 60} min"
+    return f"{whole // 60}:{whole % 60:02}"
+
+
+def sentence(reason: Reason) -> str:
+    """The sentence for a reason, without its full stop. An unknown code is a mistake and raises ``KeyError``."""
+    made = SENTENCES[reason.code]
+    return made if isinstance(made, str) else made(reason.values)
+
+
+def _longest(values: Values) -> str:
+    parts = [f"the longest by far, next is {duration_text(_number(values['next_s']))}"]
+    if _number(values["chapters"]) > 1:
+        parts.append(f"{values['chapters']} chapters")
+    if _number(values["audio"]) > 1:
+        parts.append(f"{values['audio']} audio tracks")
+    return "taken for the film: " + ", ".join(parts)
+
+
+def _number(value: object) -> float:
+    return float(value) if isinstance(value, int | float) else 0.0
+
+
+def _rate(values: Values) -> str:
+    peak, buffer = _number(values["peak_bps"]) / 1e6, _number(values["buffer_bits"]) / 1e6
+    return f"balance {values['balance']}; peak {peak:.1f} Mb/s, buffer {buffer:.1f} Mb, inside level and device"
+
+
+def _breaks(values: Values) -> str:
+    name = RULE_NAMES.get(str(values["rule"]), str(values["rule"]))
+    return f"{name} is {values['measured']}, the device takes {values['allowed']}"
+
+
+RULE_NAMES = {
+    "container": "container",
+    "extension": "file extension",
+    "index": "index",
+    "file_size": "file size",
+    "video_codec": "video codec",
+    "audio_codec": "audio codec",
+    "picture": "picture",
+    "frame_rate": "frame rate",
+    "bit_depth": "bit depth",
+    "scan": "scan",
+    "pixel_shape": "pixel shape",
+    "profile": "profile",
+    "level": "level",
+    "reference_frames": "reference frames",
+    "bitrate": "bitrate",
+    "peak_rate": "peak rate",
+    "channels": "channels",
+    "sample_rate": "sample rate",
+    "audio_bitrate": "audio bitrate",
+    "audio_profile": "audio profile",
+    "length": "length",
+    "read_through": "read through",
+    "planned_picture": "picture as planned",
+    "planned_sound": "sound as planned",
+    "planned_codec": "codec as planned",
+    "planned_rate": "frame rate as planned",
+}
+
+SENTENCES: dict[str, str | Callable[[Values], str]] = {
+    # roles
+    "longest": _longest,
+    "only_title": "the only title here",
+    "similar_lengths": lambda v: f"one of {v['count']} titles of similar length: a series",
+    "much_shorter": lambda v: f"much shorter than the longest title ({duration_text(_number(v['longest_s']))})",
+    "very_short": lambda v: f"only {_number(v['duration_s']):.1f} s long, as menus are",
+    "same_material": lambda v: f"the same material as title {v['title']}",
+    "holds_titles": lambda v: "holds titles " + ", ".join(map(str, v["titles"])),  # type: ignore[call-overload]
+    "no_evidence": "nothing speaks for more",
+    # verdicts
+    "obeys_all": "it keeps every rule of the device",
+    "only_container": "the streams fit, only the container does not",
+    "breaks_rule": _breaks,
+    "sound_only": "only the sound is kept",
+    "no_streams": "it has neither picture nor sound",
+    "no_sound_to_keep": "it has no sound, and the device plays nothing else",
+    "no_common_codec": "the device plays nothing that Rheon can make",
+    "title_scrambled": "its data is scrambled",
+    "title_cut_off": "part of its data is missing",
+    "title_no_data": "its data is not there",
+    # picture
+    "pinned": "set by hand",
+    "stream_untouched": "the device takes it as it is",
+    "square_pixels": lambda v: f"{v['source']} stored, turned into square pixels; no line is lost",
+    "kept_size": lambda v: f"{v['source']} as on the source; more would only be larger",
+    "kept_shape": lambda v: f"{v['source']} as stored; the device takes non-square pixels",
+    "fits_screen": lambda v: f"from {v['source']}, to fill the {v['width']}×{v['height']} screen",
+    "fits_decoder": lambda v: f"from {v['source']}; the device decodes up to {v['width']}×{v['height']}",
+    "fits_level": lambda v: f"from {v['source']}; the device's level holds no more",
+    "fits_pin": lambda v: f"from {v['source']}; the height was set by hand",
+    "source_rate": "as on the source",
+    "fields_joined": "interlaced on the source; each pair of fields becomes one frame",
+    "film_restored": lambda v: f"film that was spread to {v['source']}; restored",
+    "rate_limited": lambda v: f"halved: the device shows up to {v['limit']} a second",
+    "plays_most_widely": lambda v: f"{v['codec']} plays most widely of what the device takes",
+    "small_for_large_pictures": lambda v: f"{v['codec']} keeps large pictures small",
+    "only_codec": lambda v: f"the only codec for the device: {v['codec']}",
+    "balance_rate": _rate,
+    # sound
+    "only_track": "the only track",
+    "your_language": lambda v: f"{v['language']} comes first in the household; no commentary, most channels",
+    "most_channels": "no track in the household's languages; the one with most channels",
+    "no_sound_in_title": "the title has no sound",
+    "sound_untouched": "the device takes it as it is; copied without loss",
+    "fewer_speakers": lambda v: f"{v['codec']} with {v['channels']} channels on the source; the centre stays clear",
+    "codec_not_taken": lambda v: f"the device does not take {v['codec']} here",
+    "sound_out_of_bounds": lambda v: f"{v['codec']} as on the source is out of the device's bounds",
+    # words
+    "no_subtitles_in_title": "the title has none",
+    "sound_is_understood": "the sound is in a language of the household",
+    "sound_is_foreign": "the sound is in no language of the household",
+    # file
+    "preferred_container": "what the device likes best",
+    "container_for_streams": "it holds most streams as they are",
+    "name_from_label": "from the source's name",
+    "name_made_safe": lambda v: f"signs that a file name can't have ({v['file_system']}) were replaced",
+    "chapters_kept": "kept",
+    "no_chapters_in_title": "the title has none",
+}

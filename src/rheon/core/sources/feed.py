@@ -1,0 +1,70 @@
+"""A disc title's bytes in playing order, as the engine gets them on its standard input."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from pathlib import Path
+
+from ..media import SECTOR_BYTES, CellData, Extent
+
+CHUNK_BYTES = 1 << 20
+PACK_HEADER_BYTES = 14
+LOOK_AHEAD_BYTES = 512 * SECTOR_BYTES
+VIDEO_START = b"\x00\x00\x01\xe0"
+# a subpicture unit that shows nothing: size 12, control sequence at 4 that only ends itself
+EMPTY_UNIT = bytes.fromhex("000c 0004 0000 0004 ff ff ff ff")
+
+
+def feed_extents(extents: Sequence[Extent]) -> Iterator[bytes]:
+    """The bytes of the extents, in pieces. Raises ``OSError`` where a file is gone or ends early."""
+    for extent in extents:
+        with Path(extent.path).open("rb", buffering=0) as handle:
+            handle.seek(extent.offset_bytes)
+            left = extent.length_bytes
+            while left:
+                chunk = handle.read(min(CHUNK_BYTES, left))
+                if not chunk:
+                    raise OSError(None, f"{Path(extent.path).name} ends early")
+                left -= len(chunk)
+                yield chunk
+
+
+def feed_title(data: CellData, subpictures: Sequence[int] = ()) -> Iterator[bytes]:
+    """A whole title, with the subpicture streams that are wanted declared at its front.
+
+    The engine only knows of a stream once it has met a packet of it, and the first subtitle may come after minutes.
+    """
+    extents = data.extents
+    if subpictures and extents:
+        first = extents[0]
+        head = Extent(
+            path=first.path,
+            offset_bytes=first.offset_bytes,
+            length_bytes=min(first.length_bytes, LOOK_AHEAD_BYTES),
+        )
+        yield declare(b"".join(feed_extents([head])), subpictures)
+    yield from feed_extents(extents)
+
+
+def declare(head: bytes, subpictures: Sequence[int]) -> bytes:
+    """Sectors that hold one empty unit for each subpicture stream, at the clock and time stamp of ``head``'s start."""
+    stamp = _first_stamp(head)
+    return b"".join(_sector(head[:PACK_HEADER_BYTES], stream, stamp) for stream in subpictures) if stamp else b""
+
+
+def _first_stamp(head: bytes) -> bytes | None:
+    """The five bytes of the first video packet's presentation time stamp (ISO/IEC 13818-1, 2.4.3.7)."""
+    at = head.find(VIDEO_START)
+    while at >= 0:
+        if len(head) > at + 14 and head[at + 7] & 0x80:
+            return bytes([0x21 | head[at + 9] & 0x0E]) + head[at + 10 : at + 14]
+        at = head.find(VIDEO_START, at + 4)
+    return None
+
+
+def _sector(pack: bytes, stream: int, stamp: bytes) -> bytes:
+    body = bytes([0x81, 0x80, len(stamp)]) + stamp + bytes([stream]) + EMPTY_UNIT
+    packet = b"\x00\x00\x01\xbd" + len(body).to_bytes(2) + body
+    head = pack[:13] + bytes([pack[13] & 0xF8])
+    padding = SECTOR_BYTES - len(head) - len(packet) - 6
+    return head + packet + b"\x00\x00\x01\xbe" + padding.to_bytes(2) + b"\xff" * padding
