@@ -6,22 +6,23 @@ from ..media import Title
 from .plan import Estimate
 from .settings import Action, OutputSettings
 
-# pixels a second on the two-core machines Rheon is made for; corrected by what jobs really took
+# pixels a second on the two-core machines Rheon is made for; the server corrects them by what jobs really took
 SPEEDS = {
-    ("h264", "veryfast"): 62e6,
-    ("h264", "fast"): 38e6,
-    ("h264", "medium"): 28e6,
-    ("h264", "slow"): 17e6,
-    ("hevc", "ultrafast"): 28e6,
-    ("hevc", "superfast"): 20e6,
-    ("hevc", "fast"): 10e6,
-    ("hevc", "medium"): 7e6,
-    ("mpeg4", "medium"): 70e6,
+    ("h264", "veryfast"): 150e6,
+    ("h264", "fast"): 105e6,
+    ("h264", "medium"): 85e6,
+    ("h264", "slow"): 45e6,
+    ("hevc", "ultrafast"): 60e6,
+    ("hevc", "superfast"): 45e6,
+    ("hevc", "fast"): 22e6,
+    ("hevc", "medium"): 14e6,
+    ("mpeg4", "medium"): 200e6,
 }
+SOURCE_PIXELS_PER_S = 150e6  # decoding and scaling
+CHECK_PIXELS_PER_S = 900e6
 COPY_BYTES_PER_S = 120e6
-SOUND_REAL_TIMES = 60
-CHECK_SHARE = 0.15
-START_S = 1.0
+SOUND_REAL_TIMES = 40
+START_S = 0.8
 OVERHEAD = 1.01
 UNSURE_GUESSED = 0.45
 UNSURE_MEASURED = 0.20
@@ -49,11 +50,16 @@ def estimate(title: Title, settings: OutputSettings, video_bps: float, audio_bps
 
 
 def _work_s(title: Title, settings: OutputSettings) -> float:
-    video = settings.video
-    if video is None:
-        return START_S + title.duration_s / SOUND_REAL_TIMES
-    if video.action is Action.COPY:
-        return START_S + title.size_bytes / COPY_BYTES_PER_S + title.duration_s / SOUND_REAL_TIMES
-    pixels = video.width * video.height * float(video.frame_rate) * title.duration_s
-    making = pixels / SPEEDS[(video.codec, video.effort)] * (1.3 if video.deinterlace else 1.0)
-    return START_S + making * (1 + CHECK_SHARE)
+    """Making and checking, in seconds."""
+    made, source = settings.video, title.video
+    encodes_sound = settings.audio is not None and settings.audio.action is Action.ENCODE
+    sound = title.duration_s / SOUND_REAL_TIMES if encodes_sound else 0.0
+    if made is None or source is None:
+        return START_S + 1.3 * sound
+    read = source.width * source.height * float(source.frame_rate) * title.duration_s
+    written = made.width * made.height * float(made.frame_rate) * title.duration_s
+    check = written / CHECK_PIXELS_PER_S
+    if made.action is Action.COPY:
+        return START_S + title.size_bytes / COPY_BYTES_PER_S + sound + check
+    work = 1.5 if made.deinterlace else 1.0
+    return START_S + work * read / SOURCE_PIXELS_PER_S + written / SPEEDS[(made.codec, made.effort)] + sound + check

@@ -1,0 +1,88 @@
+"""What the verbs share: output, exit status, and finding titles and devices."""
+
+from __future__ import annotations
+
+import contextlib
+import json
+import sys
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import typer
+from rich.console import Console
+
+from rheon.core.devices import DeviceProfile, device, load_profile
+from rheon.core.errors import BadPin, NoSuchDevice, NoSuchTitle, RheonError, SourceError
+from rheon.core.media import Source, Title
+from rheon.core.media.names import display_name
+from rheon.core.planning import Balance, Plan, PlanRequest, plan
+
+USAGE, REFUSED, FAILED = 2, 3, 4
+console = Console(stderr=True)
+
+
+def print_json(document: dict[str, Any] | list[dict[str, Any]]) -> None:
+    """One JSON document on standard output, and nothing else there."""
+    sys.stdout.write(json.dumps(document, indent=2, ensure_ascii=False) + "\n")
+    sys.stdout.flush()
+
+
+def exit_status(error: RheonError) -> int:
+    if isinstance(error, NoSuchTitle | NoSuchDevice | BadPin):
+        return USAGE
+    return REFUSED if isinstance(error, SourceError) else FAILED
+
+
+@contextlib.contextmanager
+def reported(*, as_json: bool = False) -> Iterator[None]:
+    """Turn an error meant for a person into a sentence and an exit status."""
+    try:
+        yield
+    except RheonError as error:
+        if as_json:
+            print_json({"problems": [{"code": error.code, "title": None, "message": error.message}]})
+        else:
+            console.print(f"[bold]rheon:[/bold] {error.message}", highlight=False, markup=True)
+        raise typer.Exit(exit_status(error)) from error
+
+
+def find_title(source: Source, number: int) -> Title:
+    """Raises ``NoSuchTitle``, or ``SourceError`` where the title can't be used."""
+    for title in source.titles:
+        if title.number == number:
+            if title.fault:
+                problem = next(p for p in source.problems if p.title == number)
+                raise SourceError(problem.message, advice="")
+            return title
+    raise NoSuchTitle(f"{source.label} has no title {number}.")
+
+
+def find_device(name: str) -> DeviceProfile:
+    """A device of the catalogue, or one from a profile file. Raises ``NoSuchDevice`` or ``BadProfile``."""
+    path = Path(name)
+    if path.suffix == ".json":
+        if not path.is_file():
+            raise NoSuchDevice(f"There is no profile file {name}.")
+        return load_profile(path.read_text(encoding="utf-8"))
+    return device(name)
+
+
+def make_plan(source: Source, number: int, devices: list[DeviceProfile], balance: Balance, pins: list[str]) -> Plan:
+    """Plan a title; ``pins`` are ``key=value``."""
+    pairs = {}
+    for pin in pins:
+        key, equals, value = pin.partition("=")
+        if not equals:
+            raise BadPin(f"“{pin}” is not of the form key=value.", pin=pin)
+        pairs[key] = value
+    name = display_name(source.label) + (f" {number}" if len(source.titles) > 1 else "")
+    request = PlanRequest(
+        title=find_title(source, number),
+        devices=tuple(devices),
+        name=name,
+        balance=balance,
+        pins=pairs,
+        languages=("en",),
+    )
+    return plan(request)

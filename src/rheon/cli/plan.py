@@ -1,0 +1,45 @@
+"""``rheon plan``: how one file would be made, and why."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import Annotated
+
+import typer
+from rich.table import Table
+
+from rheon.core.media.sentences import duration_text, sentence
+from rheon.core.planning import Balance, Plan
+from rheon.core.sources import read_source
+
+from .common import console, find_device, make_plan, print_json, reported
+from .documents import plan_document
+
+
+def plan(
+    source: Annotated[Path, typer.Argument(help="A disc folder, an image or a file.")],
+    title: Annotated[int, typer.Option(help="The title's number.")],
+    device: Annotated[list[str], typer.Option(help="A device id, or a profile file (.json); may be given again.")],
+    balance: Annotated[Balance, typer.Option(help="Between small and quick, and large and fine.")] = Balance.EVEN,
+    pins: Annotated[list[str] | None, typer.Option("--set", help="Set a decision by hand: key=value.")] = None,
+    as_json: Annotated[bool, typer.Option("--json", help="Print one JSON document.")] = False,
+) -> None:
+    """Plan one file of a title for one or more devices."""
+    with reported(as_json=as_json):
+        profiles = [find_device(name) for name in device]
+        made = make_plan(read_source(source), title, profiles, balance, pins or [])
+        if as_json:
+            print_json(plan_document(made))
+        else:
+            show_plan(made)
+
+
+def show_plan(made: Plan) -> None:
+    console.print(f"[bold]{made.treatment.value}[/bold]: {sentence(made.reason)}", highlight=False)
+    table = Table(show_header=False, box=None)
+    for decision in made.decisions:
+        table.add_row(decision.key, decision.text, sentence(decision.reason))
+    console.print(table)
+    if made.estimate:
+        size, time_s = made.estimate.size_bytes / 1e6, made.estimate.time_s
+        console.print(f"about {size:.0f} MB, {duration_text(time_s)} to make", highlight=False)

@@ -1,0 +1,64 @@
+"""``rheon scan``: what is on a source."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import Annotated
+
+import typer
+from rich.progress import Progress as Bar
+from rich.table import Table
+
+from rheon.core.errors import SourceError
+from rheon.core.media import Source
+from rheon.core.media.sentences import duration_text, sentence
+from rheon.core.sources import ScanProgress, read_source
+
+from .common import REFUSED, console, print_json, reported
+from .documents import refusal_document, scan_document
+
+
+def scan(
+    source: Annotated[Path, typer.Argument(help="A disc folder, an image or a file.")],
+    as_json: Annotated[bool, typer.Option("--json", help="Print one JSON document.")] = False,
+) -> None:
+    """Read a source and list its titles."""
+    if as_json:
+        try:
+            print_json(scan_document(read_source(source)))
+        except SourceError as error:
+            print_json(refusal_document(error))
+            raise typer.Exit(REFUSED) from error
+        return
+    with reported():
+        _show(_read(source))
+
+
+def _read(path: Path) -> Source:
+    with Bar(console=console, transient=True) as bar:
+        task = bar.add_task("Reading", total=None)
+
+        def on_title(number: int, total: int) -> None:
+            bar.update(task, description=f"Reading title {number} of {total}", total=total, completed=number - 1)
+
+        return read_source(path, ScanProgress(on_title=on_title))
+
+
+def _show(source: Source) -> None:
+    table = Table(title=f"{source.label} ({source.kind.value} {source.form.value}, {source.size_bytes / 1e6:.0f} MB)")
+    for heading in ("title", "length", "MB", "chapters", "audio", "subtitles", "role", "because"):
+        table.add_column(heading, justify="right" if heading in ("title", "length", "MB", "chapters") else "left")
+    for title in source.titles:
+        table.add_row(
+            str(title.number),
+            duration_text(title.duration_s),
+            f"{title.size_bytes / 1e6:.0f}",
+            str(len(title.chapters)),
+            ", ".join(f"{track.language} {track.channels}ch" for track in title.audio),
+            ", ".join(track.language for track in title.subtitles),
+            title.role.value,
+            "; ".join(map(sentence, title.reasons)),
+        )
+    console.print(table)
+    for problem in source.problems:
+        console.print(problem.message, highlight=False)
