@@ -1,6 +1,7 @@
 """The one door to ffmpeg and ffprobe: find, run, follow, stop."""
 
 from .arguments import PIPE_INPUT, safe_file_input
+from .identity import is_alive, process_identity
 from .probe import ProbedFile, probe
 from .process import Command, Feed, Finished, available, run
 from .tools import MAX_PIXELS, parse_version, require
@@ -13,8 +14,10 @@ __all__ = [
     "Finished",
     "ProbedFile",
     "available",
+    "is_alive",
     "parse_version",
     "probe",
+    "process_identity",
     "require",
     "run",
     "safe_file_input",

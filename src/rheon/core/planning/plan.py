@@ -33,7 +33,8 @@ PIN_KEYS = ("picture.codec", "picture.height", "sound.track", "words.subtitle", 
 class PlanRequest:
     """A title, the devices one file is for, and what the person wants. ``languages`` are BCP 47, the dearest first.
 
-    ``complexity`` says how hard the pictures are to code, 1 for usual; ``None`` where nobody measured.
+    ``sampled_bits_per_pixel`` is what samples of the title took at the middle balance in H.264; ``None`` where nobody
+    measured, and the estimates are guesses then.
     """
 
     title: Title
@@ -42,7 +43,7 @@ class PlanRequest:
     balance: Balance = Balance.EVEN
     pins: Mapping[str, str] = field(default_factory=dict)
     languages: tuple[str, ...] = ()
-    complexity: float | None = None
+    sampled_bits_per_pixel: float | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -138,7 +138,7 @@ def _made(request: PlanRequest, wish: _Wish, home: _Home, judged: Judgement) -> 
             settings,
             picture.expected_bps if picture else 0.0,
             sound.bps,
-            request.complexity is not None,
+            request.sampled_bits_per_pixel is not None,
         ),
     )
 

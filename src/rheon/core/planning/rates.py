@@ -50,10 +50,14 @@ def best_profile(entry: VideoEntry, bit_depth: int) -> str | None:
     return next(iter(better_profiles(entry.codec, usable)), None)
 
 
+def usual_bits_per_pixel(codec: str, pixels: int) -> float:
+    """At the middle balance. Larger pictures need fewer bits for each pixel (power -0.25, from experience)."""
+    return USUAL_BITS_PER_PIXEL[codec] * float((pixels / USUAL_PIXELS) ** -0.25)
+
+
 def expected_bitrate(codec: str, pixels: int, rate: Fraction, balance: Balance, complexity: float) -> float:
-    """Bits a second at a balance. Larger pictures need fewer bits for each pixel (power -0.25, usual experience)."""
-    per_pixel = USUAL_BITS_PER_PIXEL[codec] * float((pixels / USUAL_PIXELS) ** -0.25)
-    return per_pixel * pixels * float(rate) * GROWTH_PER_STEP[balance.step] * complexity
+    """Bits a second at a balance."""
+    return usual_bits_per_pixel(codec, pixels) * pixels * float(rate) * GROWTH_PER_STEP[balance.step] * complexity
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -21,6 +21,7 @@ from .rates import (
     choose_rates,
     expected_bitrate,
     keyframe_distance,
+    usual_bits_per_pixel,
 )
 from .settings import Action, VideoSettings
 
@@ -86,7 +87,7 @@ def encoded(request: PlanRequest, profile: DeviceProfile, container: str) -> Vid
     depth = 10 if video.bit_depth > 8 and 10 in entry.bit_depths and entry.codec == "hevc" else 8
     codec_profile = best_profile(entry, depth)
     geometry = _geometry(request, profile, entry, cadence)
-    complexity = request.complexity if request.complexity is not None else source_complexity(request)
+    complexity = source_complexity(request)
     pixels = geometry.width * geometry.height
     expected = expected_bitrate(entry.codec, pixels, cadence.frame_rate, request.balance, complexity)
     picture = Wanted(width=geometry.width, height=geometry.height, frame_rate=cadence.frame_rate, expected_bps=expected)
@@ -105,9 +106,11 @@ def encoded(request: PlanRequest, profile: DeviceProfile, container: str) -> Vid
 
 
 def source_complexity(request: PlanRequest) -> float:
-    """A guess from how many bits the source spends on a pixel, against what is usual for its codec."""
+    """How hard the pictures are to code, 1 for usual: as sampled, else guessed from the source's own rate."""
     video, title = request.title.video, request.title
     assert video is not None
+    if request.sampled_bits_per_pixel is not None:
+        return request.sampled_bits_per_pixel / usual_bits_per_pixel("h264", video.width * video.height)
     usual = {"mpeg2video": 0.30, "mpeg1video": 0.30, "h264": 0.085, "hevc": 0.06, "mjpeg": 2.0}.get(video.codec, 0.2)
     rate = video.bitrate_bps or (title.size_bytes * 8 / title.duration_s if title.duration_s else 0)
     per_pixel = rate / max(1.0, video.width * video.height * float(video.frame_rate))

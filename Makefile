@@ -1,0 +1,69 @@
+# make demo: everything from a fresh clone to a running Rheon with its demo discs.
+# make test: everything from a fresh clone to a full run of the tests.
+SHELL := /bin/bash
+export RHEON_PORT ?= 8420
+PY := .venv/bin/python
+WEB_SOURCES := $(shell find web/src web/index.html web/vite.config.ts web/package.json -type f 2>/dev/null)
+
+.PHONY: demo test bench check web media client serve clean
+
+demo: .venv/.installed web media
+	@$(PY) manage.py migrate --verbosity 0
+	@$(PY) manage.py load_household src/rheon/demo/household.json
+	@$(PY) manage.py add_sources $(CURDIR)/demo-data/media/MARRAM_NIGHTS $(CURDIR)/demo-data/media/LANTERN_STREET_S1.iso demo-data/media/camera/*
+	@$(MAKE) --no-print-directory serve
+
+serve:
+	@echo
+	@echo "  Rheon is at http://127.0.0.1:$(RHEON_PORT)   (Ctrl-C ends it)"
+	@echo
+	@exec .venv/bin/honcho --no-colour start
+
+test: .venv/.tests-installed web media check
+	$(PY) -m pytest
+
+# everything that reads the code without running it
+check: .venv/.tests-installed web/node_modules/.installed
+	.venv/bin/ruff check src tests manage.py bench
+	.venv/bin/ruff format --check src tests manage.py bench
+	.venv/bin/mypy
+	.venv/bin/lint-imports
+	$(PY) manage.py makemigrations --check --dry-run
+	$(PY) scripts/documents.py --check
+	cd web && npm run --silent lint && npm run --silent check && npm run --silent test
+
+bench: .venv/.tests-installed media
+	$(PY) bench/run.py
+
+media: .venv/.installed
+	@$(PY) -m rheon.demo.build demo-data/media
+
+web: web/dist/index.html
+
+# write the documents that are made from code: OpenAPI, the client's types, the profile schema
+client: .venv/.installed web/node_modules/.installed
+	$(PY) scripts/documents.py
+	cd web && npm run --silent client
+
+web/dist/index.html: web/node_modules/.installed $(WEB_SOURCES)
+	cd web && npm run --silent build -- --logLevel warn
+	@touch $@
+
+web/node_modules/.installed: web/package-lock.json
+	cd web && npm ci --silent --no-progress
+	@touch $@
+
+.venv/.installed: requirements.txt pyproject.toml
+	@scripts/system-packages.sh demo
+	@test -d .venv || python3 -m venv .venv
+	$(PY) -m pip install --quiet --disable-pip-version-check -r requirements.txt
+	$(PY) -m pip install --quiet --disable-pip-version-check --no-deps -e .
+	@touch $@
+
+.venv/.tests-installed: requirements-dev.txt .venv/.installed
+	@scripts/system-packages.sh test
+	$(PY) -m pip install --quiet --disable-pip-version-check -r requirements-dev.txt
+	@touch $@
+
+clean:
+	rm -rf state demo-data web/dist

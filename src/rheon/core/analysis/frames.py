@@ -1,0 +1,30 @@
+"""Still frames of a title."""
+
+from __future__ import annotations
+
+from ..engine import Command, require, run
+from ..errors import EngineError
+from ..media import Title
+from .excerpts import excerpt
+
+TIMEOUT_S = 30
+
+
+def frame_times(duration_s: float, count: int) -> list[float]:
+    """``count`` moments spread over a title, none at its very start or end."""
+    return [round(duration_s * (index + 0.5) / count, 3) for index in range(count)]
+
+
+def frame_jpeg(title: Title, at_s: float, height: int) -> bytes:
+    """A JPEG of the title near ``at_s``, ``height`` lines high with square pixels. Raises ``EngineError``."""
+    require("ffmpeg")
+    if title.video is None:
+        raise EngineError("This title has no picture.", advice="")
+    source = excerpt(title, at_s)
+    width = 2 * round(height * title.video.display_aspect / 2)
+    argv = ["ffmpeg", "-hide_banner", "-loglevel", "error", *source.arguments, "-map", "0:V:0", "-frames:v", "1"]
+    argv += ["-vf", f"scale={width}:{height},setsar=1", "-q:v", "4", "-f", "mjpeg", "pipe:1"]
+    picture = run(Command(argv=argv, feed=source.feed, timeout_s=TIMEOUT_S)).stdout
+    if not picture:
+        raise EngineError("No frame could be read there.", advice="")
+    return picture

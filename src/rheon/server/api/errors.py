@@ -1,0 +1,51 @@
+"""Errors as answers: each with a code, a sentence and what to do. The one place that knows HTTP status."""
+
+from __future__ import annotations
+
+import logging
+from typing import Any
+
+from django.core.exceptions import PermissionDenied
+from django.http import Http404
+from rest_framework.exceptions import APIException, ValidationError
+from rest_framework.response import Response
+
+from rheon.core.errors import OutsideFolders, PlanError, RheonError, SourceError, SourceMissing, TargetError
+
+log = logging.getLogger("rheon")
+STATUS: tuple[tuple[type[RheonError], int], ...] = (
+    (OutsideFolders, 403),
+    (SourceMissing, 404),
+    (SourceError, 422),
+    (PlanError, 422),
+    (TargetError, 409),
+)
+
+
+def handle(error: Exception, context: dict[str, Any]) -> Response:
+    """Turn whatever a view raised into ``{code, message}``; what nobody foresaw is logged and stays out of sight."""
+    if isinstance(error, RheonError):
+        status = next((status for kind, status in STATUS if isinstance(error, kind)), 400)
+        return _answer(error.code, error.message, status)
+    if isinstance(error, Http404):
+        return _answer("not_found", "This is not there any more. Go back and look at the list again.", 404)
+    if isinstance(error, PermissionDenied):
+        return _answer("refused", "This page is out of date. Load it again.", 403)
+    if isinstance(error, ValidationError):
+        return _answer("bad_request", _field_sentence(error.detail), 400)
+    if isinstance(error, APIException):
+        return _answer(error.default_code, str(error.detail), error.status_code)
+    log.exception("unforeseen error", exc_info=error)
+    return _answer("unforeseen", "Something went wrong in the server. Try again; the log says more.", 500)
+
+
+def _answer(code: str, message: str, status: int) -> Response:
+    return Response({"code": code, "message": message}, status=status)
+
+
+def _field_sentence(detail: Any) -> str:
+    if isinstance(detail, dict):
+        return " ".join(f"{field}: {_field_sentence(faults)}" for field, faults in detail.items())
+    if isinstance(detail, list):
+        return " ".join(map(str, detail))
+    return str(detail)

@@ -1,0 +1,36 @@
+"""Every address of the API, place by place."""
+
+from django.urls import path
+from drf_spectacular.views import SpectacularAPIView
+
+from rheon.server.bench import api as bench
+from rheon.server.household import api as household
+from rheon.server.outbox import api as outbox
+from rheon.server.outbox import media as outbox_media
+from rheon.server.shelf import api as shelf
+from rheon.server.worklist import api as worklist
+
+urlpatterns = [
+    path("schema", SpectacularAPIView.as_view()),
+    path("shelf/sources", shelf.Sources.as_view()),
+    path("shelf/sources/<int:source_id>", shelf.OneSource.as_view()),
+    path("shelf/sources/<int:source_id>/stop", shelf.StopReading.as_view()),
+    path("shelf/sources/<int:source_id>/read-again", shelf.ReadAgain.as_view()),
+    path("shelf/titles/<int:title_id>", shelf.OneTitle.as_view()),
+    path("shelf/titles/<int:title_id>/frames/<int:number>.jpg", shelf.frame),
+    path("shelf/folders", shelf.Folders.as_view()),
+    path("household", household.TheHousehold.as_view()),
+    path("household/devices", household.Devices.as_view()),
+    path("household/devices/<int:device_id>", household.OneDevice.as_view()),
+    path("bench", bench.Table.as_view()),
+    path("bench/picks", bench.Picks.as_view()),
+    path("bench/plans/<int:title_id>/<int:device_id>", bench.Sheet.as_view()),
+    path("worklist", worklist.TheWorklist.as_view()),
+    path("worklist/jobs", worklist.Jobs.as_view()),
+    path("worklist/jobs/<int:job_id>", worklist.OneJob.as_view()),
+    path("worklist/jobs/<int:job_id>/stop", worklist.Stop.as_view()),
+    path("worklist/jobs/<int:job_id>/retry", worklist.Retry.as_view()),
+    path("outbox", outbox.TheOutbox.as_view()),
+    path("outbox/<int:output_id>", outbox.OneOutput.as_view()),
+    path("outbox/<int:output_id>/media", outbox_media.media),
+]

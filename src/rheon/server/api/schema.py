@@ -1,0 +1,11 @@
+"""Names that several places' documents share."""
+
+from rheon.core.devices import DeviceKind as Kind
+from rheon.core.devices import Verdict as CoreVerdict
+from rheon.core.media import Role as CoreRole
+from rheon.core.planning import Balance as CoreBalance
+
+BALANCES = [(value.value, value.value) for value in CoreBalance]
+VERDICTS = [(value.value, value.value) for value in CoreVerdict]
+ROLES = [(value.value, value.value) for value in CoreRole]
+DEVICE_KINDS = [(value.value, value.value) for value in Kind]

@@ -1,0 +1,119 @@
+"""Settings. What differs between machines comes from the environment; nothing secret is in the repository."""
+
+from __future__ import annotations
+
+import os
+import secrets
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parents[4]
+STATE = Path(os.environ.get("RHEON_STATE", ROOT / "state")).resolve()
+STATE.mkdir(parents=True, exist_ok=True)
+
+
+def _folders(variable: str, default: Path) -> list[Path]:
+    named = [part for part in os.environ.get(variable, "").split(os.pathsep) if part]
+    return [Path(part).resolve() for part in named] or [default.resolve()]
+
+
+def _secret() -> str:
+    path = STATE / "secret-key"
+    if not path.exists():
+        path.touch(mode=0o600)
+        path.write_text(secrets.token_urlsafe(50))
+    return path.read_text()
+
+
+RHEON_PORT = int(os.environ.get("RHEON_PORT", "8420"))
+RHEON_MEDIA_FOLDERS = _folders("RHEON_MEDIA", ROOT / "demo-data" / "media")
+RHEON_OUTPUT_FOLDER = _folders("RHEON_OUTPUT", ROOT / "demo-data" / "output")[0]
+RHEON_CACHE = STATE / "cache"
+
+SECRET_KEY = _secret()
+DEBUG = os.environ.get("RHEON_DEBUG") == "1"
+ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]"]
+
+INSTALLED_APPS = [
+    "django.contrib.contenttypes",
+    "django.contrib.staticfiles",
+    "rest_framework",
+    "drf_spectacular",
+    "django_tasks",
+    "django_tasks_db",
+    "rheon.server.shelf",
+    "rheon.server.household",
+    "rheon.server.bench",
+    "rheon.server.worklist",
+    "rheon.server.outbox",
+]
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "rheon.server.api.security.ContentSecurityPolicy",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+]
+ROOT_URLCONF = "rheon.server.config.urls"
+ASGI_APPLICATION = "rheon.server.config.asgi.application"
+TEMPLATES: list[dict[str, object]] = []
+
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.sqlite3",
+        "NAME": STATE / "rheon.sqlite3",
+        "OPTIONS": {
+            "timeout": 20,
+            "transaction_mode": "IMMEDIATE",
+            "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL;",
+        },
+        "TEST": {"NAME": STATE / "test.sqlite3"},
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+
+TASKS = {"default": {"BACKEND": "django_tasks_db.DatabaseBackend", "QUEUES": ["quick", "convert"]}}
+
+REST_FRAMEWORK = {
+    "DEFAULT_AUTHENTICATION_CLASSES": ["rheon.server.api.security.SamePage"],
+    "DEFAULT_PERMISSION_CLASSES": [],
+    "DEFAULT_RENDERER_CLASSES": ["rest_framework.renderers.JSONRenderer"],
+    "DEFAULT_PARSER_CLASSES": ["rest_framework.parsers.JSONParser"],
+    "DEFAULT_SCHEMA_CLASS": "drf_spectacular.openapi.AutoSchema",
+    "EXCEPTION_HANDLER": "rheon.server.api.errors.handle",
+    "UNAUTHENTICATED_USER": None,
+}
+SPECTACULAR_SETTINGS = {
+    "TITLE": "Rheon",
+    "VERSION": "1",
+    "SERVE_INCLUDE_SCHEMA": False,
+    "COMPONENT_SPLIT_REQUEST": True,
+    "AUTHENTICATION_WHITELIST": [],
+    "ENUM_NAME_OVERRIDES": {
+        "SourceState": "rheon.server.shelf.models.SourceState",
+        "JobState": "rheon.server.worklist.models.JobState",
+        "Balance": "rheon.server.api.schema.BALANCES",
+        "Verdict": "rheon.server.api.schema.VERDICTS",
+        "Role": "rheon.server.api.schema.ROLES",
+        "DeviceKind": "rheon.server.api.schema.DEVICE_KINDS",
+    },
+}
+
+STATIC_URL = "static/"
+WEB_BUILD = ROOT / "web" / "dist"
+WHITENOISE_ROOT = WEB_BUILD if WEB_BUILD.is_dir() else None
+WHITENOISE_INDEX_FILE = False
+
+CSRF_COOKIE_SAMESITE = "Strict"
+SECURE_CONTENT_TYPE_NOSNIFF = True
+SECURE_REFERRER_POLICY = "same-origin"
+X_FRAME_OPTIONS = "DENY"
+USE_TZ = True
+TIME_ZONE = "UTC"
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "root": {"handlers": ["console"], "level": "WARNING"},
+    "loggers": {"rheon": {"level": "INFO"}},
+}

@@ -1,0 +1,134 @@
+"""The Household's documents and addresses."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.shortcuts import get_object_or_404
+from drf_spectacular.utils import extend_schema
+from rest_framework import serializers
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+
+from rheon.core.devices import DeviceProfile, catalogue
+from rheon.server.api.schema import DEVICE_KINDS
+
+from . import queries
+from .actions.devices import add_device, remove_device, rename_device, set_languages
+from .capabilities import capabilities
+from .models import Device
+
+
+class CapabilitySerializer(serializers.Serializer):
+    topic = serializers.CharField()
+    text = serializers.CharField()
+
+
+class ProfileSerializer(serializers.Serializer):
+    id = serializers.CharField()
+    name = serializers.CharField()
+    kind = serializers.ChoiceField(choices=DEVICE_KINDS)
+    year = serializers.IntegerField(allow_null=True)
+    generic = serializers.BooleanField()
+    about = serializers.CharField()
+    summary = serializers.CharField()
+
+
+class DeviceSerializer(serializers.Serializer):
+    id = serializers.IntegerField()
+    name = serializers.CharField()
+    profile = ProfileSerializer()
+    capabilities = CapabilitySerializer(many=True)
+    document = serializers.JSONField()
+
+
+class HouseholdSerializer(serializers.Serializer):
+    languages = serializers.ListField(child=serializers.CharField())
+    devices = DeviceSerializer(many=True)
+    catalogue = ProfileSerializer(many=True)
+
+
+class LanguagesSerializer(serializers.Serializer):
+    languages = serializers.ListField(child=serializers.CharField(max_length=20), max_length=10)
+
+
+class NewDeviceSerializer(serializers.Serializer):
+    profile_id = serializers.CharField(max_length=80)
+    name = serializers.CharField(max_length=80, allow_blank=True, default="")
+
+
+class DeviceNameSerializer(serializers.Serializer):
+    name = serializers.CharField(max_length=80)
+
+
+class TheHousehold(APIView):
+    @extend_schema(operation_id="household", responses=HouseholdSerializer)
+    def get(self, request: Request) -> Response:
+        return Response(_household())
+
+    @extend_schema(operation_id="setLanguages", request=LanguagesSerializer, responses=HouseholdSerializer)
+    def put(self, request: Request) -> Response:
+        wanted = LanguagesSerializer(data=request.data)
+        wanted.is_valid(raise_exception=True)
+        set_languages(wanted.validated_data["languages"])
+        return Response(_household())
+
+
+class Devices(APIView):
+    @extend_schema(operation_id="addDevice", request=NewDeviceSerializer, responses={201: DeviceSerializer})
+    def post(self, request: Request) -> Response:
+        wanted = NewDeviceSerializer(data=request.data)
+        wanted.is_valid(raise_exception=True)
+        return Response(_device(add_device(**wanted.validated_data)), status=201)
+
+
+class OneDevice(APIView):
+    @extend_schema(operation_id="renameDevice", request=DeviceNameSerializer, responses=DeviceSerializer)
+    def patch(self, request: Request, device_id: int) -> Response:
+        wanted = DeviceNameSerializer(data=request.data)
+        wanted.is_valid(raise_exception=True)
+        device = get_object_or_404(Device, pk=device_id)
+        return Response(_device(rename_device(device, wanted.validated_data["name"])))
+
+    @extend_schema(operation_id="removeDevice", request=None, responses={204: None})
+    def delete(self, request: Request, device_id: int) -> Response:
+        remove_device(get_object_or_404(Device, pk=device_id))
+        return Response(status=204)
+
+
+def _household() -> dict[str, Any]:
+    return {
+        "languages": list(queries.languages()),
+        "devices": [_device(device) for device in Device.objects.all()],
+        "catalogue": [_profile(profile) for profile in catalogue().values()],
+    }
+
+
+def _device(device: Device) -> dict[str, Any]:
+    profile = device.core_profile()
+    return {
+        "id": device.id,
+        "name": device.name,
+        "profile": _profile(profile),
+        "capabilities": [{"topic": topic, "text": text} for topic, text in capabilities(profile)],
+        "document": profile.model_dump(mode="json", exclude_none=True),
+    }
+
+
+def _profile(profile: DeviceProfile) -> dict[str, Any]:
+    best = max((entry.max_height for entry in profile.video), default=None)
+    lines = f"{best}p" if best else "sound only"
+    surround = ", surround" if any(entry.max_channels > 2 for entry in profile.audio) else ""
+    place = profile.limits.file_system.upper() if profile.limits.file_system == "fat32" else ""
+    limit = profile.limits.max_file_bytes
+    extra = f", {limit / 1e9:g} GB a file" if limit else f", {place}" if place else ""
+    return {
+        "id": profile.id,
+        "name": profile.name,
+        "kind": profile.kind.value,
+        "year": profile.year,
+        "generic": profile.generic,
+        "about": profile.about,
+        "summary": f"{lines}{surround}{extra}",
+    }

@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class HouseholdConfig(AppConfig):
+    name = "rheon.server.household"
+    label = "household"

@@ -1,0 +1,57 @@
+"""A device's abilities in sentences a person understands."""
+
+from __future__ import annotations
+
+from rheon.core.devices import DeviceProfile, VideoEntry
+
+CODECS = {"h264": "H.264", "hevc": "HEVC", "mpeg4": "MPEG-4 part 2", "mpeg2video": "MPEG-2 (as on DVDs)"}
+SOUNDS = {"aac": "AAC", "mp3": "MP3", "ac3": "AC-3", "eac3": "E-AC-3", "dts": "DTS", "mp2": "MP2"}
+CHANNELS = {1: "mono", 2: "stereo", 6: "5.1 surround", 8: "7.1 surround"}
+CONTAINERS = {"mp4": "MP4", "matroska": "Matroska", "avi": "AVI", "mp3": "MP3"}
+FORMS = {
+    "text_track": "text that can be switched on",
+    "picture_track": "pictures as on the disc, that can be switched on",
+    "text_file": "a text file beside the film",
+}
+
+
+def capabilities(profile: DeviceProfile) -> list[tuple[str, str]]:
+    """(topic, sentence) pairs, the most important first."""
+    facts = [
+        ("Files", " or ".join(f"{CONTAINERS[entry.format]} (.{entry.extension})" for entry in profile.containers)),
+        ("Picture", "; ".join(map(_video, profile.video)) or "none: it plays sound only"),
+        ("Sound", "; ".join(_audio(entry.codec, entry.max_channels) for entry in profile.audio)),
+    ]
+    if profile.screen:
+        inches = f", {profile.screen.diagonal_inch:g} inches" if profile.screen.diagonal_inch else ""
+        facts.insert(0, ("Screen", f"{profile.screen.width} × {profile.screen.height} pixels{inches}"))
+    words = list(dict.fromkeys(FORMS[entry.form] for entry in profile.subtitles))
+    facts.append(("Subtitles", "; ".join([*words, "drawn into the picture"]) if profile.video else "none"))
+    facts.append(("Limits", _limits(profile)))
+    return facts
+
+
+def _video(entry: VideoEntry) -> str:
+    level = f" level {entry.max_level}" if entry.max_level else ""
+    extras = [
+        text
+        for text, on in (("interlaced too", entry.interlaced), ("non-square pixels", entry.non_square_pixels))
+        if on
+    ]
+    rate = f"{float(entry.frame_rate_limit):g} frames a second"
+    size = f"up to {entry.max_width} × {entry.max_height} at {rate}"
+    return f"{CODECS.get(entry.codec, entry.codec)}{level} {size}" + (f" ({', '.join(extras)})" if extras else "")
+
+
+def _audio(codec: str, channels: int) -> str:
+    return f"{SOUNDS.get(codec, codec)} in {CHANNELS.get(channels, f'{channels} channels')}"
+
+
+def _limits(profile: DeviceProfile) -> str:
+    limits = profile.limits
+    parts = []
+    if limits.largest_file_bytes:
+        parts.append(f"no file over {limits.largest_file_bytes / 1e9:.2g} GB")
+    if limits.storage_bytes:
+        parts.append(f"{limits.storage_bytes / 1e9:.0f} GB of storage")
+    return ", ".join(parts) or "none known"

@@ -1,0 +1,27 @@
+"""Outputs: files that jobs made, with their checks."""
+
+from __future__ import annotations
+
+from django.db import models
+
+from rheon.server.worklist.models import Job
+
+
+class Output(models.Model):
+    """A finished file. Names and expectations are kept with it, so it outlives its job on the list."""
+
+    job = models.OneToOneField(Job, null=True, on_delete=models.SET_NULL)
+    title_id = models.BigIntegerField(null=True)
+    title_name = models.CharField(max_length=220)
+    device_names = models.JSONField()
+    summary = models.CharField(max_length=300)
+    path = models.TextField()
+    size_bytes = models.BigIntegerField()
+    making_s = models.FloatField()
+    checking_s = models.FloatField()
+    expected = models.JSONField()
+    checks = models.JSONField()
+    made = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-id"]

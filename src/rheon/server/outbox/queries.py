@@ -1,0 +1,46 @@
+"""Reading the Outbox."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import Any
+
+from rheon.core.media.sentences import RULE_NAMES
+
+from .models import Output
+
+PLAYED_BY_BROWSERS = {".mp4": "video/mp4", ".m4v": "video/mp4", ".mp3": "audio/mpeg", ".m4a": "audio/mp4"}
+
+
+def outputs_document() -> list[dict[str, Any]]:
+    return [output_document(output) for output in Output.objects.all()]
+
+
+def output_document(output: Output) -> dict[str, Any]:
+    path = Path(output.path)
+    return {
+        "id": output.pk,
+        "job_id": output.job_id,
+        "title_id": output.title_id,
+        "title_name": output.title_name,
+        "device_names": output.device_names,
+        "summary": output.summary,
+        "file_name": path.name,
+        "folder": str(path.parent),
+        "present": path.is_file(),
+        "media_type": PLAYED_BY_BROWSERS.get(path.suffix.lower()),
+        "size_bytes": output.size_bytes,
+        "making_s": output.making_s,
+        "checking_s": output.checking_s,
+        "expected": output.expected,
+        "checks": [_check(check) for check in output.checks],
+        "made": output.made.isoformat(),
+    }
+
+
+def _check(check: dict[str, Any]) -> dict[str, Any]:
+    rules = [
+        {"rule": RULE_NAMES[r["rule"]], "ok": r["ok"], "measured": r["measured"], "allowed": r["allowed"]}
+        for r in check["results"]
+    ]
+    return {"device_name": check["device_name"], "kept": sum(rule["ok"] for rule in rules), "rules": rules}

@@ -1,0 +1,16 @@
+"""When the Worklist delivers a file, the Outbox takes it."""
+
+from __future__ import annotations
+
+from django.dispatch import receiver
+
+from rheon.core.delivery import Delivered
+from rheon.server.worklist.models import Job
+from rheon.server.worklist.signals import job_delivered
+
+from .actions.outputs import take
+
+
+@receiver(job_delivered)
+def take_delivered(sender: object, job: Job, delivered: Delivered, **kwargs: object) -> None:
+    take(job, delivered)

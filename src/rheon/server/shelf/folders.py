@@ -1,0 +1,71 @@
+"""What the server may read: the configured media folders, links resolved first."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from pathlib import Path
+
+from django.conf import settings
+
+from rheon.core.errors import OutsideFolders, SourceMissing
+from rheon.core.sources import READERS
+
+MOST_ENTRIES = 2000
+MEDIA_SUFFIXES = frozenset(
+    (
+        ".iso .img .mp4 .m4v .mov .mkv .webm .avi .wmv .asf .mpg .mpeg .vob .ts .m2ts .mts .flv .ogm .ogv .3gp "
+        ".mp3 .m4a .aac .ac3 .flac .ogg .opus .wav .mka .dts"
+    ).split()
+)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Entry:
+    """One line of the folder chooser: ``kind`` is ``folder``, ``disc``, ``image`` or ``file``."""
+
+    name: str
+    path: str
+    kind: str
+    size_bytes: int | None
+
+
+def inside(path: str) -> Path:
+    """The path with links resolved. Raises ``OutsideFolders`` where it leaves the media folders."""
+    resolved = Path(path).resolve()
+    if not any(resolved.is_relative_to(folder) for folder in settings.RHEON_MEDIA_FOLDERS):
+        raise OutsideFolders("This place is outside the media folders.")
+    return resolved
+
+
+def list_folder(path: str | None) -> tuple[str | None, str | None, list[Entry]]:
+    """(path, parent, entries): the media folders themselves where no path is given.
+
+    Raises ``OutsideFolders`` or ``SourceMissing``.
+    """
+    roots = settings.RHEON_MEDIA_FOLDERS
+    if path is None:
+        if len(roots) > 1:
+            return None, None, [Entry(name=str(r), path=str(r), kind="folder", size_bytes=None) for r in roots]
+        path = str(roots[0])
+    folder = inside(path)
+    if not folder.is_dir():
+        raise SourceMissing(f"There is no folder {folder.name} any more.")
+    parent = str(folder.parent) if folder not in roots else None
+    entries = [entry for child in sorted(folder.iterdir(), key=_order)[:MOST_ENTRIES] if (entry := _entry(child))]
+    return str(folder), parent, entries
+
+
+def _order(path: Path) -> tuple[bool, str]:
+    return (not path.is_dir(), path.name.casefold())
+
+
+def _entry(child: Path) -> Entry | None:
+    if child.name.startswith(".") or not child.exists():
+        return None
+    if child.is_dir():
+        disc = READERS[0].recognises(child)
+        return Entry(name=child.name, path=str(child), kind="disc" if disc else "folder", size_bytes=None)
+    if child.suffix.lower() not in MEDIA_SUFFIXES:
+        return None
+    kind = "image" if child.suffix.lower() in (".iso", ".img") else "file"
+    return Entry(name=child.name, path=str(child), kind=kind, size_bytes=child.stat().st_size)

@@ -1,0 +1,96 @@
+"""Carrying out the next job that waits."""
+
+from __future__ import annotations
+
+import logging
+import time
+from pathlib import Path
+
+from django.utils import timezone
+
+from rheon.core.delivery import Delivered, Order, convert
+from rheon.core.encoding import Hooks, Progress
+from rheon.core.engine import process_identity
+from rheon.core.errors import RheonError, Stopped
+
+from ..models import Job, JobState
+from ..signals import job_delivered
+
+log = logging.getLogger("rheon")
+TELL_EVERY_S = 0.4
+
+
+def run_next() -> None:
+    """Claim the first job that waits, and carry it out; whatever goes wrong is stored with it."""
+    job = _claim()
+    if job is None:
+        return
+    try:
+        delivered = _carry_out(job)
+    except Stopped:
+        _end(job, JobState.STOPPED)
+    except RheonError as error:
+        _end(job, JobState.FAILED, error.code, error.message)
+    except Exception:
+        log.exception("job %s failed", job.pk)
+        _end(job, JobState.FAILED, "unforeseen", "It stopped on something unforeseen. Try again; the log says more.")
+    else:
+        _end(job, JobState.DONE)
+        job_delivered.send(sender=Job, job=job, delivered=delivered)
+
+
+def _claim() -> Job | None:
+    for job in Job.objects.filter(state=JobState.WAITING).order_by("position", "id")[:5]:
+        claimed = Job.objects.filter(pk=job.pk, state=JobState.WAITING).update(
+            state=JobState.RUNNING, worker=process_identity(), started=timezone.now(), stage="making"
+        )
+        if claimed:
+            job.refresh_from_db()
+            return job
+    return None
+
+
+def _carry_out(job: Job) -> Delivered:
+    folder = Path(job.folder)
+    folder.mkdir(parents=True, exist_ok=True)
+    order = Order(
+        title=job.core_title(), plan=job.core_plan(), devices=job.core_devices(), folder=folder, token=job.token
+    )
+    return convert(order, _hooks(job))
+
+
+def _hooks(job: Job) -> Hooks:
+    row = Job.objects.filter(pk=job.pk)
+    told = asked = 0.0
+    stop = False
+
+    def on_progress(step: Progress) -> None:
+        nonlocal told
+        if time.monotonic() - told < TELL_EVERY_S and step.fraction < 1:
+            return
+        told = time.monotonic()
+        row.update(
+            fraction=step.fraction,
+            done_s=step.done_s,
+            speed=step.speed,
+            written_bytes=step.size_bytes,
+            left_s=step.left_s,
+            stage="checking" if step.fraction >= 1 else "making",
+        )
+
+    def should_stop() -> bool:
+        nonlocal asked, stop
+        if not stop and time.monotonic() - asked >= TELL_EVERY_S:
+            asked = time.monotonic()
+            stop = not row.filter(stop_requested=False).exists()
+        return stop
+
+    return Hooks(on_progress=on_progress, should_stop=should_stop)
+
+
+def _end(job: Job, state: JobState, code: str = "", message: str = "") -> None:
+    done = {"fraction": 1.0} if state is JobState.DONE else {}
+    Job.objects.filter(pk=job.pk).update(
+        state=state, ended=timezone.now(), stage="", left_s=None, error_code=code, error_message=message, **done
+    )
+    job.refresh_from_db()

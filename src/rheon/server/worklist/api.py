@@ -1,0 +1,111 @@
+"""The Worklist's documents and addresses."""
+
+from __future__ import annotations
+
+from django.shortcuts import get_object_or_404
+from drf_spectacular.utils import extend_schema
+from rest_framework import serializers
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+
+from rheon.server.household.models import Device
+from rheon.server.shelf.models import Title
+
+from .actions.add import add_jobs
+from .actions.change import remove_job, request_stop, retry
+from .models import Job, JobState
+from .queries import worklist_document
+
+
+class JobSerializer(serializers.Serializer):
+    id = serializers.IntegerField()
+    title_id = serializers.IntegerField(allow_null=True)
+    title_name = serializers.CharField()
+    device_names = serializers.ListField(child=serializers.CharField())
+    summary = serializers.CharField()
+    state = serializers.ChoiceField(choices=JobState)
+    stage = serializers.CharField()
+    fraction = serializers.FloatField()
+    done_s = serializers.FloatField()
+    duration_s = serializers.FloatField()
+    speed = serializers.FloatField()
+    written_bytes = serializers.IntegerField()
+    left_s = serializers.FloatField(allow_null=True)
+    expected_bytes = serializers.IntegerField()
+    expected_s = serializers.FloatField()
+    expected_low_s = serializers.FloatField()
+    expected_high_s = serializers.FloatField()
+    made_in_s = serializers.FloatField(allow_null=True)
+    error_message = serializers.CharField()
+    started = serializers.CharField(allow_null=True)
+    ended = serializers.CharField(allow_null=True)
+
+
+class TotalSerializer(serializers.Serializer):
+    count = serializers.IntegerField()
+    fraction = serializers.FloatField()
+    left_s = serializers.FloatField()
+    left_low_s = serializers.FloatField()
+    left_high_s = serializers.FloatField()
+
+
+class WorklistSerializer(serializers.Serializer):
+    jobs = JobSerializer(many=True)
+    total = TotalSerializer()
+
+
+class CellRefSerializer(serializers.Serializer):
+    title_id = serializers.IntegerField()
+    device_id = serializers.IntegerField()
+
+
+class NewJobsSerializer(serializers.Serializer):
+    cells = CellRefSerializer(many=True, allow_empty=False)
+
+
+class AddedSerializer(serializers.Serializer):
+    job_ids = serializers.ListField(child=serializers.IntegerField())
+
+
+class TheWorklist(APIView):
+    @extend_schema(operation_id="worklist", responses=WorklistSerializer)
+    def get(self, request: Request) -> Response:
+        return Response(worklist_document())
+
+
+class Jobs(APIView):
+    @extend_schema(operation_id="addJobs", request=NewJobsSerializer, responses={201: AddedSerializer})
+    def post(self, request: Request) -> Response:
+        wanted = NewJobsSerializer(data=request.data)
+        wanted.is_valid(raise_exception=True)
+        cells = wanted.validated_data["cells"]
+        titles = Title.objects.select_related("source").in_bulk([cell["title_id"] for cell in cells])
+        devices = Device.objects.in_bulk([cell["device_id"] for cell in cells])
+        known = [
+            (titles[cell["title_id"]], devices[cell["device_id"]])
+            for cell in cells
+            if cell["title_id"] in titles and cell["device_id"] in devices
+        ]
+        return Response({"job_ids": [job.pk for job in add_jobs(known)]}, status=201)
+
+
+class OneJob(APIView):
+    @extend_schema(operation_id="removeJob", request=None, responses={204: None})
+    def delete(self, request: Request, job_id: int) -> Response:
+        remove_job(get_object_or_404(Job, pk=job_id))
+        return Response(status=204)
+
+
+class Stop(APIView):
+    @extend_schema(operation_id="stopJob", request=None, responses={202: None})
+    def post(self, request: Request, job_id: int) -> Response:
+        request_stop(get_object_or_404(Job, pk=job_id))
+        return Response(status=202)
+
+
+class Retry(APIView):
+    @extend_schema(operation_id="retryJob", request=None, responses={202: None})
+    def post(self, request: Request, job_id: int) -> Response:
+        retry(get_object_or_404(Job, pk=job_id))
+        return Response(status=202)

@@ -1,0 +1,67 @@
+"""Jobs: plans being carried out."""
+
+from __future__ import annotations
+
+from django.db import models
+
+from rheon.core.devices import DeviceProfile
+from rheon.core.media import Title as CoreTitle
+from rheon.core.media.documents import load
+from rheon.core.planning import Plan
+from rheon.server.shelf.models import Title
+
+
+class JobState(models.TextChoices):
+    WAITING = "waiting"
+    RUNNING = "running"
+    DONE = "done"
+    FAILED = "failed"
+    STOPPED = "stopped"
+    INTERRUPTED = "interrupted"
+
+
+ENDED = (JobState.DONE, JobState.FAILED, JobState.STOPPED, JobState.INTERRUPTED)
+
+
+class Job(models.Model):
+    """One plan. Title, plan and devices are stored as they were, so a job means the same for ever.
+
+    ``worker`` is the identity of the process that carries it out; ``token`` marks its temporary file.
+    """
+
+    title = models.ForeignKey(Title, null=True, on_delete=models.SET_NULL, related_name="jobs")
+    title_name = models.CharField(max_length=220)
+    device_names = models.JSONField()
+    summary = models.CharField(max_length=300)
+    title_document = models.JSONField()
+    plan_document = models.JSONField()
+    device_documents = models.JSONField()
+    folder = models.TextField()
+    state = models.CharField(max_length=12, choices=JobState, default=JobState.WAITING)
+    position = models.PositiveIntegerField(default=0)
+    token = models.CharField(max_length=40)
+    worker = models.CharField(max_length=40, blank=True)
+    stop_requested = models.BooleanField(default=False)
+    stage = models.CharField(max_length=10, blank=True)
+    fraction = models.FloatField(default=0)
+    done_s = models.FloatField(default=0)
+    speed = models.FloatField(default=0)
+    written_bytes = models.BigIntegerField(default=0)
+    left_s = models.FloatField(null=True)
+    error_code = models.CharField(max_length=40, blank=True)
+    error_message = models.TextField(blank=True)
+    started = models.DateTimeField(null=True)
+    ended = models.DateTimeField(null=True)
+    added = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["position", "id"]
+
+    def core_title(self) -> CoreTitle:
+        return load(CoreTitle, self.title_document)
+
+    def core_plan(self) -> Plan:
+        return load(Plan, self.plan_document)
+
+    def core_devices(self) -> list[DeviceProfile]:
+        return [DeviceProfile.model_validate(document) for document in self.device_documents]
