@@ -1,0 +1,53 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { createContext, type ReactNode, useContext, useEffect, useRef, useState } from "react";
+
+import type { Schemas } from "./client";
+import { keys } from "./queries";
+
+export interface Counts {
+  sources: number;
+  picked: number;
+  to_do: number;
+  fraction: number;
+  outputs: number;
+}
+
+interface Live {
+  worklist: Schemas["Worklist"];
+  counts: Counts;
+  marks: Record<"shelf" | "bench" | "outbox", string>;
+}
+
+export interface LiveState {
+  counts: Counts | null;
+  connected: boolean;
+}
+
+const LiveContext = createContext<LiveState>({ counts: null, connected: true });
+
+export const useLive = () => useContext(LiveContext);
+
+/** Keeps what is on screen current: one event stream, which fills or ages the query cache. */
+export function LiveProvider({ children }: { children: ReactNode }) {
+  const cache = useQueryClient();
+  const marks = useRef<Live["marks"] | null>(null);
+  const [state, setState] = useState<LiveState>({ counts: null, connected: true });
+
+  useEffect(() => {
+    const stream = new EventSource("/api/live");
+    stream.addEventListener("live", (event) => {
+      const live = JSON.parse(event.data as string) as Live;
+      cache.setQueryData(keys.worklist, live.worklist);
+      const before = marks.current;
+      marks.current = live.marks;
+      for (const place of ["shelf", "bench", "outbox"] as const) {
+        if (before && before[place] !== live.marks[place]) void cache.invalidateQueries({ queryKey: [place] });
+      }
+      setState({ counts: live.counts, connected: true });
+    });
+    stream.onerror = () => setState((old) => ({ ...old, connected: false }));
+    return () => stream.close();
+  }, [cache]);
+
+  return <LiveContext value={state}>{children}</LiveContext>;
+}

@@ -1,0 +1,156 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+
+import { answer, client, type Schemas } from "./client";
+
+export const keys = {
+  sources: ["shelf", "sources"] as const,
+  title: (id: number) => ["shelf", "title", id] as const,
+  folder: (path: string | null) => ["shelf", "folder", path] as const,
+  picks: ["bench", "picks"] as const,
+  table: ["bench", "table"] as const,
+  sheet: (title: number, device: number) => ["bench", "sheet", title, device] as const,
+  worklist: ["worklist"] as const,
+  outbox: ["outbox"] as const,
+  household: ["household"] as const,
+};
+
+export const useSources = () =>
+  useQuery({ queryKey: keys.sources, queryFn: () => answer(client.GET("/api/shelf/sources")) });
+
+export const useTitle = (id: number) =>
+  useQuery({
+    queryKey: keys.title(id),
+    queryFn: () => answer(client.GET("/api/shelf/titles/{title_id}", { params: { path: { title_id: id } } })),
+  });
+
+export const useFolder = (path: string | null) =>
+  useQuery({
+    queryKey: keys.folder(path),
+    queryFn: () => answer(client.GET("/api/shelf/folders", { params: { query: path === null ? {} : { path } } })),
+  });
+
+export const usePicks = () =>
+  useQuery({ queryKey: keys.picks, queryFn: () => answer(client.GET("/api/bench/picks")) });
+
+export const useTable = () => useQuery({ queryKey: keys.table, queryFn: () => answer(client.GET("/api/bench")) });
+
+export const useSheet = (title: number, device: number) =>
+  useQuery({
+    queryKey: keys.sheet(title, device),
+    queryFn: () =>
+      answer(
+        client.GET("/api/bench/plans/{title_id}/{device_id}", {
+          params: { path: { title_id: title, device_id: device } },
+        }),
+      ),
+  });
+
+export const useWorklist = () =>
+  useQuery({ queryKey: keys.worklist, queryFn: () => answer(client.GET("/api/worklist")) });
+
+export const useOutbox = () => useQuery({ queryKey: keys.outbox, queryFn: () => answer(client.GET("/api/outbox")) });
+
+export const useHousehold = () =>
+  useQuery({ queryKey: keys.household, queryFn: () => answer(client.GET("/api/household")) });
+
+/** A change that makes everything under `stale` be read again when it is done. */
+function useChange<Input, Output>(run: (input: Input) => Promise<Output>, stale: readonly (readonly unknown[])[]) {
+  const cache = useQueryClient();
+  return useMutation({
+    mutationFn: run,
+    onSettled: () => Promise.all(stale.map((queryKey) => cache.invalidateQueries({ queryKey }))),
+  });
+}
+
+export const useAddSource = () =>
+  useChange((path: string) => answer(client.POST("/api/shelf/sources", { body: { path } })), [keys.sources]);
+
+export const useSourceAction = () =>
+  useChange(
+    ({ id, verb }: { id: number; verb: "stop" | "read-again" | "remove" }) => {
+      const params = { params: { path: { source_id: id } } };
+      if (verb === "stop") return answer(client.POST("/api/shelf/sources/{source_id}/stop", params));
+      if (verb === "read-again") return answer(client.POST("/api/shelf/sources/{source_id}/read-again", params));
+      return answer(client.DELETE("/api/shelf/sources/{source_id}", params));
+    },
+    [["shelf"], ["bench"]],
+  );
+
+export function useSetPicked() {
+  const cache = useQueryClient();
+  return useMutation({
+    mutationFn: (body: Schemas["PickChangeRequest"]) => answer(client.POST("/api/bench/picks", { body })),
+    onMutate: ({ title_ids, picked }) => {
+      // shown at once; the server's answer follows
+      cache.setQueryData<Schemas["Picks"]>(keys.picks, (old) => {
+        const kept = (old?.title_ids ?? []).filter((id) => !title_ids.includes(id));
+        return { title_ids: picked ? [...kept, ...title_ids] : kept };
+      });
+    },
+    onSettled: () => cache.invalidateQueries({ queryKey: ["bench"] }),
+  });
+}
+
+export const useSetBenchBalance = () =>
+  useChange(
+    (balance: Schemas["Balance"]) => answer(client.PUT("/api/bench", { body: { balance } })),
+    [["bench"]],
+  );
+
+export function useChangeSheet(title: number, device: number) {
+  const cache = useQueryClient();
+  return useMutation({
+    mutationFn: (body: Schemas["PatchedSheetChangeRequest"]) =>
+      answer(
+        client.PATCH("/api/bench/plans/{title_id}/{device_id}", {
+          params: { path: { title_id: title, device_id: device } },
+          body,
+        }),
+      ),
+    onSuccess: (sheet) => {
+      cache.setQueryData(keys.sheet(title, device), sheet);
+      return cache.invalidateQueries({ queryKey: keys.table });
+    },
+  });
+}
+
+export const useAddJobs = () =>
+  useChange(
+    (cells: Schemas["CellRefRequest"][]) => answer(client.POST("/api/worklist/jobs", { body: { cells } })),
+    [keys.worklist],
+  );
+
+export const useJobAction = () =>
+  useChange(
+    ({ id, verb }: { id: number; verb: "stop" | "retry" | "remove" }) => {
+      const params = { params: { path: { job_id: id } } };
+      if (verb === "stop") return answer(client.POST("/api/worklist/jobs/{job_id}/stop", params));
+      if (verb === "retry") return answer(client.POST("/api/worklist/jobs/{job_id}/retry", params));
+      return answer(client.DELETE("/api/worklist/jobs/{job_id}", params));
+    },
+    [keys.worklist],
+  );
+
+export const useForgetOutput = () =>
+  useChange(
+    (id: number) => answer(client.DELETE("/api/outbox/{output_id}", { params: { path: { output_id: id } } })),
+    [keys.outbox],
+  );
+
+export const useAddDevice = () =>
+  useChange(
+    (body: Schemas["NewDeviceRequest"]) => answer(client.POST("/api/household/devices", { body })),
+    [keys.household, ["bench"]],
+  );
+
+export const useRemoveDevice = () =>
+  useChange(
+    (id: number) => answer(client.DELETE("/api/household/devices/{device_id}", { params: { path: { device_id: id } } })),
+    [keys.household, ["bench"]],
+  );
+
+export const useSetLanguages = () =>
+  useChange(
+    (languages: string[]) => answer(client.PUT("/api/household", { body: { languages } })),
+    [keys.household, ["bench"]],
+  );

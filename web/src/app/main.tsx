@@ -1,0 +1,29 @@
+import "./tokens.css";
+
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { Tooltip } from "radix-ui";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { RouterProvider } from "react-router/dom";
+
+import { LiveProvider } from "../api/live";
+import { router } from "./routes";
+
+const cache = new QueryClient({
+  defaultOptions: { queries: { staleTime: 30_000, retry: 1, refetchOnWindowFocus: false } },
+});
+
+const root = document.getElementById("root");
+if (root) {
+  createRoot(root).render(
+    <StrictMode>
+      <QueryClientProvider client={cache}>
+        <LiveProvider>
+          <Tooltip.Provider>
+            <RouterProvider router={router} />
+          </Tooltip.Provider>
+        </LiveProvider>
+      </QueryClientProvider>
+    </StrictMode>,
+  );
+}

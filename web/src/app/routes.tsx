@@ -1,0 +1,34 @@
+import { createBrowserRouter, Navigate } from "react-router";
+
+import { BenchPlace } from "../places/bench/bench-place";
+import { PlanSheet } from "../places/bench/plan-sheet";
+import { HouseholdPlace } from "../places/household/household-place";
+import { OutboxPlace } from "../places/outbox/outbox-place";
+import { ShelfPlace } from "../places/shelf/shelf-place";
+import { WorklistPlace } from "../places/worklist/worklist-place";
+import { Broken, NotHere } from "./broken";
+import { Shell } from "./shell";
+
+export const router = createBrowserRouter([
+  {
+    element: <Shell />,
+    errorElement: <Broken />,
+    children: [
+      {
+        errorElement: <Broken />,
+        children: [
+          { index: true, element: <Navigate to="/shelf" replace /> },
+          { path: "shelf", element: <ShelfPlace /> },
+          { path: "shelf/titles/:titleId", element: <ShelfPlace /> },
+          { path: "bench", element: <BenchPlace /> },
+          { path: "bench/:titleId/:deviceId", element: <PlanSheet /> },
+          { path: "worklist", element: <WorklistPlace /> },
+          { path: "outbox", element: <OutboxPlace /> },
+          { path: "outbox/:outputId", element: <OutboxPlace /> },
+          { path: "household", element: <HouseholdPlace /> },
+          { path: "*", element: <NotHere /> },
+        ],
+      },
+    ],
+  },
+]);

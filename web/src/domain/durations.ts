@@ -1,0 +1,28 @@
+/** `1 h 32 min` from an hour on, `4:07` below. */
+export function durationText(seconds: number): string {
+  const whole = Math.round(seconds);
+  if (whole >= 3600) return `${Math.floor(whole / 3600)} h ${Math.floor((whole % 3600) / 60)} min`;
+  return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, "0")}`;
+}
+
+/** How long something takes, said roughly: `8 s`, `14 min`, `1 h 12 min`. */
+export function spanText(seconds: number): string {
+  if (seconds < 90) return `${Math.max(1, Math.round(seconds))} s`;
+  const minutes = Math.round(seconds / 60);
+  if (minutes < 60) return `${minutes} min`;
+  return `${Math.floor(minutes / 60)} h ${minutes % 60} min`;
+}
+
+/** A moment in a title: `0:41`, `1:27:02`. */
+export function momentText(seconds: number): string {
+  const whole = Math.floor(seconds);
+  const tail = String(whole % 60).padStart(2, "0");
+  const minutes = Math.floor(whole / 60);
+  if (minutes < 60) return `${minutes}:${tail}`;
+  return `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, "0")}:${tail}`;
+}
+
+/** A time of day in the reader's own habit. */
+export function clockText(at: Date): string {
+  return at.toLocaleTimeString(undefined, { hour: "2-digit", minute: "2-digit" });
+}

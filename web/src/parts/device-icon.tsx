@@ -1,0 +1,19 @@
+import { Car, Globe, HardDrive, Headphones, Monitor, Music2, Smartphone, Tablet } from "lucide-react";
+
+import type { Schemas } from "../api/client";
+
+const ICONS = {
+  phone: Smartphone,
+  tablet: Tablet,
+  tv: Monitor,
+  player: HardDrive,
+  pocket: Music2,
+  browser: Globe,
+  car: Car,
+  sound: Headphones,
+} as const;
+
+export function DeviceIcon({ kind, size = 18 }: { kind: Schemas["DeviceKind"]; size?: number }) {
+  const Icon = ICONS[kind];
+  return <Icon size={size} className="shrink-0 text-river" aria-hidden />;
+}

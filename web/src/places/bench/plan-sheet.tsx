@@ -1,0 +1,135 @@
+import { Link, useNavigate, useParams } from "react-router";
+
+import type { Schemas } from "../../api/client";
+import { useAddJobs, useChangeSheet, useSheet } from "../../api/queries";
+import { spanText } from "../../domain/durations";
+import { sizeText } from "../../domain/sizes";
+import { Button } from "../../ui/button";
+import { Notice } from "../../ui/notice";
+import { Failed, Loading } from "../../ui/states";
+import { DecisionList } from "./decision-list";
+import { SheetPicture } from "./sheet-picture";
+import { TradeOff } from "./trade-off";
+
+type Sheet = Schemas["Sheet"];
+
+export function PlanSheet() {
+  const { titleId, deviceId } = useParams();
+  const sheet = useSheet(Number(titleId), Number(deviceId));
+  if (sheet.isPending) return <Loading what="the plan" />;
+  if (sheet.isError) return <Failed error={sheet.error} onRetry={() => void sheet.refetch()} />;
+  return <Opened sheet={sheet.data} />;
+}
+
+function Opened({ sheet }: { sheet: Sheet }) {
+  const change = useChangeSheet(sheet.title_id, sheet.device_id);
+  const busy = change.isPending;
+  return (
+    <div className="flex min-h-0 flex-1 flex-col">
+      <SheetHead sheet={sheet} />
+      <div className="grid flex-1 grid-cols-[minmax(0,1fr)_minmax(440px,44%)] max-lg:grid-cols-1">
+        <div className="min-w-0 px-6 py-4 max-md:px-3">
+          <SheetPicture sheet={sheet} />
+          {sheet.steps.length > 0 && <TradeOff sheet={sheet} busy={busy} onChoose={(balance) => change.mutate({ balance })} />}
+        </div>
+        <div className="border-l border-hairline bg-raised px-5 py-4 max-lg:border-t max-lg:border-l-0" aria-busy={busy}>
+          {change.isError && (
+            <div className="mb-3">
+              <Notice look="fault">{change.error.message}</Notice>
+            </div>
+          )}
+          {sheet.decisions.length > 0 ? (
+            <DecisionList sheet={sheet} onPin={(key, value) => change.mutate({ pins: { [key]: value } })} />
+          ) : (
+            <NothingToMake sheet={sheet} />
+          )}
+          {sheet.pins > 0 && (
+            <div className="mt-4">
+              <Notice look="reason">
+                <strong>
+                  {sheet.pins} {sheet.pins === 1 ? "pin" : "pins"}.
+                </strong>{" "}
+                The rest was worked out around {sheet.pins === 1 ? "it" : "them"}.{" "}
+                <Button look="link" size="text" onClick={() => change.mutate({ pins: Object.fromEntries(sheet.decisions.map((entry) => [entry.key, null])) })}>
+                  Let Rheon choose again
+                </Button>
+              </Notice>
+            </div>
+          )}
+        </div>
+      </div>
+    </div>
+  );
+}
+
+function SheetHead({ sheet }: { sheet: Sheet }) {
+  const { estimate } = sheet;
+  return (
+    <div className="flex flex-wrap items-center gap-x-6 gap-y-3 border-b border-hairline px-6 py-3 max-md:px-3">
+      <div className="min-w-[220px] max-w-[340px]">
+        <Link to="/bench" className="text-[12px] text-quiet hover:text-ink">
+          ← Bench
+        </Link>
+        <h1 className="truncate text-[21px] leading-tight" title={sheet.title_name}>
+          {sheet.title_name}
+        </h1>
+        <p className="text-[13px] text-quiet">for {sheet.device_name}</p>
+      </div>
+      {estimate && (
+        <>
+          <Figure large={sizeText(estimate.size_bytes)} small={`${sizeText(estimate.size_low_bytes)} to ${sizeText(estimate.size_high_bytes)}, ${sheet.sampled ? "from samples" : "a first guess"}`} />
+          <Figure large={spanText(estimate.time_s)} small={`to make, ${spanText(estimate.time_low_s)} to ${spanText(estimate.time_high_s)}`} />
+        </>
+      )}
+      <Figure large={{ plays: "Plays", rewrap: "Re-wrap", convert: "Convert", cannot: "Can’t" }[sheet.treatment]} small={sheet.reason} />
+      <div className="ml-auto">
+        <ConvertButton sheet={sheet} />
+      </div>
+    </div>
+  );
+}
+
+function Figure({ large, small }: { large: string; small: string }) {
+  return (
+    <div className="max-w-[230px] border-l border-hairline pl-4">
+      <p className="font-heading text-[19px] leading-tight font-semibold">{large}</p>
+      <p className="text-[12px] leading-snug text-quiet">{small}</p>
+    </div>
+  );
+}
+
+function ConvertButton({ sheet }: { sheet: Sheet }) {
+  const add = useAddJobs();
+  const navigate = useNavigate();
+  if (!sheet.estimate) return null;
+  const convert = () =>
+    add.mutate([{ title_id: sheet.title_id, device_id: sheet.device_id }], { onSuccess: () => void navigate("/worklist") });
+  return (
+    <div className="flex items-center gap-3">
+      {add.isError && <span className="text-madder" role="alert">{add.error.message}</span>}
+      <Button look="primary" onClick={convert} disabled={add.isPending}>
+        {sheet.treatment === "rewrap" ? "Re-wrap" : "Convert"}
+      </Button>
+    </div>
+  );
+}
+
+function NothingToMake({ sheet }: { sheet: Sheet }) {
+  return (
+    <>
+      <Notice look="reason">
+        {sheet.treatment === "plays" ? `${sheet.device_name} plays this file as it is, so it is best left alone.` : `Nothing can be made for ${sheet.device_name}: ${sheet.reason}.`}
+      </Notice>
+      {sheet.rules.length > 0 && (
+        <ul className="mt-4">
+          {sheet.rules.map((rule) => (
+            <li key={rule.rule} className="flex gap-3 border-b border-hairline py-1.5">
+              <span className="w-32 text-quiet">{rule.rule}</span>
+              <span>{rule.measured}</span>
+            </li>
+          ))}
+        </ul>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,58 @@
+import { useState } from "react";
+
+import type { Schemas } from "../../api/client";
+import { momentText } from "../../domain/durations";
+import { Frame } from "../../parts/frame";
+
+const FRAMES = 6;
+
+/** A frame on the device's own screen, in its true proportions, and the time line it is taken from. */
+export function SheetPicture({ sheet }: { sheet: Schemas["Sheet"] }) {
+  const [shown, setShown] = useState(2);
+  const screen = sheet.screen ?? { width: 16, height: 9 };
+  const at = (number: number) => (sheet.duration_s * (number + 0.5)) / FRAMES;
+  return (
+    <div>
+      <div className="flex justify-center rounded-card bg-deep p-4">
+        <div
+          className="relative flex max-h-[300px] max-w-full items-center justify-center overflow-hidden rounded-md bg-black"
+          style={{ aspectRatio: `${screen.width} / ${screen.height}`, height: 300 }}
+        >
+          {sheet.frame ? (
+            <Frame titleId={sheet.title_id} number={shown} alt={`The picture at ${momentText(at(shown))}`} className="size-full object-contain" />
+          ) : (
+            <span className="px-8 text-center text-white/80">{sheet.treatment === "convert" ? "Only the sound goes into this file." : ""}</span>
+          )}
+        </div>
+      </div>
+      <p className="mt-2 flex justify-between text-[13px] text-quiet">
+        <span>{momentText(at(shown))} of {momentText(sheet.duration_s)}</span>
+        <span>
+          {sheet.frame && `${sheet.frame.width} × ${sheet.frame.height} `}
+          {sheet.screen && `on the ${sheet.screen.width} × ${sheet.screen.height} screen`}
+        </span>
+      </p>
+      <div className="relative mt-2 grid grid-cols-6 gap-px overflow-hidden rounded-md" role="group" aria-label="Time line">
+        {Array.from({ length: FRAMES }, (_, number) => (
+          <button
+            key={number}
+            type="button"
+            onClick={() => setShown(number)}
+            aria-pressed={shown === number}
+            aria-label={`Show the picture at ${momentText(at(number))}`}
+            className="relative aria-pressed:z-10 aria-pressed:ring-2 aria-pressed:ring-marigold aria-pressed:ring-inset"
+          >
+            <Frame titleId={sheet.title_id} number={number} className="h-12 w-full object-cover" />
+          </button>
+        ))}
+      </div>
+      <div className="relative h-4" aria-hidden>
+        {sheet.chapters.map((start, index) => (
+          <span key={start} className="absolute top-0 border-l border-quiet pl-0.5 text-[10px] leading-4 text-quiet" style={{ left: `${(100 * start) / sheet.duration_s}%` }}>
+            {index + 1}
+          </span>
+        ))}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,104 @@
+import { Check, Download, X } from "lucide-react";
+
+import type { Schemas } from "../../api/client";
+import { useForgetOutput } from "../../api/queries";
+import { spanText } from "../../domain/durations";
+import { sizeText } from "../../domain/sizes";
+import { Button } from "../../ui/button";
+import { Notice } from "../../ui/notice";
+
+type Output = Schemas["Output"];
+
+export function OutputView({ output }: { output: Output }) {
+  const forget = useForgetOutput();
+  const { expected } = output;
+  return (
+    <div className="min-w-0 bg-raised px-6 py-4">
+      <div className="flex flex-wrap gap-5">
+        <Player output={output} />
+        <div className="min-w-[220px] flex-1">
+          <h2 className="text-[19px]">{output.title_name}</h2>
+          <p className="break-all text-quiet">{output.file_name}</p>
+          <dl className="mt-3 grid grid-cols-[72px_1fr] gap-x-3 gap-y-1">
+            <Fact topic="Size" text={sizeText(output.size_bytes)} note={`expected ${sizeText(expected.size_low_bytes)} to ${sizeText(expected.size_high_bytes)}`} />
+            <Fact topic="Time" text={spanText(output.making_s + output.checking_s)} note={`expected ${spanText(expected.time_low_s)} to ${spanText(expected.time_high_s)}; ${spanText(output.checking_s)} of it checking`} />
+            <Fact topic="Made of" text={output.summary} note="" />
+            <Fact topic="Lies in" text={output.folder} note="" />
+          </dl>
+          <div className="mt-3 flex gap-3">
+            {output.present && (
+              <Button size="small" asChild>
+                <a href={`/api/outbox/${output.id}/media?download`} download>
+                  <Download size={14} /> Download
+                </a>
+              </Button>
+            )}
+            <Button size="small" look="quiet" onClick={() => forget.mutate(output.id)}>
+              Take off the list
+            </Button>
+          </div>
+        </div>
+      </div>
+      {output.checks.map((check) => (
+        <CheckTable key={check.device_name} check={check} />
+      ))}
+    </div>
+  );
+}
+
+function Player({ output }: { output: Output }) {
+  if (!output.present) return <Notice look="fault">The file is not where it was made. It may have been moved or renamed.</Notice>;
+  const address = `/api/outbox/${output.id}/media`;
+  if (output.media_type?.startsWith("video"))
+    return <video src={address} controls preload="metadata" className="aspect-video w-[320px] max-w-full rounded-lg bg-black" aria-label={`Play ${output.title_name}`} />;
+  if (output.media_type?.startsWith("audio")) return <audio src={address} controls preload="metadata" className="w-[320px] max-w-full" aria-label={`Play ${output.title_name}`} />;
+  return (
+    <div className="flex aspect-video w-[320px] max-w-full items-center rounded-lg bg-sunk px-6 text-center text-quiet">
+      Browsers don’t play this kind of file; {output.device_names.join(" and ")} does. Download it to watch it here.
+    </div>
+  );
+}
+
+function Fact({ topic, text, note }: { topic: string; text: string; note: string }) {
+  return (
+    <>
+      <dt className="text-quiet">{topic}</dt>
+      <dd className="min-w-0 break-words">
+        <strong className="font-semibold">{text}</strong> {note && <span className="text-quiet">{note}</span>}
+      </dd>
+    </>
+  );
+}
+
+function CheckTable({ check }: { check: Schemas["Check"] }) {
+  return (
+    <section className="mt-6" aria-label={`Check for ${check.device_name}`}>
+      <h3 className="flex justify-between text-[15px]">
+        Check for {check.device_name}
+        <span className="font-text text-[13px] text-moss">
+          {check.kept} of {check.rules.length} rules hold
+        </span>
+      </h3>
+      <table className="mt-1 w-full border-t border-hairline">
+        <thead className="sr-only">
+          <tr>
+            <th scope="col">kept</th>
+            <th scope="col">rule</th>
+            <th scope="col">measured</th>
+            <th scope="col">allowed</th>
+          </tr>
+        </thead>
+        <tbody>
+          {check.rules.map((rule) => (
+            <tr key={rule.rule} className="border-b border-hairline align-top">
+              <td className="w-7 py-1.5">{rule.ok ? <Check size={15} className="text-moss" aria-label="kept" /> : <X size={15} className="text-madder" aria-label="broken" />}</td>
+              <td className="w-[150px] py-1.5 pr-3 text-quiet first-letter:uppercase">{rule.rule}</td>
+              <td className="py-1.5 pr-3 font-semibold">{rule.measured}</td>
+              <td className="py-1.5 text-quiet">{rule.allowed}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}

@@ -1,0 +1,84 @@
+import { Check, CircleAlert, CircleSlash } from "lucide-react";
+import { Link } from "react-router";
+
+import type { Schemas } from "../../api/client";
+import { useJobAction } from "../../api/queries";
+import { spanText } from "../../domain/durations";
+import { sizeText } from "../../domain/sizes";
+import { Button } from "../../ui/button";
+
+type Job = Schemas["Job"];
+
+const GRID = "grid grid-cols-[20px_minmax(0,1.3fr)_minmax(0,1.6fr)_84px_84px_150px] items-center gap-x-3 border-b border-hairline py-2.5 max-lg:grid-cols-[20px_minmax(0,1fr)_auto]";
+
+export function WaitingRow({ job }: { job: Job }) {
+  const act = useJobAction();
+  return (
+    <li className={GRID}>
+      <span className="text-quiet" aria-hidden>
+        ·
+      </span>
+      <Name job={job} />
+      <span className="truncate text-[13px] text-quiet max-lg:hidden">{job.summary}</span>
+      <span className="text-right max-lg:hidden">{sizeText(job.expected_bytes)}</span>
+      <span className="text-right max-lg:hidden">{spanText(job.expected_s)}</span>
+      <span className="text-right">
+        <Button look="quiet" size="text" onClick={() => act.mutate({ id: job.id, verb: "remove" })} aria-label={`Remove ${job.title_name}`}>
+          Remove
+        </Button>
+      </span>
+    </li>
+  );
+}
+
+const MARKS = {
+  done: <Check size={16} className="text-moss" aria-label="done" />,
+  failed: <CircleAlert size={16} className="text-madder" aria-label="failed" />,
+  interrupted: <CircleAlert size={16} className="text-madder" aria-label="interrupted" />,
+  stopped: <CircleSlash size={16} className="text-quiet" aria-label="stopped" />,
+} as const;
+
+export function EndedRow({ job }: { job: Job }) {
+  const act = useJobAction();
+  const done = job.state === "done";
+  const mark = job.state === "running" || job.state === "waiting" ? null : MARKS[job.state];
+  return (
+    <li className={GRID}>
+      {mark}
+      <Name job={job} />
+      {done ? (
+        <span className="truncate text-[13px] text-quiet max-lg:hidden">
+          expected {sizeText(job.expected_bytes)}, {spanText(job.expected_s)}
+        </span>
+      ) : (
+        <span className={`text-[13px] max-lg:col-span-2 max-lg:col-start-2 max-lg:row-start-2 ${job.state === "stopped" ? "text-quiet" : "text-madder"}`}>
+          {job.state === "stopped" ? "Stopped. Nothing was kept." : job.error_message}
+        </span>
+      )}
+      <span className="text-right max-lg:hidden">{done ? sizeText(job.written_bytes) : ""}</span>
+      <span className="text-right max-lg:hidden">{done && job.made_in_s !== null ? spanText(job.made_in_s) : ""}</span>
+      <span className="flex justify-end gap-4">
+        {done ? (
+          <Link to="/outbox" className="font-semibold text-river hover:underline">
+            Outbox →
+          </Link>
+        ) : (
+          <Button look="link" size="text" onClick={() => act.mutate({ id: job.id, verb: "retry" })} aria-label={`Make ${job.title_name} again`}>
+            Try again
+          </Button>
+        )}
+        <Button look="quiet" size="text" onClick={() => act.mutate({ id: job.id, verb: "remove" })} aria-label={`Remove ${job.title_name}`}>
+          Remove
+        </Button>
+      </span>
+    </li>
+  );
+}
+
+function Name({ job }: { job: Job }) {
+  return (
+    <span className="min-w-0 truncate" title={job.title_name}>
+      <span className="font-semibold">{job.title_name}</span> <span className="text-quiet">· {job.device_names.join(", ")}</span>
+    </span>
+  );
+}

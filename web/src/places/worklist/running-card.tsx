@@ -1,0 +1,49 @@
+import type { Schemas } from "../../api/client";
+import { useJobAction } from "../../api/queries";
+import { momentText, spanText } from "../../domain/durations";
+import { sizeText } from "../../domain/sizes";
+import { Frame } from "../../parts/frame";
+import { Bar } from "../../ui/bar";
+import { Button } from "../../ui/button";
+
+export function RunningCard({ job }: { job: Schemas["Job"] }) {
+  const act = useJobAction();
+  const course = job.fraction > 0.08 ? job.written_bytes / job.fraction : job.expected_bytes;
+  const checking = job.stage === "checking";
+  return (
+    <article aria-label={job.title_name} className="mb-4 flex gap-5 rounded-card border border-hairline bg-raised p-4 max-md:flex-col">
+      <Frame titleId={job.title_id} number={2} className="aspect-video h-[104px] shrink-0 rounded-lg object-cover max-md:hidden" />
+      <div className="min-w-0 flex-1">
+        <div className="flex items-start gap-4">
+          <div className="min-w-0 flex-1">
+            <h2 className="truncate text-[19px]">
+              {job.title_name} <span className="font-text text-[14px] font-normal text-quiet">for {job.device_names.join(" and ")}</span>
+            </h2>
+            <p className="truncate text-[13px] text-quiet">{job.summary}</p>
+          </div>
+          <Button onClick={() => act.mutate({ id: job.id, verb: "stop" })}>Stop</Button>
+        </div>
+        <div className="my-2.5">
+          <Bar fraction={job.fraction} label={`${job.title_name}, made so far`} />
+        </div>
+        <p className="flex flex-wrap gap-x-7 gap-y-1 text-quiet">
+          <span>
+            <strong className="text-ink">{Math.floor(job.fraction * 100)} %</strong>{" "}
+            {checking ? "made, now being checked" : `${momentText(job.done_s)} of ${momentText(job.duration_s)}`}
+          </span>
+          {job.speed > 0 && !checking && (
+            <span>
+              <strong className="text-ink">{job.speed.toFixed(1)} ×</strong> real time
+            </span>
+          )}
+          <span>
+            <strong className="text-ink">{sizeText(job.written_bytes)}</strong> so far, on course for {sizeText(course)}
+          </span>
+          <span className="ml-auto">
+            <strong className="text-ink">{job.left_s === null ? "…" : spanText(job.left_s)}</strong> left
+          </span>
+        </p>
+      </div>
+    </article>
+  );
+}

@@ -1,0 +1,64 @@
+import { Link } from "react-router";
+
+import type { Schemas } from "../../api/client";
+import { useWorklist } from "../../api/queries";
+import { PlaceHead } from "../../parts/place-head";
+import { Button } from "../../ui/button";
+import { Empty, Failed, Loading } from "../../ui/states";
+import { EndedRow, WaitingRow } from "./job-rows";
+import { RunningCard } from "./running-card";
+import { TimeAhead } from "./time-ahead";
+
+type Job = Schemas["Job"];
+
+function about(jobs: Job[]): string {
+  const count = (test: (job: Job) => boolean) => jobs.filter(test).length;
+  const parts = [
+    `${count((job) => job.state === "running")} being made`,
+    `${count((job) => job.state === "waiting")} waiting`,
+    `${count((job) => job.state === "done")} done`,
+  ];
+  return parts.join(" · ");
+}
+
+export function WorklistPlace() {
+  const worklist = useWorklist();
+  const jobs = worklist.data?.jobs ?? [];
+  const running = jobs.filter((job) => job.state === "running");
+  const waiting = jobs.filter((job) => job.state === "waiting");
+  const ended = jobs.filter((job) => job.state !== "running" && job.state !== "waiting");
+  return (
+    <div className="flex-1 pb-8">
+      <PlaceHead name="Worklist" about={jobs.length ? about(jobs) : undefined} />
+      {worklist.isPending && <Loading what="the Worklist" />}
+      {worklist.isError && <Failed error={worklist.error} onRetry={() => void worklist.refetch()} />}
+      {worklist.data && !jobs.length && (
+        <Empty title="Nothing to do" action={<Button look="primary" asChild><Link to="/bench">Go to the Bench</Link></Button>}>
+          What you convert on the Bench is made here, one file after the other.
+        </Empty>
+      )}
+      <div className="px-6 max-md:px-3">
+        {running.map((job) => (
+          <RunningCard key={job.id} job={job} />
+        ))}
+        {worklist.data && worklist.data.total.count > 0 && <TimeAhead worklist={worklist.data} now={worklist.dataUpdatedAt} />}
+        <Section heading="Waiting" jobs={waiting} Row={WaitingRow} />
+        <Section heading="Ended" jobs={ended} Row={EndedRow} />
+      </div>
+    </div>
+  );
+}
+
+function Section({ heading, jobs, Row }: { heading: string; jobs: Job[]; Row: (props: { job: Job }) => React.ReactNode }) {
+  if (!jobs.length) return null;
+  return (
+    <section className="mt-6" aria-label={heading}>
+      <h2 className="border-b border-hairline pb-1.5 text-[16px]">{heading}</h2>
+      <ul>
+        {jobs.map((job) => (
+          <Row key={job.id} job={job} />
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,31 @@
+import { ToggleGroup } from "radix-ui";
+
+interface Props<T extends string> {
+  value: T;
+  onChange: (value: T) => void;
+  options: readonly T[];
+  label: string;
+}
+
+/** One choice of a few, side by side. */
+export function Segments<T extends string>({ value, onChange, options, label }: Props<T>) {
+  return (
+    <ToggleGroup.Root
+      type="single"
+      value={value}
+      onValueChange={(next) => next && onChange(next as T)}
+      aria-label={label}
+      className="inline-flex overflow-hidden rounded-lg border border-hairline bg-raised"
+    >
+      {options.map((option) => (
+        <ToggleGroup.Item
+          key={option}
+          value={option}
+          className="h-8 px-3 hover:bg-mist focus-visible:-outline-offset-2 data-[state=on]:bg-deep data-[state=on]:font-semibold data-[state=on]:text-deep-ink"
+        >
+          {option}
+        </ToggleGroup.Item>
+      ))}
+    </ToggleGroup.Root>
+  );
+}
