@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
+from .codecs import codec_name
 from .source import Reason
 
 Values = dict[str, object]
@@ -42,8 +43,11 @@ def _rate(values: Values) -> str:
 
 
 def _breaks(values: Values) -> str:
-    name = RULE_NAMES.get(str(values["rule"]), str(values["rule"]))
-    return f"{name} is {values['measured']}, the device takes {values['allowed']}"
+    rule = str(values["rule"])
+    measured, allowed = str(values["measured"]), str(values["allowed"])
+    if rule in ("video_codec", "audio_codec"):
+        measured, allowed = codec_name(measured), " or ".join(map(codec_name, allowed.split(" or ")))
+    return f"{RULE_NAMES.get(rule, rule)} is {measured}, the device takes {allowed}"
 
 
 RULE_NAMES = {

@@ -10,6 +10,7 @@ from ..devices.rules import takes_audio
 from ..devices.tracks import ASIDE, language_rank
 from ..errors import BadPin, PlanError
 from ..media import AudioStream, Reason, language_name
+from ..media.codecs import channels_text, codec_name
 from ..media.containers import CONTAINERS
 from .plan import Balance, Choice, Decision, PlanRequest
 from .settings import Action, AudioSettings
@@ -37,10 +38,6 @@ ENCODER_RATES = {
     "aac": (8000, 11025, 12000, 16000, 22050, 24000, 32000, 44100, 48000, 88200, 96000),
 }
 PREFERRED = ("aac", "mp3", "ac3")
-CODEC_NAMES = {
-    "aac": "AAC", "mp3": "MP3", "ac3": "AC-3", "eac3": "E-AC-3", "dts": "DTS", "mp2": "MP2",
-    "pcm_dvd": "LPCM", "pcm_s16le": "PCM", "flac": "FLAC", "opus": "Opus", "vorbis": "Vorbis",
-}  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -107,10 +104,6 @@ def track_text(track: AudioStream) -> str:
     return f"{language[:1].upper()}{language[1:]}, {channels_text(track.channels)}{aside}"
 
 
-def channels_text(channels: int) -> str:
-    return {1: "mono", 2: "stereo", 6: "5.1", 8: "7.1"}.get(channels, f"{channels} channels")
-
-
 def _copied(track: AudioStream, which: Decision) -> AudioPlan:
     settings = AudioSettings(
         action=Action.COPY,
@@ -120,7 +113,7 @@ def _copied(track: AudioStream, which: Decision) -> AudioPlan:
         sample_rate=track.sample_rate,
         source_channels=track.channels,
     )
-    text = f"{CODEC_NAMES.get(track.codec, track.codec)} {channels_text(track.channels)}"
+    text = f"{codec_name(track.codec)} {channels_text(track.channels)}"
     form = Decision(key="sound.form", value="copy", text=text, reason=Reason(code="sound_untouched"))
     usual = 96_000 * track.channels if track.codec == "ac3" else 160_000
     return AudioPlan(settings=settings, decisions=(which, form), bps=float(track.bitrate_bps or usual))
@@ -190,12 +183,12 @@ def _choices(tracks: Sequence[AudioStream]) -> tuple[Choice, ...]:
 
 def _form_text(made: AudioSettings) -> str:
     rate = f"{(made.bitrate_bps or 0) / 1000:.0f} kb/s"
-    return f"{CODEC_NAMES[made.codec]} {channels_text(made.channels)}, {rate}"
+    return f"{codec_name(made.codec)} {channels_text(made.channels)}, {rate}"
 
 
 def _form_reason(track: AudioStream, made: AudioSettings) -> Reason:
     values: dict[str, object] = {
-        "codec": CODEC_NAMES.get(track.codec, track.codec),
+        "codec": codec_name(track.codec),
         "channels": track.channels,
     }
     if made.channels < track.channels:

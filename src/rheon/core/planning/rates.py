@@ -20,12 +20,13 @@ EFFORT = {
 USUAL_BITS_PER_PIXEL = {"h264": 0.085, "hevc": 0.060, "mpeg4": 0.155}
 USUAL_PIXELS = 720 * 480
 GROWTH_PER_STEP = (0.50, 0.71, 1.0, 1.26, 1.6)
-TYPICAL_PEAK = 4  # peaks of a constant-quality stream against its mean
+TYPICAL_PEAK = 6  # peaks of a constant-quality stream against its mean
 SAFETY = Fraction(9, 10)
 WANTED_REFERENCES = 3
 KEYFRAME_S = 5
 SMALLEST_PEAK_BPS = 64_000
-LEAST_WANTED_PEAK_BPS = 1_500_000
+LEAST_WANTED_PEAK_BPS = 3_000_000
+PEAK_STEP_BPS = 500_000
 MOST_B_FRAMES = 2
 
 
@@ -76,14 +77,17 @@ def choose_rates(entry: VideoEntry, profile: str | None, picture: Wanted) -> Rat
     wanted = min(ceiling, max(picture.expected_bps * TYPICAL_PEAK, LEAST_WANTED_PEAK_BPS))
     level = _lowest_level(entry, profile, picture, wanted)
     bounds = rate_bounds(entry, level)
+    # no more than the pictures can use, in steps: so that devices of one kind can share a file
+    useful = -(-int(wanted) // PEAK_STEP_BPS) * PEAK_STEP_BPS
+    peak = max(SMALLEST_PEAK_BPS, min(int(bounds.peak_bps * SAFETY), useful))
     references = most_references(entry.codec, level, picture.width, picture.height) if level else WANTED_REFERENCES
     references = max(1, min(WANTED_REFERENCES, references, entry.max_reference_frames or WANTED_REFERENCES))
     plain = profile in ("baseline", "simple") or entry.codec == "mpeg4" or references < 2
     return RateChoice(
         profile=profile,
         level=level.name if level else None,
-        peak_bps=max(SMALLEST_PEAK_BPS, int(bounds.peak_bps * SAFETY)),
-        buffer_bits=int(bounds.buffer_bits * SAFETY),
+        peak_bps=peak,
+        buffer_bits=min(int(bounds.buffer_bits * SAFETY), 2 * peak),
         reference_frames=references,
         b_frames=0 if plain else MOST_B_FRAMES,
     )

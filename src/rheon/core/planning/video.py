@@ -8,6 +8,7 @@ from ..devices import ENCODABLE_VIDEO, DeviceProfile, VideoEntry
 from ..devices.bounds import highest_level
 from ..errors import BadPin, PlanError
 from ..media import Reason, VideoStream, aspect_text
+from ..media.codecs import codec_name
 from ..media.containers import CONTAINERS
 from .cadence import Cadence, cadence_for
 from .geometry import Geometry, bounds_for, fit
@@ -26,13 +27,6 @@ from .rates import (
 from .settings import Action, VideoSettings
 
 LARGE_PIXELS = 1920 * 1088
-CODEC_NAMES = {
-    "h264": "H.264",
-    "hevc": "HEVC",
-    "mpeg4": "MPEG-4 part 2",
-    "mpeg2video": "MPEG-2",
-    "mjpeg": "Motion JPEG",
-}
 PROFILE_NAMES = {
     "baseline": "Baseline", "main": "Main", "high": "High", "main10": "Main 10",
     "simple": "Simple", "advanced_simple": "Advanced Simple",
@@ -115,10 +109,6 @@ def source_complexity(request: PlanRequest) -> float:
     rate = video.bitrate_bps or (title.size_bytes * 8 / title.duration_s if title.duration_s else 0)
     per_pixel = rate / max(1.0, video.width * video.height * float(video.frame_rate))
     return max(0.25, min(1.8, (per_pixel / usual) ** 0.7)) if per_pixel else 1.0
-
-
-def codec_name(codec: str) -> str:
-    return CODEC_NAMES.get(codec, codec.upper())
 
 
 def _choose_entry(options: list[VideoEntry], video: VideoStream, pinned: str | None) -> tuple[VideoEntry, Reason]:

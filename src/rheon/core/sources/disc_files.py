@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+import io
 from dataclasses import dataclass, field
 from pathlib import Path
+from typing import IO, cast
 
 import pycdlib
-from pycdlib.pycdlibexception import PyCdlibException
 
 from ..errors import CutOffImage, EmptyDisc, NotASource, SourceMissing
 from ..media import SECTOR_BYTES, Extent, SourceForm
@@ -98,18 +99,13 @@ def open_image(path: Path) -> DiscFiles:
     Raises ``CutOffImage`` where the image ends before its directories do, ``NotASource`` where it holds no disc.
     """
     size = path.stat().st_size
-    image = pycdlib.PyCdlib()
-    try:
-        image.open(str(path))
-    except (PyCdlibException, OSError, ValueError, IndexError) as error:
-        raise CutOffImage(f"The image {path.name} ends before its own table of contents.") from error
-    except Exception as error:  # struct.error and the like, from a damaged directory
-        raise CutOffImage(f"The directories in {path.name} can't be read.") from error
+    image, handle = _opened(path)
     try:
         extents, folders = _image_files(image, path)
         label = _label(image) or path.stem
     finally:
         image.close()
+        handle.close()
     if "BDMV" in folders:
         raise NotASource(
             f"{path.name} is a Blu-ray image.",
@@ -120,6 +116,33 @@ def open_image(path: Path) -> DiscFiles:
     if not extents:
         raise EmptyDisc(f"The disc in {path.name} has nothing in its VIDEO_TS folder.")
     return DiscFiles(form=SourceForm.IMAGE, path=str(path), label=label, size_bytes=size, extents=extents)
+
+
+def _opened(path: Path) -> tuple[pycdlib.PyCdlib, IO[bytes]]:
+    """The image by all it says, else by its ISO 9660 part alone: a cut-off image has lost the UDF anchor at its end."""
+    for view in (open, _without_udf):
+        handle = cast(IO[bytes], view(path, "rb"))
+        image = pycdlib.PyCdlib()
+        try:
+            image.open_fp(handle)
+        except Exception:  # pycdlib lets struct.error and others through on damaged directories
+            handle.close()
+        else:
+            return image, handle
+    raise CutOffImage(f"The directories in {path.name} can't be read.")
+
+
+class _without_udf(io.FileIO):  # noqa: N801 - opened like a file
+    """An image as if it had no UDF: the volume recognition descriptors (ECMA-167, part 2) read as zeros."""
+
+    HIDDEN = (b"BEA01", b"NSR02", b"NSR03", b"TEA01")
+
+    def read(self, size: int | None = -1) -> bytes:
+        at = self.tell()
+        data = super().read(-1 if size is None else size) or b""
+        if DESCRIPTORS_AT <= at < DESCRIPTORS_AT + 64 * SECTOR_BYTES and data[1:6] in self.HIDDEN:
+            return bytes(len(data))
+        return data
 
 
 def _image_files(image: pycdlib.PyCdlib, path: Path) -> tuple[dict[str, Extent], set[str]]:

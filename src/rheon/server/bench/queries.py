@@ -9,9 +9,9 @@ from typing import Any
 from rheon.core.devices import DeviceProfile
 from rheon.core.errors import PlanError
 from rheon.core.media import Title as CoreTitle
+from rheon.core.media.codecs import channels_text, codec_name
 from rheon.core.media.sentences import RULE_NAMES, sentence
 from rheon.core.planning import Balance, Decision, Estimate, OutputSettings, Plan, PlanRequest, plan
-from rheon.core.planning.video import codec_name
 from rheon.server.household import queries as household
 from rheon.server.household.models import Device
 from rheon.server.shelf.models import Title
@@ -126,11 +126,9 @@ def settings_text(made: OutputSettings) -> str:
     """The settings of an output in one line."""
     parts = [made.file_name.rpartition(".")[2].upper()]
     if made.video:
-        level = f" {made.video.level}" if made.video.level and made.video.action.value == "encode" else ""
-        parts += [f"{made.video.width}×{made.video.height}", codec_name(made.video.codec) + level]
+        parts += [f"{made.video.width}×{made.video.height}", codec_name(made.video.codec)]
     if made.audio:
-        channels = {1: "mono", 2: "stereo", 6: "5.1"}.get(made.audio.channels, f"{made.audio.channels} channels")
-        parts.append(f"{channels} {made.audio.codec.upper()}")
+        parts.append(f"{channels_text(made.audio.channels)} {codec_name(made.audio.codec)}")
     if made.subtitle:
         parts.append("subtitles drawn in")
     return " · ".join(parts)

@@ -3,11 +3,9 @@
 from __future__ import annotations
 
 from rheon.core.devices import DeviceProfile, VideoEntry
+from rheon.core.media.codecs import channels_text, codec_name
+from rheon.core.media.containers import CONTAINERS
 
-CODECS = {"h264": "H.264", "hevc": "HEVC", "mpeg4": "MPEG-4 part 2", "mpeg2video": "MPEG-2 (as on DVDs)"}
-SOUNDS = {"aac": "AAC", "mp3": "MP3", "ac3": "AC-3", "eac3": "E-AC-3", "dts": "DTS", "mp2": "MP2"}
-CHANNELS = {1: "mono", 2: "stereo", 6: "5.1 surround", 8: "7.1 surround"}
-CONTAINERS = {"mp4": "MP4", "matroska": "Matroska", "avi": "AVI", "mp3": "MP3"}
 FORMS = {
     "text_track": "text that can be switched on",
     "picture_track": "pictures as on the disc, that can be switched on",
@@ -18,7 +16,10 @@ FORMS = {
 def capabilities(profile: DeviceProfile) -> list[tuple[str, str]]:
     """(topic, sentence) pairs, the most important first."""
     facts = [
-        ("Files", " or ".join(f"{CONTAINERS[entry.format]} (.{entry.extension})" for entry in profile.containers)),
+        (
+            "Files",
+            " or ".join(f"{CONTAINERS[entry.format].label} (.{entry.extension})" for entry in profile.containers),
+        ),
         ("Picture", "; ".join(map(_video, profile.video)) or "none: it plays sound only"),
         ("Sound", "; ".join(_audio(entry.codec, entry.max_channels) for entry in profile.audio)),
     ]
@@ -40,11 +41,12 @@ def _video(entry: VideoEntry) -> str:
     ]
     rate = f"{float(entry.frame_rate_limit):g} frames a second"
     size = f"up to {entry.max_width} × {entry.max_height} at {rate}"
-    return f"{CODECS.get(entry.codec, entry.codec)}{level} {size}" + (f" ({', '.join(extras)})" if extras else "")
+    return f"{codec_name(entry.codec)}{level} {size}" + (f" ({', '.join(extras)})" if extras else "")
 
 
 def _audio(codec: str, channels: int) -> str:
-    return f"{SOUNDS.get(codec, codec)} in {CHANNELS.get(channels, f'{channels} channels')}"
+    surround = " surround" if channels > 2 else ""
+    return f"{codec_name(codec)} in {channels_text(channels)}{surround}"
 
 
 def _limits(profile: DeviceProfile) -> str:

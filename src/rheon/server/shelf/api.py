@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import asdict
 
-from django.http import FileResponse, HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.views.decorators.http import require_GET
 from drf_spectacular.utils import OpenApiParameter, extend_schema
@@ -176,7 +176,7 @@ class Folders(APIView):
 
 
 @require_GET
-def frame(request: HttpRequest, title_id: int, number: int) -> HttpResponse | FileResponse:
+def frame(request: HttpRequest, title_id: int, number: int) -> HttpResponse:
     """One of a title's frames; an empty answer where none can be read, for which the page has its own picture."""
     title = get_object_or_404(Title.objects.select_related("source"), pk=title_id)
     if number >= FRAMES:
@@ -185,4 +185,6 @@ def frame(request: HttpRequest, title_id: int, number: int) -> HttpResponse | Fi
         path = frame_file(title, number)
     except RheonError as error:
         return HttpResponse(error.message, status=404, content_type="text/plain")
-    return FileResponse(path.open("rb"), content_type="image/jpeg", headers={"Cache-Control": "private, max-age=3600"})
+    return HttpResponse(
+        path.read_bytes(), content_type="image/jpeg", headers={"Cache-Control": "private, max-age=3600"}
+    )

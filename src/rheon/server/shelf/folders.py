@@ -11,12 +11,13 @@ from rheon.core.errors import OutsideFolders, SourceMissing
 from rheon.core.sources import READERS
 
 MOST_ENTRIES = 2000
-MEDIA_SUFFIXES = frozenset(
-    (
-        ".iso .img .mp4 .m4v .mov .mkv .webm .avi .wmv .asf .mpg .mpeg .vob .ts .m2ts .mts .flv .ogm .ogv .3gp "
-        ".mp3 .m4a .aac .ac3 .flac .ogg .opus .wav .mka .dts"
-    ).split()
+IMAGE_SUFFIXES = frozenset({".iso", ".img"})
+VIDEO_SUFFIXES = frozenset(
+    {".mp4", ".m4v", ".mov", ".mkv", ".webm", ".avi", ".wmv", ".asf", ".mpg", ".mpeg", ".vob", ".ts", ".m2ts", ".mts"}
+    | {".flv", ".ogm", ".ogv", ".3gp"}
 )
+SOUND_SUFFIXES = frozenset({".mp3", ".m4a", ".aac", ".ac3", ".flac", ".ogg", ".opus", ".wav", ".mka", ".dts"})
+MEDIA_SUFFIXES = IMAGE_SUFFIXES | VIDEO_SUFFIXES | SOUND_SUFFIXES
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -67,5 +68,5 @@ def _entry(child: Path) -> Entry | None:
         return Entry(name=child.name, path=str(child), kind="disc" if disc else "folder", size_bytes=None)
     if child.suffix.lower() not in MEDIA_SUFFIXES:
         return None
-    kind = "image" if child.suffix.lower() in (".iso", ".img") else "file"
+    kind = "image" if child.suffix.lower() in IMAGE_SUFFIXES else "file"
     return Entry(name=child.name, path=str(child), kind=kind, size_bytes=child.stat().st_size)

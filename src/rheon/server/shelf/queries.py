@@ -5,10 +5,8 @@ from __future__ import annotations
 from typing import Any
 
 from rheon.core.media import aspect_text, language_name
+from rheon.core.media.codecs import channels_text, codec_name
 from rheon.core.media.sentences import sentence
-from rheon.core.planning.audio import CODEC_NAMES as AUDIO_NAMES
-from rheon.core.planning.audio import channels_text
-from rheon.core.planning.video import codec_name
 
 from .actions.frames import FRAMES
 from .models import Source, Title
@@ -50,7 +48,7 @@ def title_document(title: Title) -> dict[str, Any]:
             {
                 "index": track.index,
                 "language": language_name(track.language),
-                "form": f"{AUDIO_NAMES.get(track.codec, track.codec)} {channels_text(track.channels)}",
+                "form": f"{codec_name(track.codec)} {channels_text(track.channels)}",
                 "purpose": track.purpose.value,
             }
             for track in core.audio

@@ -81,7 +81,7 @@ function SheetHead({ sheet }: { sheet: Sheet }) {
           <Figure large={spanText(estimate.time_s)} small={`to make, ${spanText(estimate.time_low_s)} to ${spanText(estimate.time_high_s)}`} />
         </>
       )}
-      <Figure large={{ plays: "Plays", rewrap: "Re-wrap", convert: "Convert", cannot: "Can’t" }[sheet.treatment]} small={sheet.reason} />
+      <Figure large={{ plays: "Plays", rewrap: "Re-wrap", convert: "Convert", cannot: "Can’t" }[sheet.treatment]} small={sheet.reason.charAt(0).toUpperCase() + sheet.reason.slice(1)} />
       <div className="ml-auto">
         <ConvertButton sheet={sheet} />
       </div>

@@ -60,7 +60,7 @@ function DeviceCard({ device }: { device: Device }) {
         {device.capabilities.map((fact) => (
           <div key={fact.topic} className="contents">
             <dt className="text-quiet">{fact.topic}</dt>
-            <dd>{fact.text}</dd>
+            <dd>{fact.text.charAt(0).toUpperCase() + fact.text.slice(1)}</dd>
           </div>
         ))}
       </dl>

@@ -21,9 +21,9 @@ export function lanesOf(titles: Outline[], scale: TimeScale): Lane[] {
   const lanes: Lane[] = alone.map((strip) => ({
     key: `t${strip.id}`,
     large: true,
-    strips: [{ strip, start: 0, width: Math.max(strip.duration_s, scale.end * 0.12) }],
+    strips: [{ strip, start: 0, width: Math.max(strip.duration_s, scale.end * 0.17) }],
   }));
-  for (const [index, strips] of packLanes(episodes, scale.end, scale.end * 0.13, gap).entries())
+  for (const [index, strips] of packLanes(episodes, scale.end, scale.end * 0.16, gap).entries())
     lanes.push({ key: `e${index}`, large: true, strips });
   for (const [index, strips] of packLanes(small, scale.end, scale.end * 0.15, gap).entries())
     lanes.push({ key: `s${index}`, large: false, strips });

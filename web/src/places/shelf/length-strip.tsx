@@ -31,7 +31,7 @@ export function LengthStrip({ title, start, width, scale, large, open, picked, o
   return (
     <button
       type="button"
-      className={`absolute top-0 ${look}`}
+      className={look}
       style={{ left: `${scale.at(start)}%`, width: `${scale.at(width)}%` }}
       onClick={onOpen}
       onKeyDown={(event) => {

@@ -36,16 +36,16 @@ export function SourceRow({ source, scale, picked, openTitle, onOpen }: Props) {
   const lasting = source.state === "ready" || source.state === "failed" || source.state === "stopped";
   return (
     <section aria-label={source.name} className="group/row grid grid-cols-[200px_1fr] gap-x-4 border-b border-hairline py-3 max-md:grid-cols-1">
-      <div className="min-w-0 max-md:pb-2">
+      <div className="relative min-w-0 max-md:pb-2">
         <h2 className="truncate text-[16px]" title={source.path}>
           {source.name}
         </h2>
         <p className="truncate text-[12px] text-quiet" title={source.label}>
-          {source.label || source.path.split("/").at(-1)}
+          {source.kind === "files" ? source.path.split("/").at(-1) : source.label || source.path.split("/").at(-1)}
         </p>
         <p className="text-[12px] text-quiet">{about(source)}</p>
         {lasting && (
-          <p className="mt-1 -ml-1.5 flex opacity-0 transition-opacity group-focus-within/row:opacity-100 group-hover/row:opacity-100">
+          <p className="absolute -top-0.5 right-0 flex bg-ground opacity-0 transition-opacity group-focus-within/row:opacity-100 group-hover/row:opacity-100">
             <Tip text="Read it again">
               <Button look="quiet" size="icon" className="size-6" aria-label={`Read ${source.name} again`} onClick={() => act.mutate({ id: source.id, verb: "read-again" })}>
                 <RotateCw size={13} />
@@ -65,6 +65,7 @@ export function SourceRow({ source, scale, picked, openTitle, onOpen }: Props) {
           lanesOf(source.titles, scale).map((lane) => (
             <LaneRow key={lane.key} lane={lane} scale={scale} picked={picked} openTitle={openTitle} onOpen={onOpen} />
           ))}
+        {source.state === "ready" && source.titles.length > 1 && <Proposal titles={source.titles} />}
         {source.problems.map((problem) => (
           <p key={`${problem.code}${problem.title}`} className="pl-7 text-[13px] text-madder">
             {problem.message}
@@ -72,6 +73,20 @@ export function SourceRow({ source, scale, picked, openTitle, onOpen }: Props) {
         ))}
       </div>
     </section>
+  );
+}
+
+/** What Rheon takes the disc for, and why. */
+function Proposal({ titles }: { titles: Source["titles"] }) {
+  const chosen = titles.filter((title) => title.role === "feature" || title.role === "episode");
+  const first = chosen[0];
+  if (!first) return <p className="pl-7 text-[12.5px] text-quiet">Nothing here stands out; pick what you want.</p>;
+  const which = chosen.length === 1 ? `Title ${first.number}` : `Titles ${chosen.map((title) => title.number).join(", ")}`;
+  const reason = chosen.length === 1 ? first.reason : first.reason.replace(/^one of (\d+) titles/, "$1 titles");
+  return (
+    <p className="pl-7 text-[12.5px] text-quiet">
+      {which} {reason.startsWith("taken") ? reason : `picked: ${reason}`}
+    </p>
   );
 }
 

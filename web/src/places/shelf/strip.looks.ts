@@ -1,7 +1,7 @@
 import { cva } from "class-variance-authority";
 
 export const stripLooks = cva(
-  "group relative flex items-center overflow-hidden rounded-[5px] border text-left transition-shadow",
+  "absolute top-0 flex items-center overflow-hidden rounded-[5px] border text-left transition-shadow",
   {
     variants: {
       role: {

@@ -1,6 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { useJobAction } from "../../api/queries";
-import { momentText, spanText } from "../../domain/durations";
+import { durationText, momentText, spanText } from "../../domain/durations";
 import { sizeText } from "../../domain/sizes";
 import { Frame } from "../../parts/frame";
 import { Bar } from "../../ui/bar";
@@ -29,7 +29,7 @@ export function RunningCard({ job }: { job: Schemas["Job"] }) {
         <p className="flex flex-wrap gap-x-7 gap-y-1 text-quiet">
           <span>
             <strong className="text-ink">{Math.floor(job.fraction * 100)} %</strong>{" "}
-            {checking ? "made, now being checked" : `${momentText(job.done_s)} of ${momentText(job.duration_s)}`}
+            {checking ? "made, now being checked" : `${momentText(job.done_s)} of ${durationText(job.duration_s)}`}
           </span>
           {job.speed > 0 && !checking && (
             <span>

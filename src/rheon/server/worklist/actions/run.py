@@ -18,6 +18,7 @@ from ..signals import job_delivered
 
 log = logging.getLogger("rheon")
 TELL_EVERY_S = 0.4
+UNFORESEEN = "It stopped on something unforeseen. Try again; the log says more."
 
 
 def run_next() -> None:
@@ -30,12 +31,12 @@ def run_next() -> None:
     except Stopped:
         _end(job, JobState.STOPPED)
     except RheonError as error:
-        _end(job, JobState.FAILED, error.code, error.message)
+        _end(job, JobState.FAILED, error_code=error.code, error_message=error.message)
     except Exception:
         log.exception("job %s failed", job.pk)
-        _end(job, JobState.FAILED, "unforeseen", "It stopped on something unforeseen. Try again; the log says more.")
+        _end(job, JobState.FAILED, error_code="unforeseen", error_message=UNFORESEEN)
     else:
-        _end(job, JobState.DONE)
+        _end(job, JobState.DONE, fraction=1.0, written_bytes=delivered.size_bytes)
         job_delivered.send(sender=Job, job=job, delivered=delivered)
 
 
@@ -88,9 +89,6 @@ def _hooks(job: Job) -> Hooks:
     return Hooks(on_progress=on_progress, should_stop=should_stop)
 
 
-def _end(job: Job, state: JobState, code: str = "", message: str = "") -> None:
-    done = {"fraction": 1.0} if state is JobState.DONE else {}
-    Job.objects.filter(pk=job.pk).update(
-        state=state, ended=timezone.now(), stage="", left_s=None, error_code=code, error_message=message, **done
-    )
+def _end(job: Job, state: JobState, **facts: object) -> None:
+    Job.objects.filter(pk=job.pk).update(state=state, ended=timezone.now(), stage="", left_s=None, **facts)
     job.refresh_from_db()

@@ -1,0 +1,51 @@
+"""What all tests share: the demo's discs, whose truth is known from ``rheon.demo.scenario``."""
+
+from __future__ import annotations
+
+import os
+import tempfile
+from pathlib import Path
+
+import pytest
+
+# tests never touch the developer's own state
+_state = tempfile.mkdtemp(prefix="rheon-test-state-")
+os.environ["RHEON_STATE"] = _state
+os.environ["RHEON_OUTPUT"] = str(Path(_state) / "output")
+os.environ["RHEON_MEDIA"] = str(Path(__file__).parents[1] / "demo-data" / "media") + os.pathsep + str(Path(_state) / "media")
+os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
+
+from rheon.core.media import Source  # noqa: E402
+from rheon.core.sources import read_source  # noqa: E402
+from rheon.demo.build import build  # noqa: E402
+
+MEDIA = Path(__file__).parents[1] / "demo-data" / "media"
+
+
+@pytest.fixture(scope="session")
+def media() -> Path:
+    build(MEDIA)
+    return MEDIA
+
+
+@pytest.fixture(scope="session")
+def film_disc(media: Path) -> Source:
+    return read_source(media / "MARRAM_NIGHTS")
+
+
+@pytest.fixture(scope="session")
+def series_disc(media: Path) -> Source:
+    return read_source(media / "LANTERN_STREET_S1.iso")
+
+
+@pytest.fixture
+def disc_copy(media: Path, tmp_path: Path) -> Path:
+    """A copy of the film disc whose tables may be damaged; its data are links to the original."""
+    folder = tmp_path / "DISC" / "VIDEO_TS"
+    folder.mkdir(parents=True)
+    for path in (media / "MARRAM_NIGHTS" / "VIDEO_TS").iterdir():
+        if path.suffix == ".VOB":
+            (folder / path.name).symlink_to(path)
+        else:
+            (folder / path.name).write_bytes(path.read_bytes())
+    return folder.parent

@@ -1,0 +1,112 @@
+"""Programs end with their errors told, and none is left running."""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+
+from rheon.core.engine import Command, is_alive, parse_version, process_identity, run, tools
+from rheon.core.errors import (
+    EngineError,
+    EngineMissing,
+    EngineTimedOut,
+    EngineTooOld,
+    ForbiddenFormat,
+    NotASource,
+    SourceMissing,
+    Stopped,
+    ToolMissing,
+)
+from rheon.core.sources import read_source
+
+
+def test_output_input_and_failure_come_back() -> None:
+    assert run(Command(argv=["cat"], feed=lambda: iter([b"one ", b"two"]))).stdout == b"one two"
+    with pytest.raises(EngineError) as failed:
+        run(Command(argv=["sh", "-c", "echo no such luck >&2; exit 7"]))
+    assert failed.value.facts["status"] == 7
+    assert failed.value.facts["tail"] == ["no such luck"]
+    with pytest.raises(ToolMissing):
+        run(Command(argv=["no-such-program"]))
+
+
+@pytest.mark.parametrize(("more", "error"), [({"timeout_s": 0.3}, EngineTimedOut), ({"should_stop": lambda: True}, Stopped)])
+def test_the_whole_group_ends_when_it_is_stopped_or_takes_too_long(
+    tmp_path: Path, more: dict[str, object], error: type[Exception]
+) -> None:
+    note = tmp_path / "grandchild"
+    script = f"sleep 60 & echo $! > {note}; wait"
+    with pytest.raises(error):
+        run(Command(argv=["sh", "-c", script], **more))  # type: ignore[arg-type]
+    pid = int(note.read_text() or 0)
+    for _ in range(50):
+        state = _state(pid)
+        if state in ("", "Z"):
+            return
+        time.sleep(0.1)
+    pytest.fail("a grandchild was left running")
+
+
+def _state(pid: int) -> str:
+    try:
+        return Path(f"/proc/{pid}/stat").read_text().rpartition(")")[2].split()[0]
+    except OSError:
+        return ""
+
+
+def test_a_feed_that_breaks_is_a_source_that_went_away() -> None:
+    def feed() -> Iterator[bytes]:
+        yield b"begin"
+        raise OSError("gone")
+
+    with pytest.raises(SourceMissing):
+        run(Command(argv=["cat"], feed=feed))
+
+
+def test_a_process_is_known_again_only_while_it_is_the_same() -> None:
+    mine = process_identity()
+    assert is_alive(mine)
+    assert not is_alive(mine.partition(":")[0] + ":1")
+    assert not is_alive("")
+
+
+@pytest.mark.parametrize(
+    ("said", "version"),
+    [("ffmpeg version 5.1.6-0+deb12u1 Copyright", (5, 1)), ("ffmpeg version n6.0", (6, 0)), ("ffmpeg version N-1-g", None)],
+)
+def test_versions_are_read_from_what_the_engine_says(said: str, version: tuple[int, int] | None) -> None:
+    assert parse_version(said) == version
+
+
+def test_an_engine_that_is_missing_or_too_old_is_refused_with_what_to_do(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch, media: Path
+) -> None:
+    monkeypatch.setenv("PATH", str(tmp_path))
+    tools.require.cache_clear()
+    try:
+        with pytest.raises(EngineMissing, match="apt-get install ffmpeg"):
+            read_source(media / "camera" / "Kite day.mp4")
+        old = tmp_path / "ffprobe"
+        old.write_text("#!/bin/sh\necho ffprobe version 3.4.8\n")
+        old.chmod(0o755)
+        with pytest.raises(EngineTooOld, match=r"ffmpeg 5.0 or newer"):
+            tools.require("ffprobe")
+    finally:
+        tools.require.cache_clear()
+
+
+PLAYLIST = "#EXTM3U\n#EXT-X-TARGETDURATION:10\n#EXTINF:10,\n{target}\n#EXT-X-ENDLIST\n"
+CONCAT = "ffconcat version 1.0\nfile '{target}'\n"
+SDP = "v=0\no=- 0 0 IN IP4 127.0.0.1\ns=x\nc=IN IP4 127.0.0.1\nt=0 0\nm=video 5004 RTP/AVP 96\n"
+
+
+@pytest.mark.parametrize("text", [PLAYLIST, CONCAT, SDP])
+@pytest.mark.parametrize("name", ["film.mkv", "film.mp4", "list.m3u8"])
+def test_a_list_named_like_a_film_opens_nothing(tmp_path: Path, media: Path, text: str, name: str) -> None:
+    bait = tmp_path / name
+    bait.write_text(text.format(target=media / "camera" / "Kite day.mp4"))
+    with pytest.raises((ForbiddenFormat, NotASource)):
+        read_source(bait)

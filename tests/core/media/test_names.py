@@ -1,0 +1,51 @@
+from __future__ import annotations
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from rheon.core.media import to_bcp47
+from rheon.core.media.names import FORBIDDEN_BY_FILE_SYSTEM, display_name, safe_stem
+
+
+@pytest.mark.parametrize(
+    ("label", "name"),
+    [
+        ("MARRAM_NIGHTS", "Marram Nights"),
+        ("LANTERN_STREET_S1", "Lantern Street S1"),
+        ("THE_KING_OF_THE_MARSH", "The King of the Marsh"),
+        ("Kite day", "Kite day"),
+        ("", "Untitled"),
+        ("2024_05", "2024 05"),
+    ],
+)
+def test_labels_become_names_as_people_write_them(label: str, name: str) -> None:
+    assert display_name(label) == name
+
+
+@given(st.text(max_size=300), st.sampled_from(list(FORBIDDEN_BY_FILE_SYSTEM)))
+def test_any_name_becomes_one_that_the_file_system_takes(name: str, file_system: str) -> None:
+    stem = safe_stem(name, file_system)
+    assert stem
+    assert not stem.startswith(".")
+    assert len(f"{stem} (9999).mp4".encode()) <= 255
+    assert not set(stem) & set(FORBIDDEN_BY_FILE_SYSTEM[file_system] + "/\n\r\0")
+    assert safe_stem(stem, file_system) == stem
+
+
+def test_device_names_and_emoji_and_dashes() -> None:
+    assert [safe_stem(name) for name in ("CON", "-rf", "\U0001f600", "a|b", "..", "a\nb")] == [
+        "CON_",
+        "-rf",
+        "\U0001f600",
+        "a|b",
+        "Untitled",
+        "a b",
+    ]
+
+
+@pytest.mark.parametrize(
+    ("raw", "tag"), [("eng", "en"), ("es", "es"), ("por-BR", "pt-BR"), ("ger", "de"), ("", "und"), ("zz9", "und"), (None, "und")]
+)
+def test_languages_become_bcp_47(raw: str | None, tag: str) -> None:
+    assert to_bcp47(raw) == tag

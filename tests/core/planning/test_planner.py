@@ -1,0 +1,243 @@
+"""For any source and any profile of the catalogue, the plan keeps the profile's rules."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from fractions import Fraction
+
+import pytest
+from hypothesis import assume, given, settings
+from hypothesis import strategies as st
+
+from rheon.core.devices import (
+    DeviceProfile,
+    MediaFacts,
+    Verdict,
+    catalogue,
+    common_ground,
+    device,
+    judge,
+    judge_title,
+)
+from rheon.core.devices.bounds import highest_level, rate_bounds
+from rheon.core.devices.levels import levels_of, most_references
+from rheon.core.errors import BadPin, PlanError
+from rheon.core.media import AudioStream, Scan, Source, Title, VideoStream
+from rheon.core.media.containers import can_hold
+from rheon.core.media.documents import dump, load
+from rheon.core.media.sentences import sentence
+from rheon.core.planning import Action, Balance, OutputSettings, Plan, PlanRequest, plan
+from tests.core.strategies import titles
+
+PROFILES = list(catalogue().values())
+BALANCES = st.sampled_from(list(Balance))
+
+
+def request(title: Title, *devices: DeviceProfile, **more: object) -> PlanRequest:
+    return PlanRequest(title=title, devices=devices, name="Film", languages=("en",), **more)  # type: ignore[arg-type]
+
+
+def facts_of(made: OutputSettings, title: Title) -> MediaFacts:
+    """The file that the settings describe, as a check would find it."""
+    video, audio = made.video, made.audio
+    picture = None
+    if video and video.action is Action.COPY:
+        picture = title.video
+    elif video:
+        picture = VideoStream(
+            codec=video.codec,
+            width=video.width,
+            height=video.height,
+            frame_rate=video.frame_rate,
+            sample_aspect=video.sample_aspect,
+            scan=Scan.PROGRESSIVE,
+            bit_depth=video.bit_depth,
+            profile=video.profile,
+            level=video.level,
+            reference_frames=video.reference_frames,
+            bitrate_bps=video.peak_bps,
+        )
+    sound = None
+    if audio and audio.action is Action.COPY:
+        sound = title.audio[audio.track]
+    elif audio:
+        sound = AudioStream(
+            index=0,
+            codec=audio.codec,
+            channels=audio.channels,
+            sample_rate=audio.sample_rate,
+            bitrate_bps=audio.bitrate_bps,
+            profile="lc" if audio.codec == "aac" else None,
+        )
+    return MediaFacts(
+        container=made.container,
+        size_bytes=0,
+        duration_s=title.duration_s,
+        video=picture,
+        audio=sound,
+        extension=made.file_name.rpartition(".")[2],
+        index_in_front=True,
+    )
+
+
+def assert_obeys(made: Plan, title: Title, profile: DeviceProfile) -> None:
+    settings_ = made.settings
+    assert settings_ is not None
+    broken = [rule for rule in judge(facts_of(settings_, title), profile) if not rule.ok]
+    assert broken == []
+    video, audio = settings_.video, settings_.audio
+    assert can_hold(settings_.container, video.codec if video else None, audio.codec if audio else None)
+    if video and video.action is Action.ENCODE:
+        assert_inside_level(made, profile)
+        assert_not_enlarged(made, title)
+    limit = profile.limits.largest_file_bytes
+    if limit and video and video.action is Action.ENCODE:
+        sound_bps = (audio.bitrate_bps or 700_000) if audio else 0
+        worst_bytes = ((video.peak_bps or 0) + sound_bps) * title.duration_s / 8 + (video.buffer_bits or 0) / 8
+        assert worst_bytes <= limit or video.peak_bps == 48_000
+
+
+def assert_inside_level(made: Plan, profile: DeviceProfile) -> None:
+    video = made.settings.video if made.settings else None
+    assert video and video.level and video.peak_bps and video.buffer_bits and video.reference_frames
+    level = levels_of(video.codec, video.profile)[video.level]
+    assert level.holds_picture(video.width, video.height, video.frame_rate)
+    assert video.peak_bps <= level.bitrate_bps
+    assert video.buffer_bits <= level.buffer_bits
+    if video.codec != "mpeg4":
+        assert video.reference_frames <= most_references(video.codec, level, video.width, video.height)
+    entries = profile.video_entries(video.codec)
+    bounds = [rate_bounds(entry, highest_level(entry, video.profile)) for entry in entries]
+    assert any(video.peak_bps <= b.peak_bps and video.buffer_bits <= b.buffer_bits for b in bounds)
+
+
+def assert_not_enlarged(made: Plan, title: Title) -> None:
+    video, source = made.settings.video if made.settings else None, title.video
+    assert video and source
+    turned = source.rotation % 180 != 0
+    height = source.width if turned else source.height
+    assert video.height <= max(16, height)
+    assert video.width <= max(16, height * source.display_aspect + 2, source.height if turned else source.width)
+    assert video.frame_rate <= source.frame_rate
+    kept = Fraction(video.width, video.height) * video.sample_aspect
+    # the ratio is kept as nearly as two-pixel steps allow
+    step = Fraction(2 + 1, video.height) * max(1, kept) + Fraction(3, video.width)
+    assert abs(kept - source.display_aspect) <= step + kept * Fraction(3, video.height) or min(video.width, video.height) <= 16
+
+
+@settings(max_examples=400, deadline=None)
+@given(titles(), st.sampled_from(PROFILES), BALANCES)
+def test_every_plan_keeps_every_rule_of_its_device(title: Title, profile: DeviceProfile, balance: Balance) -> None:
+    made = plan(request(title, profile, balance=balance))
+    for reason in (made.reason, *(decision.reason for decision in made.decisions)):
+        assert sentence(reason)
+    if made.treatment in (Verdict.PLAYS, Verdict.CANNOT):
+        assert made.settings is None
+        return
+    assert_obeys(made, title, profile)
+    assert made.estimate and 0 < made.estimate.size_low_bytes <= made.estimate.size_bytes <= made.estimate.size_high_bytes
+
+
+@settings(max_examples=150, deadline=None)
+@given(titles(), st.lists(st.sampled_from(PROFILES), min_size=2, max_size=3, unique_by=lambda p: p.id))
+def test_one_file_for_several_devices_keeps_the_rules_of_each(title: Title, profiles: list[DeviceProfile]) -> None:
+    try:
+        common_ground(profiles)
+    except PlanError:
+        assume(False)
+    made = plan(request(title, *profiles))
+    if made.settings is not None:
+        for profile in profiles:
+            assert [rule for rule in judge(facts_of(made.settings, title), profile) if not rule.ok] == []
+
+
+@settings(max_examples=100, deadline=None)
+@given(titles(), st.sampled_from(PROFILES))
+def test_a_plan_is_reproducible_and_survives_being_stored(title: Title, profile: DeviceProfile) -> None:
+    made = plan(request(title, profile))
+    assert plan(request(title, profile)) == made
+    assert load(Plan, dump(made)) == made
+    assert load(Title, dump(title)) == title
+
+
+@settings(max_examples=100, deadline=None)
+@given(titles(), st.sampled_from(PROFILES))
+def test_what_a_device_plays_is_left_alone_and_what_it_takes_is_copied(title: Title, profile: DeviceProfile) -> None:
+    judged = judge_title(title, profile, ("en",))
+    made = plan(request(replace(title, subtitles=()), profile))
+    if judged.verdict is Verdict.PLAYS:
+        assert made.settings is None
+    if judged.verdict is Verdict.REWRAP and made.settings:
+        parts = (made.settings.video, made.settings.audio)
+        assert all(part is None or part.action is Action.COPY for part in parts)
+
+
+def decisions(made: Plan) -> dict[str, tuple[str, bool]]:
+    return {decision.key: (decision.text, decision.pinned) for decision in made.decisions}
+
+
+def test_the_film_for_the_tablet_is_planned_as_the_trade_would(film_disc: Source) -> None:
+    made = plan(request(film_disc.titles[0], device("heron-8")))
+    assert decisions(made) == {
+        "picture.size": ("854 × 480", False),
+        "picture.cadence": ("29.97 frames a second", False),
+        "picture.codec": ("H.264 High @ 3.1", False),
+        "picture.rate": ("constant quality 21", False),
+        "sound.track": ("English, 5.1", False),
+        "sound.form": ("AAC stereo, 160 kb/s", False),
+        "words.subtitle": ("none", False),
+        "file.container": ("MP4, index in front", False),
+        "file.name": ("Film.mp4", False),
+        "file.chapters": ("6", False),
+    }
+
+
+def test_interlaced_material_is_deinterlaced_and_surround_is_copied_where_the_device_takes_it(
+    film_disc: Source, series_disc: Source
+) -> None:
+    episode = plan(request(series_disc.titles[0], device("wren-6"))).settings
+    assert episode and episode.video
+    assert (episode.video.deinterlace, episode.video.width, episode.video.height) == (True, 768, 576)
+    tv = plan(request(film_disc.titles[0], device("gannet-43"))).settings
+    assert tv and tv.audio
+    assert (tv.audio.action, tv.audio.codec, tv.audio.channels) == (Action.COPY, "ac3", 6)
+
+
+def test_pins_hold_and_the_rest_is_solved_around_them(film_disc: Source) -> None:
+    pins = {"sound.track": "1", "words.subtitle": "0", "file.name": 'a/b "c"|\n-\U0001f600', "picture.height": "240"}
+    made = plan(request(film_disc.titles[0], device("heron-8"), pins=pins))
+    said = decisions(made)
+    assert said["sound.track"] == ("Spanish, stereo", True)
+    assert said["words.subtitle"] == ("English, drawn into the picture", True)
+    assert said["picture.size"] == ("426 × 240", True)
+    assert said["file.name"] == ("a-b 'c'- -\U0001f600.mp4", True)
+
+
+def test_a_household_that_does_not_follow_the_sound_gets_subtitles(film_disc: Source) -> None:
+    foreign = replace(film_disc.titles[0], audio=film_disc.titles[0].audio[1:])
+    made = plan(request(replace(foreign, audio=(replace(foreign.audio[0], index=0),)), device("heron-8")))
+    assert decisions(made)["words.subtitle"] == ("English, drawn into the picture", False)
+
+
+@pytest.mark.parametrize(
+    "pins", [{"sound.track": "7"}, {"words.subtitle": "x"}, {"picture.codec": "hevc"}, {"colour": "red"}, {"picture.height": "-3"}]
+)
+def test_a_pin_that_names_nothing_is_refused_with_a_sentence(film_disc: Source, pins: dict[str, str]) -> None:
+    with pytest.raises(BadPin, match=r"\w+ .*\."):
+        plan(request(film_disc.titles[0], device("heron-8"), pins=pins))
+
+
+def test_measured_samples_replace_the_guess(film_disc: Source) -> None:
+    plain, hard = (
+        plan(request(film_disc.titles[0], device("heron-8"), sampled_bits_per_pixel=bits)).estimate for bits in (0.01, 0.1)
+    )
+    assert plain and hard
+    assert hard.size_bytes > 3 * plain.size_bytes
+    assert (plain.size_high_bytes - plain.size_low_bytes) / plain.size_bytes == pytest.approx(0.4, abs=0.01)
+
+
+def test_a_long_film_stays_under_the_tablet_s_file_limit(film_disc: Source) -> None:
+    long = replace(film_disc.titles[0], duration_s=5 * 3600.0)
+    made = plan(request(long, device("heron-8"), balance=Balance.RICH, sampled_bits_per_pixel=1.0))
+    assert made.settings and made.settings.video and made.settings.video.peak_bps
+    assert made.settings.video.peak_bps * long.duration_s / 8 < 2_000_000_000

@@ -1,0 +1,55 @@
+"""The server with its own database; background work is run at once unless a test says otherwise."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+import pytest
+from django.conf import settings as django_settings
+from django.test import Client
+
+from rheon.server.household.actions.devices import add_device, set_languages
+from rheon.server.shelf.actions.sources import add_source, read_now
+from rheon.server.shelf.models import Source
+
+
+@pytest.fixture(autouse=True)
+def places(settings: Any, tmp_path: Path) -> None:
+    settings.TASKS = {"default": {"BACKEND": "django_tasks.backends.dummy.DummyBackend", "QUEUES": ["quick", "convert"]}}
+    settings.RHEON_OUTPUT_FOLDER = tmp_path / "output"
+    settings.RHEON_CACHE = tmp_path / "cache"
+    settings.RHEON_OUTPUT_FOLDER.mkdir()
+
+
+@pytest.fixture
+def shelf(db: None, media: Path) -> Callable[[str], Source]:
+    """Put a demo source on the shelf and read it."""
+
+    def put(name: str) -> Source:
+        source = add_source(str(media / name))
+        read_now(source.pk)
+        source.refresh_from_db()
+        return source
+
+    return put
+
+
+@pytest.fixture
+def household(db: None) -> list[int]:
+    set_languages(["en"])
+    return [add_device(name).pk for name in ("wren-6", "heron-8", "sanderling-2", "sound-only")]
+
+
+@pytest.fixture
+def api(client: Client) -> Callable[..., Any]:
+    """Call the API as the page does; gives (status, document)."""
+
+    def call(method: str, path: str, body: object = None) -> tuple[int, Any]:
+        more = {"data": body, "content_type": "application/json"} if body is not None else {}
+        response = getattr(client, method)(f"/api/{path}", **more)
+        return response.status_code, response.json() if response.content else None
+
+    assert django_settings.DATABASES["default"]["ENGINE"].endswith("sqlite3")
+    return call

@@ -1,0 +1,189 @@
+from __future__ import annotations
+
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+import pytest
+from django.test import AsyncClient
+
+from rheon.core.encoding import part_path
+from rheon.server.bench.api import SheetSerializer, TableSerializer
+from rheon.server.outbox.models import Output
+from rheon.server.shelf.models import Source
+from rheon.server.worklist.actions.change import recover
+from rheon.server.worklist.actions.run import run_next
+from rheon.server.worklist.api import WorklistSerializer
+from rheon.server.worklist.models import Job
+
+Api = Callable[..., Any]
+Shelf = Callable[[str], Source]
+
+
+@pytest.fixture
+def cell(shelf: Shelf, household: list[int]) -> tuple[int, int]:
+    """A short extra on the sound-only device: quick to make."""
+    return shelf("MARRAM_NIGHTS").titles.get(number=4).pk, household[3]
+
+
+def add(api: Api, *cells: tuple[int, int]) -> list[int]:
+    status, document = api("post", "worklist/jobs", {"cells": [{"title_id": t, "device_id": d} for t, d in cells]})
+    assert status == 201, document
+    ids: list[int] = document["job_ids"]
+    return ids
+
+
+def state(job_id: int) -> str:
+    return Job.objects.get(pk=job_id).state
+
+
+def test_the_table_crosses_picks_with_devices_and_shows_what_one_file_serves(
+    shelf: Shelf, household: list[int], api: Api
+) -> None:
+    shelf("MARRAM_NIGHTS")
+    shelf("camera/Kite day.mp4")
+    table = api("get", "bench")[1]
+    assert set(table) == set(TableSerializer().fields)
+    phone, tablet, _pocket, sound = household
+    film, kite = (title["id"] for title in table["titles"])
+    cells = {(c["title_id"], c["device_id"]): c for c in table["cells"]}
+    assert len(cells) == 8
+    assert cells[film, tablet]["same_as"] == phone
+    assert cells[kite, phone]["verdict"] == "plays"
+    assert cells[kite, phone]["estimate"] is None
+    assert cells[film, sound]["reason"] == "only the sound is kept"
+
+
+def test_a_sheet_explains_itself_and_follows_what_is_set_by_hand(shelf: Shelf, household: list[int], api: Api) -> None:
+    film = shelf("MARRAM_NIGHTS").titles.get(number=1)
+    address = f"bench/plans/{film.pk}/{household[1]}"
+    sheet = api("get", address)[1]
+    assert set(sheet) == set(SheetSerializer().fields)
+    assert all(decision["reason"] for decision in sheet["decisions"])
+    assert [step["balance"] for step in sheet["steps"]] == ["lean", "light", "even", "full", "rich"]
+    changed = api("patch", address, {"balance": "lean", "pins": {"sound.track": "1", "file.name": 'no "quotes"'}})[1]
+    said = {decision["key"]: decision for decision in changed["decisions"]}
+    assert (said["sound.track"]["text"], said["sound.track"]["pinned"]) == ("Spanish, stereo", True)
+    assert said["file.name"]["text"] == "no 'quotes'.mp4"
+    assert changed["estimate"]["size_bytes"] < sheet["estimate"]["size_bytes"]
+    again = api("patch", address, {"pins": {"sound.track": None, "file.name": None}})[1]
+    assert again["pins"] == 0
+
+
+def test_a_pin_that_names_nothing_is_refused_and_what_was_stays(shelf: Shelf, household: list[int], api: Api) -> None:
+    film = shelf("MARRAM_NIGHTS").titles.get(number=1)
+    address = f"bench/plans/{film.pk}/{household[1]}"
+    status, said = api("patch", address, {"pins": {"sound.track": "9"}})
+    assert (status, said["code"]) == (422, "bad_pin")
+    assert api("get", address)[1]["pins"] == 0
+
+
+def test_a_job_is_made_checked_and_delivered(cell: tuple[int, int], api: Api, settings: Any) -> None:
+    (job,) = add(api, cell)
+    assert state(job) == "waiting"
+    run_next()
+    worklist = api("get", "worklist")[1]
+    assert set(worklist["jobs"][0]) == set(WorklistSerializer().fields["jobs"].child.fields)
+    assert (worklist["jobs"][0]["state"], worklist["total"]["count"]) == ("done", 0)
+    output = api("get", "outbox")[1][0]
+    assert output["file_name"] == "Marram Nights, extra 3.mp3"
+    assert (Path(output["folder"]) / output["file_name"]).stat().st_size == output["size_bytes"]
+    assert output["checks"][0]["kept"] == len(output["checks"][0]["rules"]) > 5
+    assert [path.name for path in settings.RHEON_OUTPUT_FOLDER.iterdir()] == [output["file_name"]]
+
+
+def test_cells_that_one_file_serves_become_one_job_checked_for_each_device(
+    shelf: Shelf, household: list[int], api: Api
+) -> None:
+    episode = shelf("LANTERN_STREET_S1.iso").titles.get(number=1)
+    api("put", "bench", {"balance": "lean"})
+    add(api, (episode.pk, household[0]), (episode.pk, household[1]))
+    run_next()
+    assert [check["device_name"] for check in Output.objects.get().checks] == ["Wren 6", "Heron 8"]
+
+
+def test_jobs_run_in_their_order_and_a_waiting_one_can_be_stopped_and_started_again(cell: tuple[int, int], api: Api) -> None:
+    first, second = add(api, cell)[0], add(api, cell)[0]
+    assert api("post", f"worklist/jobs/{first}/stop")[0] == 202
+    run_next()
+    assert (state(first), state(second)) == ("stopped", "done")
+    api("post", f"worklist/jobs/{first}/retry")
+    run_next()
+    assert state(first) == "done"
+    names = sorted(Path(path).name for path in Output.objects.values_list("path", flat=True))
+    assert names == ["Marram Nights, extra 3 (2).mp3", "Marram Nights, extra 3.mp3"]
+
+
+def test_a_running_job_is_stopped_and_leaves_nothing(
+    shelf: Shelf, household: list[int], api: Api, settings: Any
+) -> None:
+    film = shelf("MARRAM_NIGHTS").titles.get(number=1)
+    (job,) = add(api, (film.pk, household[1]))
+    Job.objects.update(stop_requested=True)
+    run_next()
+    assert state(job) == "stopped"
+    assert list(settings.RHEON_OUTPUT_FOLDER.iterdir()) == []
+
+
+def test_a_failure_is_told_in_a_sentence_and_can_be_tried_again(cell: tuple[int, int], api: Api, settings: Any) -> None:
+    (job,) = add(api, cell)
+    document = Job.objects.get(pk=job).title_document
+    for piece in document["data"]["cells"]:
+        for extent in piece["extents"]:
+            extent["path"] = "/nowhere/VTS_02_1.VOB"
+    Job.objects.update(title_document=document)
+    run_next()
+    failed = api("get", "worklist")[1]["jobs"][0]
+    assert failed["state"] == "failed"
+    assert failed["error_message"] == (
+        "VTS_02_1.VOB is not there any more. Put it back where it was, or add it again from its new place."
+    )
+    assert list(settings.RHEON_OUTPUT_FOLDER.iterdir()) == []
+
+
+def test_a_job_whose_worker_is_gone_becomes_interrupted_and_its_leavings_go(
+    cell: tuple[int, int], api: Api, settings: Any
+) -> None:
+    (job,) = add(api, cell)
+    row = Job.objects.get(pk=job)
+    part = part_path(settings.RHEON_OUTPUT_FOLDER, row.token)
+    part.write_bytes(b"half")
+    Job.objects.update(state="running", worker="999999999:1")
+    assert recover() == 1
+    assert (state(job), part.exists()) == ("interrupted", False)
+    api("post", f"worklist/jobs/{job}/retry")
+    run_next()
+    assert state(job) == "done"
+
+
+def test_nothing_to_make_is_said_and_makes_no_job(shelf: Shelf, household: list[int], api: Api) -> None:
+    kite = shelf("camera/Kite day.mp4").titles.get()
+    status, said = api("post", "worklist/jobs", {"cells": [{"title_id": kite.pk, "device_id": household[0]}]})
+    assert (status, said["code"], Job.objects.count()) == (422, "plan_refused", 0)
+
+
+@pytest.mark.django_db(transaction=True)
+async def test_outputs_are_given_whole_and_in_ranges_and_only_from_the_output_folder(settings: Any, async_client: AsyncClient) -> None:
+    def row(path: Path) -> Output:
+        return Output(
+            path=str(path), title_name="x", device_names=[], summary="", size_bytes=10, making_s=1, checking_s=1, expected={}, checks=[]
+        )
+
+    inside, outside = settings.RHEON_OUTPUT_FOLDER / "ä 'b'.mp4", settings.RHEON_OUTPUT_FOLDER.parent / "secret.mp4"
+    for path in (inside, outside):
+        path.write_bytes(b"0123456789")
+    (settings.RHEON_OUTPUT_FOLDER / "link.mp4").symlink_to(outside)
+    rows = [row(inside), row(outside), row(settings.RHEON_OUTPUT_FOLDER / "link.mp4")]
+    for entry in rows:
+        await entry.asave()
+    address = f"/api/outbox/{rows[0].pk}/media"
+    seen = []
+    for asked in ("", "bytes=2-4", "bytes=7-", "bytes=-3", "bytes=50-", "bytes=a-b"):
+        response = await async_client.get(address, headers={"Range": asked} if asked else {})
+        body = b"".join([chunk async for chunk in response]) if response.streaming else b""
+        seen.append((response.status_code, body))
+    whole = b"0123456789"
+    assert seen == [(200, whole), (206, b"234"), (206, b"789"), (206, b"789"), (416, b""), (200, whole)]
+    download = await async_client.get(f"{address}?download")
+    assert download.headers["Content-Disposition"] == "attachment; filename*=UTF-8''%C3%A4%20%27b%27.mp4"
+    assert [(await async_client.get(f"/api/outbox/{entry.pk}/media")).status_code for entry in rows[1:]] == [404, 404]

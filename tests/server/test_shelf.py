@@ -1,0 +1,112 @@
+from __future__ import annotations
+
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+import pytest
+
+from rheon.core.engine import process_identity
+from rheon.server.bench.models import Pick
+from rheon.server.shelf.actions.sources import add_source, read_now, recover, request_stop
+from rheon.server.shelf.api import SourceSerializer, TitleSerializer
+from rheon.server.shelf.models import Source, Title
+
+Api = Callable[..., Any]
+
+
+def test_a_source_is_read_in_the_background_and_its_film_is_picked(shelf: Callable[[str], Source], api: Api) -> None:
+    source = shelf("MARRAM_NIGHTS")
+    assert (source.state, source.name, source.titles.count()) == ("ready", "Marram Nights", 6)
+    assert [pick.title.number for pick in Pick.objects.all()] == [1]
+    status, documents = api("get", "shelf/sources")
+    assert status == 200
+    assert set(documents[0]) == set(SourceSerializer().fields)
+    first = documents[0]["titles"][0]
+    assert set(first) == set(SourceSerializer().fields["titles"].child.fields)
+    assert (first["name"], first["role"], len(first["chapters"])) == ("Marram Nights", "feature", 6)
+    assert first["reason"].startswith("taken for the film: the longest by far")
+
+
+def test_a_series_image_proposes_its_episodes_with_names(shelf: Callable[[str], Source]) -> None:
+    source = shelf("LANTERN_STREET_S1.iso")
+    assert [title.name for title in source.titles.all()] == [f"Lantern Street S1, episode {n}" for n in range(1, 5)]
+    assert Pick.objects.count() == 4
+
+
+def test_a_title_opens_with_its_tracks_and_frames(shelf: Callable[[str], Source], api: Api, client: Any) -> None:
+    title = shelf("MARRAM_NIGHTS").titles.get(number=1)
+    status, document = api("get", f"shelf/titles/{title.pk}")
+    assert status == 200
+    assert set(document) == set(TitleSerializer().fields)
+    assert [track["language"] for track in document["audio"]] == ["English", "Spanish"]
+    frames = [client.get(f"/api/shelf/titles/{title.pk}/frames/{n}.jpg") for n in (0, 5, 6)]
+    assert [frame.status_code for frame in frames] == [200, 200, 404]
+    assert frames[0].content.startswith(b"\xff\xd8")
+    assert frames[0].content != frames[1].content
+
+
+def test_picks_made_by_hand_stay_when_a_source_is_read_again(shelf: Callable[[str], Source], api: Api) -> None:
+    source = shelf("MARRAM_NIGHTS")
+    film, extra = source.titles.get(number=1), source.titles.get(number=2)
+    api("post", "bench/picks", {"title_ids": [film.pk], "picked": False})
+    api("post", "bench/picks", {"title_ids": [extra.pk], "picked": True})
+    assert api("post", f"shelf/sources/{source.pk}/read-again")[0] == 202
+    read_now(source.pk)
+    assert api("get", "bench/picks") == (200, {"title_ids": [extra.pk]})
+
+
+def test_what_can_t_be_read_fails_with_a_sentence_and_can_be_read_again(api: Api, settings: Any, tmp_path: Path, db: None) -> None:
+    settings.RHEON_MEDIA_FOLDERS = [tmp_path]
+    broken = tmp_path / "notes.mkv"
+    broken.write_text("not a film")
+    assert api("post", "shelf/sources", {"path": str(broken)})[0] == 202
+    source = Source.objects.get()
+    read_now(source.pk)
+    document = api("get", "shelf/sources")[1][0]
+    assert (document["state"], document["error_code"]) == ("failed", "not_a_source")
+    assert document["error_message"].endswith("Choose a folder that holds VIDEO_TS, a disc image, or a video or sound file.")
+
+
+def test_reading_is_stopped_while_it_waits_and_while_it_runs(media: Path, db: None, monkeypatch: pytest.MonkeyPatch) -> None:
+    source = add_source(str(media / "MARRAM_NIGHTS"))
+    request_stop(source)
+    read_now(source.pk)
+    source.refresh_from_db()
+    assert (source.state, source.titles.count()) == ("stopped", 0)
+    Source.objects.update(state="waiting", stop_requested=True)
+    read_now(source.pk)
+    source.refresh_from_db()
+    assert (source.state, source.titles.count()) == ("stopped", 0)
+
+
+def test_a_scan_whose_worker_is_gone_is_noticed(media: Path, db: None) -> None:
+    gone = add_source(str(media / "MARRAM_NIGHTS"))
+    mine = add_source(str(media / "LANTERN_STREET_S1.iso"))
+    Source.objects.filter(pk=gone.pk).update(state="reading", worker="999999999:1")
+    Source.objects.filter(pk=mine.pk).update(state="reading", worker=process_identity())
+    assert recover() == 1
+    assert list(Source.objects.order_by("pk").values_list("state", flat=True)) == ["stopped", "reading"]
+
+
+def test_only_media_folders_are_listed_and_links_do_not_lead_out(api: Api, settings: Any, tmp_path: Path, db: None) -> None:
+    root = tmp_path / "media"
+    (root / "films" / "DISC" / "VIDEO_TS").mkdir(parents=True)
+    (root / "films" / "a.mkv").write_bytes(b"x" * 10)
+    (root / "films" / "notes.txt").write_text("private")
+    (root / "way-out").symlink_to("/etc")
+    settings.RHEON_MEDIA_FOLDERS = [root]
+    status, top = api("get", "shelf/folders")
+    assert (status, top["parent"], [e["name"] for e in top["entries"]]) == (200, None, ["films", "way-out"])
+    inside = api("get", f"shelf/folders?path={root}/films")[1]["entries"]
+    assert [(entry["name"], entry["kind"]) for entry in inside] == [("DISC", "disc"), ("a.mkv", "file")]
+    for path in ("/etc", f"{root}/way-out", f"{root}/../../etc", "/"):
+        assert api("get", f"shelf/folders?path={path}")[0] == 403
+        assert api("post", "shelf/sources", {"path": path})[1]["code"] == "outside_folders"
+
+
+def test_removing_a_source_leaves_its_files(shelf: Callable[[str], Source], api: Api, media: Path) -> None:
+    source = shelf("MARRAM_NIGHTS")
+    assert api("delete", f"shelf/sources/{source.pk}")[0] == 204
+    assert (Source.objects.count(), Title.objects.count()) == (0, 0)
+    assert (media / "MARRAM_NIGHTS" / "VIDEO_TS" / "VTS_01_1.VOB").exists()
