@@ -20,7 +20,8 @@ serve:
 	@exec .venv/bin/honcho --no-colour start
 
 test: .venv/.tests-installed web media check
-	$(PY) -m pytest
+	$(PY) -m pytest tests/core tests/server tests/cli
+	$(PY) -m pytest tests/e2e
 
 # everything that reads the code without running it
 check: .venv/.tests-installed web/node_modules/.installed

@@ -12,7 +12,9 @@ import pytest
 _state = tempfile.mkdtemp(prefix="rheon-test-state-")
 os.environ["RHEON_STATE"] = _state
 os.environ["RHEON_OUTPUT"] = str(Path(_state) / "output")
-os.environ["RHEON_MEDIA"] = str(Path(__file__).parents[1] / "demo-data" / "media") + os.pathsep + str(Path(_state) / "media")
+os.environ["RHEON_MEDIA"] = (
+    str(Path(__file__).parents[1] / "demo-data" / "media") + os.pathsep + str(Path(_state) / "media")
+)
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
 
 from rheon.core.media import Source  # noqa: E402

@@ -18,7 +18,17 @@ from rheon.core.media import (
 )
 
 LANGUAGES = st.sampled_from(["en", "es", "pt-BR", "ja", "und"])
-RATES = st.sampled_from([Fraction(24000, 1001), Fraction(25), Fraction(30000, 1001), Fraction(50), Fraction(60), Fraction(120), Fraction(15)])
+RATES = st.sampled_from(
+    [
+        Fraction(24000, 1001),
+        Fraction(25),
+        Fraction(30000, 1001),
+        Fraction(50),
+        Fraction(60),
+        Fraction(120),
+        Fraction(15),
+    ]
+)
 
 
 @st.composite
@@ -29,7 +39,9 @@ def videos(draw: st.DrawFn) -> VideoStream:
         width=draw(st.integers(16, 4200)),
         height=draw(st.integers(16, 2400)),
         frame_rate=draw(RATES),
-        sample_aspect=draw(st.sampled_from([Fraction(1), Fraction(8, 9), Fraction(32, 27), Fraction(16, 15), Fraction(64, 45)])),
+        sample_aspect=draw(
+            st.sampled_from([Fraction(1), Fraction(8, 9), Fraction(32, 27), Fraction(16, 15), Fraction(64, 45)])
+        ),
         scan=draw(st.sampled_from(Scan)),
         bit_depth=draw(st.sampled_from([8, 10])),
         profile=draw(st.sampled_from([None, "baseline", "main", "high", "main10"])),

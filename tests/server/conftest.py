@@ -17,7 +17,9 @@ from rheon.server.shelf.models import Source
 
 @pytest.fixture(autouse=True)
 def places(settings: Any, tmp_path: Path) -> None:
-    settings.TASKS = {"default": {"BACKEND": "django_tasks.backends.dummy.DummyBackend", "QUEUES": ["quick", "convert"]}}
+    settings.TASKS = {
+        "default": {"BACKEND": "django_tasks.backends.dummy.DummyBackend", "QUEUES": ["quick", "convert"]}
+    }
     settings.RHEON_OUTPUT_FOLDER = tmp_path / "output"
     settings.RHEON_CACHE = tmp_path / "cache"
     settings.RHEON_OUTPUT_FOLDER.mkdir()

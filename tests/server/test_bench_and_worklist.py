@@ -102,7 +102,9 @@ def test_cells_that_one_file_serves_become_one_job_checked_for_each_device(
     assert [check["device_name"] for check in Output.objects.get().checks] == ["Wren 6", "Heron 8"]
 
 
-def test_jobs_run_in_their_order_and_a_waiting_one_can_be_stopped_and_started_again(cell: tuple[int, int], api: Api) -> None:
+def test_jobs_run_in_their_order_and_a_waiting_one_can_be_stopped_and_started_again(
+    cell: tuple[int, int], api: Api
+) -> None:
     first, second = add(api, cell)[0], add(api, cell)[0]
     assert api("post", f"worklist/jobs/{first}/stop")[0] == 202
     run_next()
@@ -163,10 +165,20 @@ def test_nothing_to_make_is_said_and_makes_no_job(shelf: Shelf, household: list[
 
 
 @pytest.mark.django_db(transaction=True)
-async def test_outputs_are_given_whole_and_in_ranges_and_only_from_the_output_folder(settings: Any, async_client: AsyncClient) -> None:
+async def test_outputs_are_given_whole_and_in_ranges_and_only_from_the_output_folder(
+    settings: Any, async_client: AsyncClient
+) -> None:
     def row(path: Path) -> Output:
         return Output(
-            path=str(path), title_name="x", device_names=[], summary="", size_bytes=10, making_s=1, checking_s=1, expected={}, checks=[]
+            path=str(path),
+            title_name="x",
+            device_names=[],
+            summary="",
+            size_bytes=10,
+            making_s=1,
+            checking_s=1,
+            expected={},
+            checks=[],
         )
 
     inside, outside = settings.RHEON_OUTPUT_FOLDER / "ä 'b'.mp4", settings.RHEON_OUTPUT_FOLDER.parent / "secret.mp4"

@@ -20,7 +20,9 @@ def test_changes_need_the_page_s_token(db: None) -> None:
     assert (refused.status_code, Device.objects.count()) == (403, 0)
     strict.get("/shelf")
     token = strict.cookies["csrftoken"].value
-    accepted = strict.post("/api/household/devices", body, content_type="application/json", headers={"X-CSRFToken": token})
+    accepted = strict.post(
+        "/api/household/devices", body, content_type="application/json", headers={"X-CSRFToken": token}
+    )
     assert (accepted.status_code, Device.objects.count()) == (201, 1)
 
 
@@ -53,7 +55,9 @@ def test_bad_calls_are_answered_with_a_code_and_a_sentence(
     assert len(said["message"]) > 15
 
 
-def test_what_nobody_foresaw_stays_out_of_sight(db: None, api: Callable[..., Any], monkeypatch: pytest.MonkeyPatch) -> None:
+def test_what_nobody_foresaw_stays_out_of_sight(
+    db: None, api: Callable[..., Any], monkeypatch: pytest.MonkeyPatch
+) -> None:
     def broken() -> None:
         raise RuntimeError("secret detail")
 
@@ -68,7 +72,14 @@ def test_the_household_keeps_languages_and_devices(db: None, api: Callable[..., 
     assert languages() == ("es", "en")
     device = api("post", "household/devices", {"profile_id": "heron-8", "name": "  Back-seat tablet "})[1]
     assert (device["name"], device["profile"]["summary"]) == ("Back-seat tablet", "720p, 2 GB a file")
-    assert {fact["topic"] for fact in device["capabilities"]} == {"Screen", "Files", "Picture", "Sound", "Subtitles", "Limits"}
+    assert {fact["topic"] for fact in device["capabilities"]} == {
+        "Screen",
+        "Files",
+        "Picture",
+        "Sound",
+        "Subtitles",
+        "Limits",
+    }
     assert api("delete", f"household/devices/{device['id']}")[0] == 204
 
 

@@ -56,7 +56,9 @@ def test_picks_made_by_hand_stay_when_a_source_is_read_again(shelf: Callable[[st
     assert api("get", "bench/picks") == (200, {"title_ids": [extra.pk]})
 
 
-def test_what_can_t_be_read_fails_with_a_sentence_and_can_be_read_again(api: Api, settings: Any, tmp_path: Path, db: None) -> None:
+def test_what_can_t_be_read_fails_with_a_sentence_and_can_be_read_again(
+    api: Api, settings: Any, tmp_path: Path, db: None
+) -> None:
     settings.RHEON_MEDIA_FOLDERS = [tmp_path]
     broken = tmp_path / "notes.mkv"
     broken.write_text("not a film")
@@ -65,10 +67,14 @@ def test_what_can_t_be_read_fails_with_a_sentence_and_can_be_read_again(api: Api
     read_now(source.pk)
     document = api("get", "shelf/sources")[1][0]
     assert (document["state"], document["error_code"]) == ("failed", "not_a_source")
-    assert document["error_message"].endswith("Choose a folder that holds VIDEO_TS, a disc image, or a video or sound file.")
+    assert document["error_message"].endswith(
+        "Choose a folder that holds VIDEO_TS, a disc image, or a video or sound file."
+    )
 
 
-def test_reading_is_stopped_while_it_waits_and_while_it_runs(media: Path, db: None, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_reading_is_stopped_while_it_waits_and_while_it_runs(
+    media: Path, db: None, monkeypatch: pytest.MonkeyPatch
+) -> None:
     source = add_source(str(media / "MARRAM_NIGHTS"))
     request_stop(source)
     read_now(source.pk)
@@ -89,7 +95,9 @@ def test_a_scan_whose_worker_is_gone_is_noticed(media: Path, db: None) -> None:
     assert list(Source.objects.order_by("pk").values_list("state", flat=True)) == ["stopped", "reading"]
 
 
-def test_only_media_folders_are_listed_and_links_do_not_lead_out(api: Api, settings: Any, tmp_path: Path, db: None) -> None:
+def test_only_media_folders_are_listed_and_links_do_not_lead_out(
+    api: Api, settings: Any, tmp_path: Path, db: None
+) -> None:
     root = tmp_path / "media"
     (root / "films" / "DISC" / "VIDEO_TS").mkdir(parents=True)
     (root / "films" / "a.mkv").write_bytes(b"x" * 10)

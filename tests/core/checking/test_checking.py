@@ -24,7 +24,11 @@ def test_a_file_that_fits_keeps_every_rule(media: Path) -> None:
 
 
 def test_a_file_that_does_not_fit_breaks_the_rules_it_should(media: Path) -> None:
-    assert failing(media / "camera" / "Kite day.mp4", "sanderling-2") == {"profile": "high", "level": "3.1", "picture": "1280×720"}
+    assert failing(media / "camera" / "Kite day.mp4", "sanderling-2") == {
+        "profile": "high",
+        "level": "3.1",
+        "picture": "1280×720",
+    }
     assert failing(media / "camera" / "launch of the ferry.avi", "heron-8") == {
         "container": "avi",
         "extension": "avi",
@@ -37,7 +41,11 @@ def test_an_index_at_the_end_is_noticed(media: Path, tmp_path: Path) -> None:
     front = media / "camera" / "Kite day.mp4"
     back = tmp_path / "back.mp4"
     run(Command(argv=["ffmpeg", "-v", "error", "-i", str(front), "-c", "copy", str(back)]))
-    assert [index_in_front(front), index_in_front(back), index_in_front(media / "LANTERN_STREET_S1.iso")] == [True, False, None]
+    assert [index_in_front(front), index_in_front(back), index_in_front(media / "LANTERN_STREET_S1.iso")] == [
+        True,
+        False,
+        None,
+    ]
     assert failing(back, "wren-6") == {"index": "at the end"}
 
 

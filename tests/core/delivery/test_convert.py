@@ -52,7 +52,9 @@ def frame(path: Path, at_s: float) -> bytes:
     return run(Command(argv=[*argv, "-vf", "scale=64:36,format=gray", "-f", "rawvideo", "pipe:1"])).stdout
 
 
-@pytest.mark.parametrize("name", ["wren-6", "sanderling-2", "gannet-43", "plover-dash", "cormorant-box", "sound-only", "h264-baseline-30"])
+@pytest.mark.parametrize(
+    "name", ["wren-6", "sanderling-2", "gannet-43", "plover-dash", "cormorant-box", "sound-only", "h264-baseline-30"]
+)
 def test_an_interlaced_episode_becomes_a_checked_file_for_each_kind_of_device(
     series_disc: Source, tmp_path: Path, name: str
 ) -> None:
@@ -77,7 +79,9 @@ def test_the_film_keeps_its_chapters_language_and_shape(film_disc: Source, tmp_p
     film = film_disc.titles[0]
     done = convert(order(film, "sanderling-2", tmp_path, pins={"words.subtitle": "0"}))
     found = probe(str(done.path))
-    assert [chapter.start_s for chapter in found.chapters] == pytest.approx([c.start_s for c in film.chapters], abs=0.05)
+    assert [chapter.start_s for chapter in found.chapters] == pytest.approx(
+        [c.start_s for c in film.chapters], abs=0.05
+    )
     assert found.audio[0].language == "en"
     assert found.video
     assert abs(found.video.display_aspect - Fraction(16, 9)) < Fraction(1, 50)
@@ -139,7 +143,9 @@ def test_two_jobs_for_the_same_output_both_arrive(short: Title, tmp_path: Path) 
     assert sorted(entry.path.name for entry in done) == ["Film (2).mp3", "Film.mp3"]
 
 
-@pytest.mark.parametrize("name", ['say "no" | it\'s', "-dash first", "line\nbreak", "\U0001f600 \U0001f30a", "a:b*c?", "%d [x] \\ {y}"])
+@pytest.mark.parametrize(
+    "name", ['say "no" | it\'s', "-dash first", "line\nbreak", "\U0001f600 \U0001f30a", "a:b*c?", "%d [x] \\ {y}"]
+)
 def test_awkward_names_arrive_and_play(short: Title, tmp_path: Path, name: str) -> None:
     done = convert(order(short, "sound-only", tmp_path, pins={"file.name": name}))
     assert left_in(tmp_path) == [done.path.name]
@@ -147,7 +153,7 @@ def test_awkward_names_arrive_and_play(short: Title, tmp_path: Path, name: str) 
 
 
 def test_sources_with_awkward_names_are_read_and_converted(media: Path, tmp_path: Path) -> None:
-    folder = tmp_path / "it's | a: \"disc\" %d"
+    folder = tmp_path / 'it\'s | a: "disc" %d'
     folder.mkdir()
     file = folder / "-film: 'one' [x].mkv"
     shutil.copy(media / "camera" / "Regatta, two languages.mkv", file)
@@ -184,7 +190,8 @@ def _moved(title: Title, real: Path, to: Path) -> Title:
     """The title as if its data lay at ``to``."""
     assert isinstance(title.data, CellData)
     cells = tuple(
-        replace(cell, extents=tuple(replace(extent, path=str(to)) for extent in cell.extents)) for cell in title.data.cells
+        replace(cell, extents=tuple(replace(extent, path=str(to)) for extent in cell.extents))
+        for cell in title.data.cells
     )
     return replace(title, data=replace(title.data, cells=cells))
 
@@ -226,14 +233,18 @@ def small_disk(tmp_path: Path) -> Iterator[Path]:
     """A disk of 10 MB of its own, where this machine lets us mount one."""
     place = tmp_path / "disk"
     place.mkdir()
-    mounted = subprocess.run(["mount", "-t", "tmpfs", "-o", "size=10m", "tmpfs", str(place)], capture_output=True, check=False)
+    mounted = subprocess.run(
+        ["mount", "-t", "tmpfs", "-o", "size=10m", "tmpfs", str(place)], capture_output=True, check=False
+    )
     if mounted.returncode:
         pytest.skip("mounting needs root")
     yield place
     subprocess.run(["umount", "-l", str(place)], check=True)
 
 
-def test_a_disk_that_is_full_before_or_becomes_full_is_named_and_nothing_is_left(film_disc: Source, small_disk: Path) -> None:
+def test_a_disk_that_is_full_before_or_becomes_full_is_named_and_nothing_is_left(
+    film_disc: Source, small_disk: Path
+) -> None:
     rewrap = order(film_disc.titles[0], "cormorant-box", small_disk)
     with pytest.raises(TargetFull, match=r"will take about 33 MB and only .* MB are free"):
         convert(rewrap)

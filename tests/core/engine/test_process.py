@@ -33,7 +33,9 @@ def test_output_input_and_failure_come_back() -> None:
         run(Command(argv=["no-such-program"]))
 
 
-@pytest.mark.parametrize(("more", "error"), [({"timeout_s": 0.3}, EngineTimedOut), ({"should_stop": lambda: True}, Stopped)])
+@pytest.mark.parametrize(
+    ("more", "error"), [({"timeout_s": 0.3}, EngineTimedOut), ({"should_stop": lambda: True}, Stopped)]
+)
 def test_the_whole_group_ends_when_it_is_stopped_or_takes_too_long(
     tmp_path: Path, more: dict[str, object], error: type[Exception]
 ) -> None:
@@ -75,7 +77,11 @@ def test_a_process_is_known_again_only_while_it_is_the_same() -> None:
 
 @pytest.mark.parametrize(
     ("said", "version"),
-    [("ffmpeg version 5.1.6-0+deb12u1 Copyright", (5, 1)), ("ffmpeg version n6.0", (6, 0)), ("ffmpeg version N-1-g", None)],
+    [
+        ("ffmpeg version 5.1.6-0+deb12u1 Copyright", (5, 1)),
+        ("ffmpeg version n6.0", (6, 0)),
+        ("ffmpeg version N-1-g", None),
+    ],
 )
 def test_versions_are_read_from_what_the_engine_says(said: str, version: tuple[int, int] | None) -> None:
     assert parse_version(said) == version

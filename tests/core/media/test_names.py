@@ -45,7 +45,8 @@ def test_device_names_and_emoji_and_dashes() -> None:
 
 
 @pytest.mark.parametrize(
-    ("raw", "tag"), [("eng", "en"), ("es", "es"), ("por-BR", "pt-BR"), ("ger", "de"), ("", "und"), ("zz9", "und"), (None, "und")]
+    ("raw", "tag"),
+    [("eng", "en"), ("es", "es"), ("por-BR", "pt-BR"), ("ger", "de"), ("", "und"), ("zz9", "und"), (None, "und")],
 )
 def test_languages_become_bcp_47(raw: str | None, tag: str) -> None:
     assert to_bcp47(raw) == tag

@@ -8,6 +8,7 @@ from fractions import Fraction
 import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
+from tests.core.strategies import titles
 
 from rheon.core.devices import (
     DeviceProfile,
@@ -27,7 +28,6 @@ from rheon.core.media.containers import can_hold
 from rheon.core.media.documents import dump, load
 from rheon.core.media.sentences import sentence
 from rheon.core.planning import Action, Balance, OutputSettings, Plan, PlanRequest, plan
-from tests.core.strategies import titles
 
 PROFILES = list(catalogue().values())
 BALANCES = st.sampled_from(list(Balance))
@@ -122,7 +122,10 @@ def assert_not_enlarged(made: Plan, title: Title) -> None:
     kept = Fraction(video.width, video.height) * video.sample_aspect
     # the ratio is kept as nearly as two-pixel steps allow
     step = Fraction(2 + 1, video.height) * max(1, kept) + Fraction(3, video.width)
-    assert abs(kept - source.display_aspect) <= step + kept * Fraction(3, video.height) or min(video.width, video.height) <= 16
+    assert (
+        abs(kept - source.display_aspect) <= step + kept * Fraction(3, video.height)
+        or min(video.width, video.height) <= 16
+    )
 
 
 @settings(max_examples=400, deadline=None)
@@ -135,7 +138,9 @@ def test_every_plan_keeps_every_rule_of_its_device(title: Title, profile: Device
         assert made.settings is None
         return
     assert_obeys(made, title, profile)
-    assert made.estimate and 0 < made.estimate.size_low_bytes <= made.estimate.size_bytes <= made.estimate.size_high_bytes
+    assert (
+        made.estimate and 0 < made.estimate.size_low_bytes <= made.estimate.size_bytes <= made.estimate.size_high_bytes
+    )
 
 
 @settings(max_examples=150, deadline=None)
@@ -220,7 +225,14 @@ def test_a_household_that_does_not_follow_the_sound_gets_subtitles(film_disc: So
 
 
 @pytest.mark.parametrize(
-    "pins", [{"sound.track": "7"}, {"words.subtitle": "x"}, {"picture.codec": "hevc"}, {"colour": "red"}, {"picture.height": "-3"}]
+    "pins",
+    [
+        {"sound.track": "7"},
+        {"words.subtitle": "x"},
+        {"picture.codec": "hevc"},
+        {"colour": "red"},
+        {"picture.height": "-3"},
+    ],
 )
 def test_a_pin_that_names_nothing_is_refused_with_a_sentence(film_disc: Source, pins: dict[str, str]) -> None:
     with pytest.raises(BadPin, match=r"\w+ .*\."):
@@ -229,7 +241,8 @@ def test_a_pin_that_names_nothing_is_refused_with_a_sentence(film_disc: Source, 
 
 def test_measured_samples_replace_the_guess(film_disc: Source) -> None:
     plain, hard = (
-        plan(request(film_disc.titles[0], device("heron-8"), sampled_bits_per_pixel=bits)).estimate for bits in (0.01, 0.1)
+        plan(request(film_disc.titles[0], device("heron-8"), sampled_bits_per_pixel=bits)).estimate
+        for bits in (0.01, 0.1)
     )
     assert plain and hard
     assert hard.size_bytes > 3 * plain.size_bytes

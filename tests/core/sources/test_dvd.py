@@ -29,8 +29,14 @@ def test_the_film_disc_reads_as_it_was_authored(film_disc: Source) -> None:
         6,
     )
     assert film.duration_s == pytest.approx(scenario.FILM.duration_s, abs=0.1)
-    assert [(track.codec, track.channels, track.language) for track in film.audio] == [("ac3", 6, "en"), ("ac3", 2, "es")]
-    assert [(track.format, track.language) for track in film.subtitles] == [("dvd_subtitle", "en"), ("dvd_subtitle", "es")]
+    assert [(track.codec, track.channels, track.language) for track in film.audio] == [
+        ("ac3", 6, "en"),
+        ("ac3", 2, "es"),
+    ]
+    assert [(track.format, track.language) for track in film.subtitles] == [
+        ("dvd_subtitle", "en"),
+        ("dvd_subtitle", "es"),
+    ]
     assert [c.start_s for c in film.chapters] == pytest.approx(scenario.FILM_CHAPTERS_S, abs=0.5)
     video = film.video
     assert video is not None
@@ -41,7 +47,9 @@ def test_the_film_disc_reads_as_it_was_authored(film_disc: Source) -> None:
         Fraction(30000, 1001),
         Scan.PROGRESSIVE,
     )
-    assert [t.duration_s for t in film_disc.titles[1:]] == pytest.approx([e.duration_s for e in scenario.EXTRAS], abs=0.1)
+    assert [t.duration_s for t in film_disc.titles[1:]] == pytest.approx(
+        [e.duration_s for e in scenario.EXTRAS], abs=0.1
+    )
 
 
 def test_the_series_image_is_read_without_unpacking(series_disc: Source, media: Path) -> None:
@@ -53,7 +61,11 @@ def test_the_series_image_is_read_without_unpacking(series_disc: Source, media: 
         assert isinstance(title.data, CellData)
         assert {extent.path for extent in title.data.extents} == {image}
         assert title.video is not None
-        assert (title.video.height, title.video.scan, title.video.display_aspect) == (576, Scan.INTERLACED, Fraction(4, 3))
+        assert (title.video.height, title.video.scan, title.video.display_aspect) == (
+            576,
+            Scan.INTERLACED,
+            Fraction(4, 3),
+        )
 
 
 def test_a_title_s_bytes_are_its_cells_and_nothing_else(film_disc: Source, media: Path) -> None:
@@ -170,7 +182,13 @@ def test_lower_case_names_and_loose_files_are_discs_too(disc_copy: Path, film_di
 
 @pytest.mark.parametrize(
     ("raw", "seconds"),
-    [("01020314 ".strip(), 0.0), ("00013040", 90.0), ("000130c0", 90 * 1.001), ("00000052", 12 / 25), ("01000040", 3600.0)],
+    [
+        ("01020314 ".strip(), 0.0),
+        ("00013040", 90.0),
+        ("000130c0", 90 * 1.001),
+        ("00000052", 12 / 25),
+        ("01000040", 3600.0),
+    ],
 )
 def test_cell_times_are_bcd_and_ntsc_counts_run_slow(raw: str, seconds: float) -> None:
     expected = seconds or 3600 + 2 * 60 + 3 + 14 / 25

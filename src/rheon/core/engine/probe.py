@@ -139,7 +139,6 @@ def _video(stream: dict[str, Any]) -> VideoStream:
         bit_depth=_bit_depth(str(stream.get("pix_fmt", ""))),
         profile=_profile(codec, stream.get("profile")),
         level=_level(codec, stream.get("level")),
-        reference_frames=int(stream["refs"]) if stream.get("refs") else None,
         bitrate_bps=int(stream["bit_rate"]) if stream.get("bit_rate") else None,
         rotation=_rotation(stream),
         codec_tag=stream.get("codec_tag_string"),

@@ -31,7 +31,8 @@ class Command:
     """A program to start and how.
 
     ``argv`` is never seen by a shell. ``feed`` gives its standard input, ``cwd`` the folder it runs in.
-    ``on_line`` gets each line it prints; ``should_stop`` is asked about ten times a second.
+    ``on_line`` gets each line it prints, ``on_complaint`` each on its error output; ``should_stop`` is asked about ten
+    times a second.
     """
 
     argv: Sequence[str]
@@ -39,6 +40,7 @@ class Command:
     feed: Feed | None = None
     cwd: str | None = None
     on_line: Callable[[str], None] | None = None
+    on_complaint: Callable[[str], None] | None = None
     should_stop: Callable[[], bool] | None = None
 
 
@@ -111,7 +113,7 @@ def _attach(following: _Following, command: Command) -> list[threading.Thread]:
     assert process.stdout and process.stderr
     threads = [
         threading.Thread(target=_collect, args=(following, process.stdout, command.on_line), daemon=True),
-        threading.Thread(target=_keep_tail, args=(following, process.stderr), daemon=True),
+        threading.Thread(target=_keep_tail, args=(following, process.stderr, command.on_complaint), daemon=True),
     ]
     if command.feed and process.stdin:
         threads.append(threading.Thread(target=_feed, args=(following, process.stdin, command.feed), daemon=True))
@@ -132,11 +134,13 @@ def _collect(following: _Following, stream: IO[bytes], on_line: Callable[[str], 
         following.line_error = error
 
 
-def _keep_tail(following: _Following, stream: IO[bytes]) -> None:
+def _keep_tail(following: _Following, stream: IO[bytes], on_complaint: Callable[[str], None] | None) -> None:
     for line in stream:
         text = line.decode(errors="replace").rstrip()
         if text:
             following.tail.append(text[:500])
+        if on_complaint:
+            on_complaint(text)
 
 
 def _feed(following: _Following, stream: IO[bytes], feed: Feed) -> None:

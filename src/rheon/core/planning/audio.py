@@ -12,6 +12,7 @@ from ..errors import BadPin, PlanError
 from ..media import AudioStream, Reason, language_name
 from ..media.codecs import channels_text, codec_name
 from ..media.containers import CONTAINERS
+from .estimate import usual_audio_bps
 from .plan import Balance, Choice, Decision, PlanRequest
 from .settings import Action, AudioSettings
 
@@ -115,8 +116,7 @@ def _copied(track: AudioStream, which: Decision) -> AudioPlan:
     )
     text = f"{codec_name(track.codec)} {channels_text(track.channels)}"
     form = Decision(key="sound.form", value="copy", text=text, reason=Reason(code="sound_untouched"))
-    usual = 96_000 * track.channels if track.codec == "ac3" else 160_000
-    return AudioPlan(settings=settings, decisions=(which, form), bps=float(track.bitrate_bps or usual))
+    return AudioPlan(settings=settings, decisions=(which, form), bps=float(track.bitrate_bps or usual_audio_bps(track)))
 
 
 def _entry_rank(entry: AudioEntry, track: AudioStream) -> tuple[int, int]:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ..media import Title
+from ..media import AudioStream, Title
 from .plan import Estimate
 from .settings import Action, OutputSettings
 
@@ -24,6 +24,8 @@ COPY_BYTES_PER_S = 120e6
 SOUND_REAL_TIMES = 40
 START_S = 0.8
 OVERHEAD = 1.01
+DISC_PACKING = 0.955  # pack and packet headers, navigation, padding
+UNSURE_COPY = 0.1
 UNSURE_GUESSED = 0.45
 UNSURE_MEASURED = 0.20
 
@@ -32,8 +34,8 @@ def estimate(title: Title, settings: OutputSettings, video_bps: float, audio_bps
     """Size from the rates, time from the pixels; ``measured`` says that the rate rests on samples of the title."""
     video = settings.video
     if video and video.action is Action.COPY and not settings.subtitle:
-        size = float(title.size_bytes)
-        unsure = 0.1
+        size = _copied_bytes(title, settings, audio_bps)
+        unsure = UNSURE_COPY
     else:
         size = title.duration_s * (video_bps + audio_bps) / 8 * OVERHEAD
         unsure = UNSURE_MEASURED if measured else UNSURE_GUESSED
@@ -47,6 +49,22 @@ def estimate(title: Title, settings: OutputSettings, video_bps: float, audio_bps
         time_low_s=round(seconds * 0.7, 1),
         time_high_s=round(seconds * 1.5, 1),
     )
+
+
+def _copied_bytes(title: Title, settings: OutputSettings, audio_bps: float) -> float:
+    """A title's bytes without the tracks that stay behind and the packing of disc sectors."""
+    kept = settings.audio.track if settings.audio and settings.audio.action is Action.COPY else None
+    left_bps = sum(track.bitrate_bps or usual_audio_bps(track) for track in title.audio if track.index != kept)
+    added_bps = audio_bps if kept is None else 0.0
+    packing = DISC_PACKING if title.container == "dvd" else 1.0
+    return max(1.0, title.size_bytes * packing - (left_bps - added_bps) * title.duration_s / 8)
+
+
+def usual_audio_bps(track: AudioStream) -> float:
+    """What a track of this kind usually takes."""
+    if track.codec in ("pcm_dvd", "pcm_s16le"):
+        return float(16 * track.sample_rate * track.channels)
+    return 448_000.0 if track.channels > 2 else 192_000.0
 
 
 def _work_s(title: Title, settings: OutputSettings) -> float:

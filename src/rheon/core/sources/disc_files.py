@@ -132,7 +132,7 @@ def _opened(path: Path) -> tuple[pycdlib.PyCdlib, IO[bytes]]:
     raise CutOffImage(f"The directories in {path.name} can't be read.")
 
 
-class _without_udf(io.FileIO):  # noqa: N801 - opened like a file
+class _without_udf(io.FileIO):
     """An image as if it had no UDF: the volume recognition descriptors (ECMA-167, part 2) read as zeros."""
 
     HIDDEN = (b"BEA01", b"NSR02", b"NSR03", b"TEA01")

@@ -29,8 +29,8 @@ export function OutboxPlace() {
         </Empty>
       )}
       {shown && (
-        <div className="grid flex-1 grid-cols-[minmax(280px,38%)_minmax(0,1fr)] border-t border-hairline max-md:grid-cols-1">
-          <ul aria-label="Outputs" className="border-r border-hairline max-md:max-h-60 max-md:overflow-y-auto">
+        <div className="grid flex-1 grid-cols-[minmax(280px,38%)_minmax(0,1fr)] border-t border-hairline max-md:grid-cols-1 md:h-[calc(100dvh-129px)] md:flex-none">
+          <ul aria-label="Outputs" className="overflow-y-auto border-r border-hairline max-md:max-h-60">
             {outputs.map((output) => (
               <OutputRow key={output.id} output={output} shown={output.id === shown.id} />
             ))}

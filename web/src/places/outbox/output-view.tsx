@@ -13,7 +13,7 @@ export function OutputView({ output }: { output: Output }) {
   const forget = useForgetOutput();
   const { expected } = output;
   return (
-    <div className="min-w-0 bg-raised px-6 py-4">
+    <div className="min-w-0 overflow-y-auto bg-raised px-6 py-4">
       <div className="flex flex-wrap gap-5">
         <Player output={output} />
         <div className="min-w-[220px] flex-1">

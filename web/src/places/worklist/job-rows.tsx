@@ -63,7 +63,7 @@ export function EndedRow({ job }: { job: Job }) {
             Outbox →
           </Link>
         ) : (
-          <Button look="link" size="text" onClick={() => act.mutate({ id: job.id, verb: "retry" })} aria-label={`Make ${job.title_name} again`}>
+          <Button look="link" size="text" onClick={() => act.mutate({ id: job.id, verb: "retry" })} aria-label={`Try again: ${job.title_name}`}>
             Try again
           </Button>
         )}

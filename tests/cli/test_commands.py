@@ -1,0 +1,151 @@
+"""The command line keeps its contract: documents, exit status, progress."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+from typing import Any
+
+import pytest
+from typer.testing import CliRunner
+
+from rheon.cli.main import app
+
+runner = CliRunner()
+
+
+def call(*arguments: str | Path) -> tuple[int, str]:
+    done = runner.invoke(app, [str(argument) for argument in arguments])
+    assert done.exception is None or isinstance(done.exception, SystemExit), done.exception
+    return done.exit_code, done.stdout
+
+
+def document(*arguments: str | Path) -> Any:
+    status, out = call(*arguments, "--json")
+    assert status == 0, out
+    return json.loads(out)
+
+
+def test_scan_prints_the_promised_document_and_nothing_else(media: Path) -> None:
+    said = document("scan", media / "MARRAM_NIGHTS")
+    assert said["source"] == {
+        "kind": "dvd",
+        "form": "folder",
+        "label": "MARRAM_NIGHTS",
+        "size_bytes": said["source"]["size_bytes"],
+    }
+    film = said["titles"][0]
+    assert film["video"] == {
+        "codec": "mpeg2video",
+        "width": 720,
+        "height": 480,
+        "frame_rate": "30000/1001",
+        "display_aspect": "16:9",
+        "scan": "progressive",
+    }
+    assert film["audio"][0] == {"index": 0, "language": "en", "codec": "ac3", "channels": 6, "purpose": "unknown"}
+    assert film["subtitles"][1] == {"index": 1, "language": "es", "format": "dvd_subtitle", "forced": "unknown"}
+    assert film["chapters"][0] == {"number": 1, "start_s": 0.0, "name": None}
+    assert (film["role"], film["shares"], said["problems"]) == ("feature", [], [])
+    assert set(film) == set(
+        ["number", "duration_s", "size_bytes", "angles", "video", "chapters", "audio", "subtitles", "role", "reasons", "shares"]
+    )
+
+
+def test_devices_and_plan_print_documents(media: Path) -> None:
+    assert len(document("devices")["devices"]) == 12
+    said = document(
+        "plan",
+        media / "MARRAM_NIGHTS",
+        "--title",
+        "1",
+        "--device",
+        "wren-6",
+        "--device",
+        "heron-8",
+        "--set",
+        "sound.track=1",
+    )
+    assert (said["treatment"], said["devices"], said["file_name"]) == (
+        "convert",
+        ["wren-6", "heron-8"],
+        "Marram Nights 1.mp4",
+    )
+    track = next(decision for decision in said["decisions"] if decision["key"] == "sound.track")
+    assert track == {
+        "key": "sound.track",
+        "value": "1",
+        "text": "Spanish, stereo",
+        "reason": "set by hand",
+        "pinned": True,
+    }
+
+
+def test_convert_tells_progress_line_by_line_and_check_agrees(media: Path, tmp_path: Path) -> None:
+    status, out = call(
+        "convert",
+        media / "MARRAM_NIGHTS",
+        "--title",
+        "4",
+        "--device",
+        "sanderling-2",
+        "--balance",
+        "lean",
+        "--to",
+        tmp_path,
+        "--json",
+    )
+    lines = [json.loads(line) for line in out.splitlines()]
+    assert status == 0
+    assert {line["state"] for line in lines[:-1]} == {"running"}
+    assert lines[-1]["state"] == "done"
+    made = Path(lines[-1]["path"])
+    assert (made.parent, made.stat().st_size) == (tmp_path, lines[-1]["size_bytes"])
+    assert document("check", made, "--device", "sanderling-2")["verdict"] == "plays"
+    status, out = call("check", made, "--device", "plover-dash", "--json")
+    assert (status, json.loads(out)["fails"][0]["rule"]) == (4, "extension")
+
+
+@pytest.mark.parametrize(
+    ("arguments", "status", "code"),
+    [
+        (["scan", "{empty}"], 3, "empty_disc"),
+        (["scan", "{empty}/nothing"], 3, "source_missing"),
+        (["plan", "{disc}", "--title", "99", "--device", "wren-6"], 2, "no_such_title"),
+        (["plan", "{disc}", "--title", "1", "--device", "nobody"], 2, "no_such_device"),
+        (["plan", "{disc}", "--title", "1", "--device", "wren-6", "--set", "nonsense"], 2, "bad_pin"),
+        (["plan", "{disc}", "--title", "1", "--device", "plover-dash", "--device", "heron-8"], 4, "plan_refused"),
+        (
+            ["convert", "{disc}", "--title", "4", "--device", "sound-only", "--to", "{empty}/nowhere"],
+            4,
+            "target_failed",
+        ),
+        (["check", "{empty}/nothing.mp4", "--device", "wren-6"], 3, "source_missing"),
+    ],
+)
+def test_refusals_have_their_status_and_a_problem_with_a_sentence(
+    media: Path, tmp_path: Path, arguments: list[str], status: int, code: str
+) -> None:
+    filled = [argument.format(empty=tmp_path, disc=media / "MARRAM_NIGHTS") for argument in arguments]
+    answered, out = call(*filled, "--json")
+    problem = json.loads(out)["problems"][0]
+    assert (answered, problem["code"]) == (status, code)
+    assert len(problem["message"]) > 20
+
+
+def test_wrong_usage_is_status_two(media: Path) -> None:
+    assert call("scan")[0] == 2
+    assert call("plan", media / "MARRAM_NIGHTS", "--title", "one", "--device", "wren-6")[0] == 2
+
+
+def test_people_get_tables_and_sentences_instead(media: Path, tmp_path: Path) -> None:
+    for arguments in (
+        ("scan", media / "LANTERN_STREET_S1.iso"),
+        ("devices",),
+        ("plan", media / "MARRAM_NIGHTS", "--title", "1", "--device", "wren-6"),
+        ("convert", media / "MARRAM_NIGHTS", "--title", "4", "--device", "sound-only", "--to", tmp_path),
+        ("check", media / "camera" / "Kite day.mp4", "--device", "wren-6"),
+    ):
+        status, out = call(*arguments)
+        assert status == 0
+        assert "{" not in out

@@ -1,0 +1,204 @@
+"""From an empty shelf to a file that plays, in a real browser with real work behind it."""
+
+from __future__ import annotations
+
+import re
+import time
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from .conftest import ROOT, Rheon
+
+AXE = (ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text()
+
+
+def add_source(page: Page, *steps: str) -> None:
+    page.get_by_role("button", name="Add a source").first.click()
+    chooser = page.get_by_role("dialog", name="Add a source")
+    for step in steps:
+        chooser.get_by_role("button", name=re.compile(f"^{re.escape(step)}")).first.click()
+    chooser.get_by_role("button", name=f"Add {steps[-1]}").click()
+    expect(chooser).to_be_hidden()
+
+
+def add_device(page: Page, model: str, name: str) -> None:
+    page.get_by_role("button", name="Add a device").first.click()
+    dialog = page.get_by_role("dialog", name="Add a device")
+    dialog.get_by_role("button", name=re.compile(f"^{model}")).click()
+    dialog.get_by_label("Its name at home").fill(name)
+    dialog.get_by_role("button", name=f"Add {model}").click()
+    expect(page.get_by_role("heading", name=name)).to_be_visible()
+
+
+def test_1_sources_are_added_read_and_the_film_is_picked_with_its_reason(page: Page) -> None:
+    page.goto("/")
+    expect(page.get_by_role("heading", name="Nothing on the Shelf yet")).to_be_visible()
+    add_source(page, "MARRAM_NIGHTS")
+    film = page.get_by_role("region", name="Marram Nights")
+    expect(film.get_by_role("button", name=re.compile(r"^Title 1, .*film · 3:00 · 6 chapters, picked"))).to_be_visible()
+    expect(film.get_by_text("Title 1 taken for the film: the longest by far")).to_be_visible()
+    add_source(page, "LANTERN_STREET_S1.iso")
+    series = page.get_by_role("region", name="Lantern Street S1")
+    expect(
+        series.get_by_role("button", name=re.compile("^Title . .*picked$"))
+        .or_(series.get_by_role("button", name=re.compile("episode")))
+        .first
+    ).to_be_visible()
+    add_source(page, "camera", "Kite day.mp4")
+    expect(page.get_by_role("region", name="Kite day")).to_be_visible()
+    expect(page.get_by_text("6 titles picked")).to_be_visible()
+
+
+def test_2_a_title_opens_with_tracks_chapters_and_six_frames(page: Page) -> None:
+    page.goto("/shelf")
+    page.get_by_role("button", name=re.compile("^Title 1, .*film")).first.click()
+    title = page.get_by_role("complementary", name="Title")
+    for text in ("720 × 480, shown 16:9", "AC-3 5.1", "Spanish", "Chapter 6"):
+        expect(title.get_by_text(text).first).to_be_visible()
+    frames = title.get_by_role("group", name="Six frames").locator("img")
+    expect(frames).to_have_count(6)
+    page.wait_for_function(
+        "() => [...document.querySelectorAll('[aria-label=\"Six frames\"] img')].every((i) => i.complete && i.naturalWidth > 100)"
+    )
+    page.keyboard.press("Escape")
+    expect(title).to_be_hidden()
+
+
+def test_3_devices_are_added_and_cross_the_picked_titles(page: Page) -> None:
+    page.goto("/bench")
+    expect(page.get_by_role("heading", name="No devices yet")).to_be_visible()
+    page.goto("/household")
+    for model, name in (
+        ("Wren 6", "Ada’s phone"),
+        ("Heron 8", "Tablet"),
+        ("Sanderling 2", "Pocket player"),
+        ("Cormorant box", "Attic"),
+    ):
+        add_device(page, model, name)
+    page.goto("/bench")
+    expect(page.get_by_text("6 titles × 4 devices")).to_be_visible()
+    row = page.get_by_role("row", name=re.compile("^Kite day"))
+    expect(row.get_by_text("Plays as it is").first).to_be_visible()
+    film = page.get_by_role("row", name=re.compile("^Marram Nights"))
+    expect(film.get_by_text(re.compile(r"MB · \d+ s")).first).to_be_visible()
+    expect(film.get_by_text("one file for 2")).to_be_visible()
+
+
+def test_4_a_plan_follows_what_is_set_by_hand_and_becomes_a_file_that_plays(page: Page, rheon: Rheon) -> None:
+    page.goto("/shelf")
+    page.get_by_role("button", name=re.compile(r"^Title 4, .*extra · 0:09")).focus()
+    page.keyboard.press(" ")
+    expect(page.get_by_text("7 titles picked")).to_be_visible()
+    page.get_by_role("link", name="Take to the Bench").click()
+    page.get_by_role("row", name=re.compile("^Marram Nights, extra 3")).get_by_role("link").nth(1).click()
+    expect(page.get_by_role("heading", name="Marram Nights, extra 3")).to_be_visible()
+    before = page.get_by_label("Balance").get_by_role("row", name=re.compile("^lean")).inner_text()
+    page.get_by_role("radio", name="lean").click()
+    expect(page.get_by_role("radio", name="lean")).to_be_checked()
+    page.get_by_label("File name").fill('A "second" trailer')
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("1 pin.")).to_be_visible()
+    expect(page.get_by_label("File name")).to_have_value('A "second" trailer')
+    assert "B" in before
+    page.get_by_role("button", name="Convert").click()
+    expect(page.get_by_role("heading", name="Worklist")).to_be_visible()
+    page.reload()
+    expect(page.get_by_label("done")).to_be_visible(timeout=60_000)
+    page.get_by_role("link", name="Outbox →").click()
+    expect(page.get_by_text(re.compile(r"^(\d+) of \1 rules hold$"))).to_be_visible()
+    assert [path.name for path in rheon.output.iterdir()] == ['A "second" trailer.mp4']
+    played = page.locator("video").evaluate(
+        "async (video) => { video.muted = true; await video.play(); await new Promise((done) => setTimeout(done, 1200));"
+        " return [video.currentTime, video.videoWidth, video.duration]; }"
+    )
+    assert played[0] > 0.4
+    assert played[1:] == [854, pytest.approx(9.01, abs=0.3)]
+    with page.expect_download() as download:
+        page.get_by_role("link", name="Download").click()
+    assert Path(download.value.path()).stat().st_size == (rheon.output / 'A "second" trailer.mp4').stat().st_size
+
+
+def start_film(page: Page) -> None:
+    page.goto("/bench")
+    page.get_by_role("row", name=re.compile("^Marram Nights film")).get_by_role("checkbox").first.click()
+    page.get_by_role("button", name=re.compile("^Convert 1 file")).click()
+    expect(page.get_by_role("article", name="Marram Nights").get_by_text("real time")).to_be_visible(timeout=30_000)
+
+
+def parts(rheon: Rheon) -> list[str]:
+    return [path.name for path in rheon.output.iterdir() if path.name.startswith(".rheon")]
+
+
+def test_5_more_is_added_while_it_works_and_stopping_leaves_nothing(page: Page, rheon: Rheon) -> None:
+    start_film(page)
+    assert parts(rheon)
+    page.goto("/bench")
+    page.get_by_role("row", name=re.compile("^Marram Nights, extra 3")).get_by_role("checkbox").last.click()
+    page.get_by_role("button", name=re.compile("^(Convert|Re-wrap) 1 file")).click()
+    expect(page.get_by_role("region", name="Waiting").get_by_text("Marram Nights, extra 3")).to_be_visible()
+    expect(page.get_by_text(re.compile("All done about"))).to_be_visible()
+    page.get_by_role("article", name="Marram Nights").get_by_role("button", name="Stop").click()
+    expect(page.get_by_text("Stopped. Nothing was kept.")).to_be_visible()
+    expect(page.get_by_role("region", name="Ended").get_by_label("done").nth(1)).to_be_visible(timeout=60_000)
+    assert parts(rheon) == []
+
+
+def test_6_a_killed_worker_is_noticed_at_the_next_start_and_one_click_starts_again(page: Page, rheon: Rheon) -> None:
+    page.goto("/worklist")
+    page.get_by_role("button", name="Try again: Marram Nights").click()
+    running = page.get_by_role("article", name="Marram Nights")
+    expect(running.get_by_text("real time")).to_be_visible(timeout=30_000)
+    rheon.kill("convert")
+    time.sleep(0.5)
+    assert parts(rheon)
+    rheon.start("convert")
+    expect(page.get_by_text("The worker was ended while it made this.")).to_be_visible()
+    assert parts(rheon) == []
+    page.get_by_role("button", name="Try again: Marram Nights").click()
+    expect(running.get_by_text("real time")).to_be_visible(timeout=30_000)
+    running.get_by_role("button", name="Stop").click()
+    expect(page.get_by_text("Stopped. Nothing was kept.").first).to_be_visible()
+
+
+def test_7_everything_is_within_reach_of_the_keyboard(page: Page) -> None:
+    page.goto("/shelf")
+    expect(page.get_by_role("heading", name="Shelf")).to_be_visible()
+    for key, heading in (("2", "Bench"), ("3", "Worklist"), ("4", "Outbox"), ("5", "Household"), ("1", "Shelf")):
+        page.keyboard.press(key)
+        expect(page.get_by_role("heading", name=heading, exact=True)).to_be_visible()
+    page.keyboard.press("?")
+    expect(page.get_by_role("dialog", name="Keys")).to_be_visible()
+    page.keyboard.press("Escape")
+    page.keyboard.press("/")
+    page.keyboard.type("episode 3")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("heading", name="Lantern Street S1, episode 3")).to_be_visible()
+    page.goto("/bench")
+    page.get_by_role("row", name=re.compile("^Marram Nights film")).get_by_role("link").nth(1).focus()
+    page.keyboard.press("ArrowDown")
+    page.keyboard.press("ArrowRight")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("for Tablet")).to_be_visible()
+
+
+def test_8_a_source_that_can_t_be_read_says_why_and_a_refusal_is_shown_where_it_happened(page: Page) -> None:
+    page.goto("/shelf/titles/9999")
+    expect(page.get_by_text("This is not there any more.")).to_be_visible()
+    page.goto("/nowhere")
+    expect(page.get_by_role("heading", name="There is nothing at this address")).to_be_visible()
+
+
+@pytest.mark.parametrize("theme", ["light", "dark"])
+@pytest.mark.parametrize("path", ["/shelf/titles/1", "/bench", "/bench/1/2", "/worklist", "/outbox", "/household"])
+def test_9_every_place_is_accessible(page: Page, path: str, theme: str) -> None:
+    page.emulate_media(color_scheme="dark" if theme == "dark" else "light", reduced_motion="reduce")
+    page.goto(path)
+    expect(page.get_by_role("main").get_by_role("heading").first).to_be_visible()
+    page.wait_for_load_state("networkidle") if path == "/household" else page.wait_for_timeout(400)
+    page.evaluate(AXE)
+    found = page.evaluate(
+        "async () => (await axe.run()).violations.map((v) => [v.id, v.nodes.map((n) => n.html.slice(0, 160))])"
+    )
+    assert found == []
