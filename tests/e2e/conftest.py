@@ -18,7 +18,17 @@ import pytest
 from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 ROOT = Path(__file__).parents[2]
-BROWSER_FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync", "--mute-audio", "--autoplay-policy=no-user-gesture-required"]
+BROWSER_FLAGS = (
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--mute-audio",
+    "--autoplay-policy=no-user-gesture-required",
+)
 
 
 @dataclass

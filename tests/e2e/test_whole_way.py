@@ -41,11 +41,7 @@ def test_1_sources_are_added_read_and_the_film_is_picked_with_its_reason(page: P
     expect(film.get_by_text("Title 1 taken for the film: the longest by far")).to_be_visible()
     add_source(page, "LANTERN_STREET_S1.iso")
     series = page.get_by_role("region", name="Lantern Street S1")
-    expect(
-        series.get_by_role("button", name=re.compile("^Title . .*picked$"))
-        .or_(series.get_by_role("button", name=re.compile("episode")))
-        .first
-    ).to_be_visible()
+    expect(series.get_by_role("button", name=re.compile("episode.*, picked$"))).to_have_count(4)
     add_source(page, "camera", "Kite day.mp4")
     expect(page.get_by_role("region", name="Kite day")).to_be_visible()
     expect(page.get_by_text("6 titles picked")).to_be_visible()
@@ -60,7 +56,7 @@ def test_2_a_title_opens_with_tracks_chapters_and_six_frames(page: Page) -> None
     frames = title.get_by_role("group", name="Six frames").locator("img")
     expect(frames).to_have_count(6)
     page.wait_for_function(
-        "() => [...document.querySelectorAll('[aria-label=\"Six frames\"] img')].every((i) => i.complete && i.naturalWidth > 100)"
+        "() => [...document.querySelectorAll('[aria-label=\"Six frames\"] img')].every((i) => i.naturalWidth > 100)"
     )
     page.keyboard.press("Escape")
     expect(title).to_be_hidden()
@@ -110,7 +106,8 @@ def test_4_a_plan_follows_what_is_set_by_hand_and_becomes_a_file_that_plays(page
     expect(page.get_by_text(re.compile(r"^(\d+) of \1 rules hold$"))).to_be_visible()
     assert [path.name for path in rheon.output.iterdir()] == ['A "second" trailer.mp4']
     played = page.locator("video").evaluate(
-        "async (video) => { video.muted = true; await video.play(); await new Promise((done) => setTimeout(done, 1200));"
+        "async (video) => { video.muted = true; await video.play();"
+        " await new Promise((done) => setTimeout(done, 1200));"
         " return [video.currentTime, video.videoWidth, video.duration]; }"
     )
     assert played[0] > 0.4
@@ -198,7 +195,5 @@ def test_9_every_place_is_accessible(page: Page, path: str, theme: str) -> None:
     expect(page.get_by_role("main").get_by_role("heading").first).to_be_visible()
     page.wait_for_load_state("networkidle") if path == "/household" else page.wait_for_timeout(400)
     page.evaluate(AXE)
-    found = page.evaluate(
-        "async () => (await axe.run()).violations.map((v) => [v.id, v.nodes.map((n) => n.html.slice(0, 160))])"
-    )
+    found = page.evaluate("async () => (await axe.run()).violations.map((v) => [v.id, v.nodes.map((n) => n.html)])")
     assert found == []

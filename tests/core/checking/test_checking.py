@@ -28,6 +28,7 @@ def test_a_file_that_does_not_fit_breaks_the_rules_it_should(media: Path) -> Non
         "profile": "high",
         "level": "3.1",
         "picture": "1280×720",
+        "reference_frames": "4",
     }
     assert failing(media / "camera" / "launch of the ferry.avi", "heron-8") == {
         "container": "avi",

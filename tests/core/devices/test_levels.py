@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from fractions import Fraction
+from itertools import pairwise
 
 import pytest
 
@@ -61,7 +62,7 @@ def test_small_hevc_pictures_may_refer_to_more_frames() -> None:
 def test_levels_rise_in_every_bound() -> None:
     for table in (H264_LEVELS, HEVC_LEVELS, *MPEG4_LEVELS.values()):
         levels = list(table.values())
-        for before, after in zip(levels, levels[1:], strict=False):
+        for before, after in pairwise(levels):
             assert before.frame_blocks <= after.frame_blocks
             assert before.blocks_per_s <= after.blocks_per_s
             assert before.bitrate_bps <= after.bitrate_bps

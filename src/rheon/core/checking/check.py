@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import contextlib
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from pathlib import Path
 
 from ..devices import DeviceProfile, MediaFacts, RuleResult, judge
@@ -16,7 +16,6 @@ from ..media import VideoStream
 from ..planning import OutputSettings
 from .boxes import index_in_front
 from .buffer import least_rate_bps
-from .headers import reference_frames
 
 LENGTH_TOLERANCE_S = 0.5
 DECODE_TIMEOUT_S = 4 * 3600
@@ -57,9 +56,6 @@ class _Decoded:
 def check_file(request: CheckRequest) -> Check:
     """Check a file. Raises ``SourceError`` where it is no media at all, ``Stopped`` where that was asked for."""
     found = probe(str(request.path))
-    if found.video:
-        references = reference_frames(request.path, found.video.codec)
-        found = replace(found, video=replace(found.video, reference_frames=references))
     facts = _facts(request, found)
     results = [
         *judge(facts, request.profile),

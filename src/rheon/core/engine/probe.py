@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
 from typing import Any
 
@@ -20,6 +20,7 @@ from ..media import (
     to_bcp47,
 )
 from .arguments import safe_file_input
+from .headers import reference_frames
 from .process import Command, run
 from .tools import require
 
@@ -77,7 +78,12 @@ def probe(path: str) -> ProbedFile:
                 "This file is a list or script, or a kind of file that Rheon does not open."
             ) from error
         raise NotASource("This file holds no video or sound that the engine can read.") from error
-    return read_probe(json.loads(done.stdout or b"{}"))
+    found = read_probe(json.loads(done.stdout or b"{}"))
+    if found.video is None:
+        return found
+    # the decoder's own figure is only known once it has decoded; the headers promise it
+    references = reference_frames(path, found.video.codec)
+    return replace(found, video=replace(found.video, reference_frames=references))
 
 
 def read_probe(said: dict[str, Any]) -> ProbedFile:

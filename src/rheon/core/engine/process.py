@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import contextlib
+import fcntl
 import os
 import resource
 import shutil
@@ -20,6 +21,7 @@ from ..errors import EngineError, EngineTimedOut, SourceMissing, Stopped, ToolMi
 TAIL_LINES = 30
 POLL_S = 0.1
 GRACE_S = 3.0
+PIPE_BYTES = 1 << 20
 MEMORY_LIMIT_BYTES = 12 << 30
 
 Feed = Callable[[], Iterator[bytes]]
@@ -103,6 +105,9 @@ def _start(command: Command) -> subprocess.Popen[bytes]:
         cwd=command.cwd,
         process_group=0,
     )
+    if process.stdin:
+        with contextlib.suppress(OSError):  # fewer turns between feed and program
+            fcntl.fcntl(process.stdin.fileno(), fcntl.F_SETPIPE_SZ, PIPE_BYTES)
     with contextlib.suppress(OSError, ValueError):
         resource.prlimit(process.pid, resource.RLIMIT_AS, (MEMORY_LIMIT_BYTES, MEMORY_LIMIT_BYTES))
     return process
@@ -147,7 +152,7 @@ def _feed(following: _Following, stream: IO[bytes], feed: Feed) -> None:
     try:
         for chunk in feed():
             try:
-                stream.write(chunk)
+                _write_all(stream, chunk)
             except (BrokenPipeError, ValueError):
                 return
     except OSError as error:
@@ -155,6 +160,12 @@ def _feed(following: _Following, stream: IO[bytes], feed: Feed) -> None:
     finally:
         with contextlib.suppress(OSError, ValueError):
             stream.close()
+
+
+def _write_all(stream: IO[bytes], chunk: bytes) -> None:
+    rest = memoryview(chunk)
+    while rest:
+        rest = rest[os.write(stream.fileno(), rest) :]
 
 
 def _wait(following: _Following, command: Command) -> None:

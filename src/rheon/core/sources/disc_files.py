@@ -5,7 +5,7 @@ from __future__ import annotations
 import io
 from dataclasses import dataclass, field
 from pathlib import Path
-from typing import IO, cast
+from typing import BinaryIO, cast
 
 import pycdlib
 
@@ -118,10 +118,10 @@ def open_image(path: Path) -> DiscFiles:
     return DiscFiles(form=SourceForm.IMAGE, path=str(path), label=label, size_bytes=size, extents=extents)
 
 
-def _opened(path: Path) -> tuple[pycdlib.PyCdlib, IO[bytes]]:
+def _opened(path: Path) -> tuple[pycdlib.PyCdlib, BinaryIO]:
     """The image by all it says, else by its ISO 9660 part alone: a cut-off image has lost the UDF anchor at its end."""
     for view in (open, _without_udf):
-        handle = cast(IO[bytes], view(path, "rb"))
+        handle = cast(BinaryIO, view(path, "rb"))
         image = pycdlib.PyCdlib()
         try:
             image.open_fp(handle)

@@ -3,17 +3,17 @@
 from __future__ import annotations
 
 import re
-from pathlib import Path
 
-from ..engine import Command, run, safe_file_input
 from ..errors import EngineError
+from .arguments import safe_file_input
+from .process import Command, run
 
 TIMEOUT_S = 30
 # the syntax elements of ITU-T H.264 7.3.2.1.1 and H.265 7.3.2.2; the latter counts the picture being decoded too
 ELEMENTS = {"h264": "max_num_ref_frames", "hevc": r"sps_max_dec_pic_buffering_minus1\[0\]"}
 
 
-def reference_frames(path: Path, codec: str) -> int | None:
+def reference_frames(path: str, codec: str) -> int | None:
     """How many reference frames the sequence header asks for; ``None`` where the codec has no such element."""
     element = ELEMENTS.get(codec)
     if element is None:
@@ -24,7 +24,7 @@ def reference_frames(path: Path, codec: str) -> int | None:
         if match := re.search(rf"\b{element}\s+[01]+ = (\d+)$", line):
             found.append(int(match[1]))
 
-    argv = ["ffmpeg", "-hide_banner", "-loglevel", "info", "-nostdin", *safe_file_input(str(path)), "-map", "0:V:0"]
+    argv = ["ffmpeg", "-hide_banner", "-loglevel", "info", "-nostdin", *safe_file_input(path), "-map", "0:V:0"]
     argv += ["-c", "copy", "-bsf:v", "trace_headers", "-frames:v", "1", "-f", "null", "-"]
     try:
         run(Command(argv=argv, timeout_s=TIMEOUT_S, on_complaint=on_complaint))

@@ -1,0 +1,137 @@
+"""Speed, from one run on one machine: ``make bench``. Prints figures; asserts nothing."""
+
+from __future__ import annotations
+
+import itertools
+import os
+import statistics
+import subprocess
+import sys
+import tempfile
+import time
+from collections.abc import Callable
+from dataclasses import replace
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parents[1]
+MEDIA = ROOT / "demo-data" / "media"
+os.environ["RHEON_STATE"] = tempfile.mkdtemp(prefix="rheon-bench-")
+os.environ.setdefault("DJANGO_SETTINGS_MODULE", "rheon.server.config.settings")
+sys.path.insert(0, str(ROOT / "src"))
+
+import django  # noqa: E402
+from django.core.management import call_command  # noqa: E402
+
+from rheon.core.devices import DeviceProfile, catalogue, device, judge_title  # noqa: E402
+from rheon.core.encoding import Job, build_command, make_file  # noqa: E402
+from rheon.core.encoding.command import chapters_document  # noqa: E402
+from rheon.core.media import CellData, Source, Title  # noqa: E402
+from rheon.core.planning import Balance, PlanRequest, plan  # noqa: E402
+from rheon.core.sources import read_source  # noqa: E402
+
+
+def say(what: str, figure: str, wanted: str) -> None:
+    print(f"{what:<58} {figure:>26}   wanted: {wanted}")
+
+
+def timed(work: Callable[[], object]) -> float:
+    started = time.perf_counter()
+    work()
+    return time.perf_counter() - started
+
+
+def conversion(film: Title) -> None:
+    """The same arguments through Rheon and bare, in turn, so that a busy moment hits both."""
+    request = PlanRequest(
+        title=film, devices=(device("sanderling-2"),), name="Film", languages=("en",), balance=Balance.LEAN
+    )
+    settings = plan(request).settings
+    assert settings
+    assert isinstance(film.data, CellData)
+    pieces = film.data.extents
+    through, bare = [], []
+    with tempfile.TemporaryDirectory() as name:
+        folder = Path(name)
+        (folder / "chapters.txt").write_text(chapters_document(film.chapters, film.duration_s))
+        joined = folder / "film.vob"
+        with joined.open("wb") as target:
+            for piece in pieces:
+                with Path(piece.path).open("rb") as handle:
+                    handle.seek(piece.offset_bytes)
+                    target.write(handle.read(piece.length_bytes))
+        argv = build_command(Job(title=film, settings=settings, target=str(folder / "bare")))
+
+        def run_bare() -> None:
+            with joined.open("rb") as handle:
+                subprocess.run(argv, stdin=handle, stdout=subprocess.DEVNULL, cwd=folder, check=True)
+
+        for _ in range(3):
+            bare.append(timed(run_bare))
+            through.append(timed(lambda: make_file(film, settings, folder / ".rheon-bench.part")))
+    ratio = statistics.median(through) / statistics.median(bare)
+    figures = f"{statistics.median(through):.2f} s / {statistics.median(bare):.2f} s = {ratio:.3f}"
+    say("conversion through Rheon against bare ffmpeg (median of 3)", figures, "at most 1.03")
+
+
+def scan() -> Source:
+    started = time.process_time()
+    source = read_source(MEDIA / "MARRAM_NIGHTS")
+    seconds = time.process_time() - started
+    read = f"{source.bytes_read / 1e6:.1f} of {source.size_bytes / 1e6:.1f} MB"
+    say("scan of the largest demo disc", f"{seconds:.3f} s cpu, {read}", "under 0.5 s cpu")
+    return source
+
+
+def verdicts(titles: list[Title]) -> None:
+    profiles = list(catalogue().values())
+    many: list[DeviceProfile] = [
+        profile.model_copy(update={"id": f"{profile.id}-{n}"})
+        for n, profile in zip(range(50), itertools.cycle(profiles), strict=False)
+    ]
+    hundred = [replace(title, number=n) for n, title in zip(range(100), itertools.cycle(titles), strict=False)]
+    seconds = timed(lambda: [judge_title(title, profile, ("en",)) for title in hundred for profile in many])
+    say("verdicts for 100 titles x 50 profiles", f"{seconds:.3f} s", "under 0.3 s")
+    requests = [
+        PlanRequest(title=title, devices=(profile,), name="x", languages=("en",))
+        for title in hundred[:20]
+        for profile in profiles
+    ]
+    seconds = timed(lambda: [plan(request) for request in requests])
+    say("one plan (of 240)", f"{seconds / len(requests) * 1e3:.2f} ms", "-")
+
+
+def shelf() -> None:
+    django.setup()
+    call_command("migrate", verbosity=0)
+    from django.test import Client  # noqa: PLC0415 - needs Django set up
+
+    from rheon.core.media.documents import dump  # noqa: PLC0415
+    from rheon.server.shelf.actions.sources import outline  # noqa: PLC0415
+    from rheon.server.shelf.models import Source as Row  # noqa: PLC0415
+    from rheon.server.shelf.models import Title as TitleRow  # noqa: PLC0415
+
+    title = read_source(MEDIA / "MARRAM_NIGHTS").titles[0]
+    for number in range(50):
+        source = Row.objects.create(path=f"/{number}", name=f"Source {number}", state="ready")
+        TitleRow.objects.bulk_create(
+            TitleRow(
+                source=source, number=n, name=f"Title {n}", duration_s=title.duration_s, role="extra",
+                document=dump(title), outline=outline(title),
+            )
+            for n in range(20)
+        )  # fmt: skip
+    client = Client(headers={"host": "127.0.0.1"})
+    assert len(client.get("/api/shelf/sources").json()) == 50
+    seconds = statistics.median(timed(lambda: client.get("/api/shelf/sources")) for _ in range(7))
+    say("JSON for a shelf of 1,000 titles (median of 7)", f"{seconds * 1e3:.0f} ms", "under 150 ms")
+
+
+def main() -> None:
+    disc = scan()
+    verdicts(list(disc.titles))
+    shelf()
+    conversion(disc.titles[0])
+
+
+if __name__ == "__main__":
+    main()
