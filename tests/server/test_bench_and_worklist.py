@@ -132,7 +132,7 @@ def test_a_failure_is_told_in_a_sentence_and_can_be_tried_again(cell: tuple[int,
     document = Job.objects.get(pk=job).title_document
     for piece in document["data"]["cells"]:
         for extent in piece["extents"]:
-            extent["path"] = "/nowhere/VTS_02_1.VOB"
+            extent["path"] = extent["path"].replace("MARRAM", "MISLAID")
     Job.objects.update(title_document=document)
     run_next()
     failed = api("get", "worklist")[1]["jobs"][0]
@@ -141,6 +141,17 @@ def test_a_failure_is_told_in_a_sentence_and_can_be_tried_again(cell: tuple[int,
         "VTS_02_1.VOB is not there any more. Put it back where it was, or add it again from its new place."
     )
     assert list(settings.RHEON_OUTPUT_FOLDER.iterdir()) == []
+
+
+def test_a_job_never_reads_outside_the_media_folders(cell: tuple[int, int], api: Api) -> None:
+    (job,) = add(api, cell)
+    document = Job.objects.get(pk=job).title_document
+    for piece in document["data"]["cells"]:
+        for extent in piece["extents"]:
+            extent["path"] = "/etc/passwd"
+    Job.objects.update(title_document=document)
+    run_next()
+    assert Job.objects.get(pk=job).error_code == "outside_folders"
 
 
 def test_a_job_whose_worker_is_gone_becomes_interrupted_and_its_leavings_go(

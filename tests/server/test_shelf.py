@@ -113,6 +113,17 @@ def test_only_media_folders_are_listed_and_links_do_not_lead_out(
         assert api("post", "shelf/sources", {"path": path})[1]["code"] == "outside_folders"
 
 
+def test_a_disc_folder_whose_files_are_links_to_elsewhere_is_refused(settings: Any, tmp_path: Path, db: None) -> None:
+    disc = tmp_path / "media" / "DISC" / "VIDEO_TS"
+    disc.mkdir(parents=True)
+    (disc / "VIDEO_TS.IFO").symlink_to("/etc/passwd")
+    settings.RHEON_MEDIA_FOLDERS = [tmp_path / "media"]
+    source = add_source(str(disc.parent))
+    read_now(source.pk)
+    source.refresh_from_db()
+    assert (source.state, source.error_code) == ("failed", "outside_folders")
+
+
 def test_removing_a_source_leaves_its_files(shelf: Callable[[str], Source], api: Api, media: Path) -> None:
     source = shelf("MARRAM_NIGHTS")
     assert api("delete", f"shelf/sources/{source.pk}")[0] == 204

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+import itertools
 from dataclasses import dataclass
 from pathlib import Path
 
 from django.conf import settings
 
 from rheon.core.errors import OutsideFolders, SourceMissing
+from rheon.core.media import FileData
+from rheon.core.media import Title as CoreTitle
 from rheon.core.sources import READERS
 
 MOST_ENTRIES = 2000
@@ -36,6 +39,24 @@ def inside(path: str) -> Path:
     if not any(resolved.is_relative_to(folder) for folder in settings.RHEON_MEDIA_FOLDERS):
         raise OutsideFolders("This place is outside the media folders.")
     return resolved
+
+
+def with_contents_inside(path: str) -> Path:
+    """The path, where no link in a disc folder leads out of the media folders. Raises ``OutsideFolders``."""
+    resolved = inside(path)
+    if resolved.is_dir():
+        for entry in itertools.islice(itertools.chain(resolved.glob("*"), resolved.glob("*/*")), MOST_ENTRIES):
+            inside(str(entry))
+    return resolved
+
+
+def data_inside(title: CoreTitle) -> CoreTitle:
+    """The title, after a look that its data still lie where they were read. Raises ``OutsideFolders``."""
+    data = title.data
+    paths = {data.path} if isinstance(data, FileData) else {extent.path for extent in data.extents}
+    for path in paths:
+        inside(path)
+    return title
 
 
 def list_folder(path: str | None) -> tuple[str | None, str | None, list[Entry]]:

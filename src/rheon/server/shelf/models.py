@@ -8,6 +8,8 @@ from rheon.core.media import Role
 from rheon.core.media import Title as CoreTitle
 from rheon.core.media.documents import load
 
+from .folders import data_inside
+
 
 class SourceState(models.TextChoices):
     WAITING = "waiting"
@@ -59,3 +61,7 @@ class Title(models.Model):
 
     def core_title(self) -> CoreTitle:
         return load(CoreTitle, self.document)
+
+    def readable_title(self) -> CoreTitle:
+        """The title for reading its data. Raises ``OutsideFolders`` where they have moved out of the media folders."""
+        return data_inside(self.core_title())

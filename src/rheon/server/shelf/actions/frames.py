@@ -24,7 +24,7 @@ def frame_file(title: Title, number: int) -> Path:
     if not target.exists():
         with _at_once:
             at_s = frame_times(title.duration_s, FRAMES)[number]
-            picture = frame_jpeg(title.core_title(), at_s, HEIGHT)
+            picture = frame_jpeg(title.readable_title(), at_s, HEIGHT)
         target.parent.mkdir(parents=True, exist_ok=True)
         with tempfile.NamedTemporaryFile(dir=target.parent, delete=False) as handle:
             handle.write(picture)

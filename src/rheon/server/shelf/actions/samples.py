@@ -18,7 +18,7 @@ def sample_title(title_id: int) -> None:
     if title is None or title.outline.get("fault"):
         return
     try:
-        measured = sampled_bits_per_pixel(title.core_title())
+        measured = sampled_bits_per_pixel(title.readable_title())
     except RheonError as error:
         log.warning("could not sample title %s: %s", title_id, error.message)
         return

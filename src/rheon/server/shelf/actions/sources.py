@@ -15,7 +15,7 @@ from rheon.core.media.names import display_name
 from rheon.core.media.sentences import sentence
 from rheon.core.sources import ScanProgress, read_source
 
-from ..folders import inside
+from ..folders import inside, with_contents_inside
 from ..models import Source, SourceState, Title
 from ..names import title_names
 from ..signals import source_read
@@ -66,7 +66,7 @@ def read_now(source_id: int) -> None:
         return
     source = Source.objects.get(pk=source_id)
     try:
-        found = read_source(inside(source.path), _progress(source_id))
+        found = read_source(with_contents_inside(source.path), _progress(source_id))
     except Stopped:
         Source.objects.filter(pk=source_id).update(state=SourceState.STOPPED)
     except RheonError as error:

@@ -12,6 +12,7 @@ from rheon.core.delivery import Delivered, Order, convert
 from rheon.core.encoding import Hooks, Progress
 from rheon.core.engine import process_identity
 from rheon.core.errors import RheonError, Stopped
+from rheon.server.shelf.folders import data_inside
 
 from ..models import Job, JobState
 from ..signals import job_delivered
@@ -55,7 +56,11 @@ def _carry_out(job: Job) -> Delivered:
     folder = Path(job.folder)
     folder.mkdir(parents=True, exist_ok=True)
     order = Order(
-        title=job.core_title(), plan=job.core_plan(), devices=job.core_devices(), folder=folder, token=job.token
+        title=data_inside(job.core_title()),
+        plan=job.core_plan(),
+        devices=job.core_devices(),
+        folder=folder,
+        token=job.token,
     )
     return convert(order, _hooks(job))
 
