@@ -1,0 +1,57 @@
+"""Take the pictures in docs/screenshots from a running demo with an empty Worklist (``make demo`` first)."""
+
+from __future__ import annotations
+
+import os
+import re
+from pathlib import Path
+
+from playwright.sync_api import Page, expect, sync_playwright
+
+TARGET = Path(__file__).resolve().parents[1] / "docs" / "screenshots"
+ADDRESS = f"http://127.0.0.1:{os.environ.get('RHEON_PORT', '8420')}"
+
+
+def shoot(page: Page, name: str) -> None:
+    page.wait_for_timeout(900)
+    page.screenshot(path=TARGET / f"{name}.png")
+
+
+def convert(page: Page, titles: list[str]) -> None:
+    page.goto(f"{ADDRESS}/bench")
+    for title in titles:
+        row = page.get_by_role("row", name=re.compile(f"^{title}"))
+        expect(row).to_be_visible()
+        for box in row.get_by_role("checkbox").all():
+            box.click()
+    shoot(page, "bench")
+    page.get_by_role("button", name=re.compile("^Convert ")).click()
+
+
+def main() -> None:
+    TARGET.mkdir(exist_ok=True)
+    with sync_playwright() as playwright:
+        flags = ["--no-sandbox", "--disable-gpu", "--disable-background-networking"]
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=flags)
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page.goto(f"{ADDRESS}/shelf/titles/1")
+        page.wait_for_timeout(2500)
+        shoot(page, "shelf")
+        page.goto(f"{ADDRESS}/bench/1/2")
+        shoot(page, "plan-sheet")
+        page.goto(f"{ADDRESS}/household")
+        shoot(page, "household")
+        convert(page, ["Lantern Street S1, episode 1", "Marram Nights"])
+        expect(page.get_by_role("article", name="Marram Nights")).to_be_visible(timeout=120_000)
+        page.wait_for_timeout(9000)
+        shoot(page, "worklist")
+        page.goto(f"{ADDRESS}/outbox")
+        shoot(page, "outbox")
+        dark = browser.new_page(viewport={"width": 1280, "height": 800}, color_scheme="dark")
+        dark.goto(f"{ADDRESS}/bench/1/1")
+        shoot(dark, "plan-sheet-dark")
+        browser.close()
+
+
+if __name__ == "__main__":
+    main()
