@@ -169,6 +169,7 @@ def _decode(request: CheckRequest) -> _Decoded:
     command = Command(
         argv=[*argv, "-f", "null", "-"],
         timeout_s=DECODE_TIMEOUT_S,
+        gentle=True,
         on_line=on_line,
         should_stop=request.should_stop,
     )

@@ -133,6 +133,7 @@ def _command(job: Job, folder: str, hooks: Hooks) -> Command:
     return Command(
         argv=build_command(job),
         timeout_s=None,
+        gentle=True,
         feed=_feed(job),
         cwd=folder,
         on_line=on_line,

@@ -22,6 +22,7 @@ TAIL_LINES = 30
 POLL_S = 0.1
 GRACE_S = 3.0
 PIPE_BYTES = 1 << 20
+NICENESS = "10"
 MEMORY_LIMIT_BYTES = 12 << 30
 
 Feed = Callable[[], Iterator[bytes]]
@@ -33,12 +34,14 @@ class Command:
     """A program to start and how.
 
     ``argv`` is never seen by a shell. ``feed`` gives its standard input, ``cwd`` the folder it runs in.
+    A ``gentle`` one leaves the processor to whoever else wants it.
     ``on_line`` gets each line it prints, ``on_complaint`` each on its error output; ``should_stop`` is asked about ten
     times a second.
     """
 
     argv: Sequence[str]
     timeout_s: float | None = 60.0
+    gentle: bool = False
     feed: Feed | None = None
     cwd: str | None = None
     on_line: Callable[[str], None] | None = None
@@ -94,6 +97,8 @@ def _start(command: Command) -> subprocess.Popen[bytes]:
     if program is None:
         raise ToolMissing(f"The program {command.argv[0]} is not on this machine.", program=command.argv[0])
     argv = [program, *command.argv[1:]]
+    if command.gentle and (nice := shutil.which("nice")):
+        argv = [nice, "-n", NICENESS, *argv]
     if setpriv := shutil.which("setpriv"):
         # a worker that is killed outright takes its engine with it
         argv = [setpriv, "--pdeathsig", "KILL", "--", *argv]

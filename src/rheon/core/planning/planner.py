@@ -105,13 +105,13 @@ def _home(wish: _Wish, request: PlanRequest) -> _Home:
 
 
 def _made(request: PlanRequest, wish: _Wish, home: _Home, judged: Judgement) -> Plan:
-    picture = _picture(request, wish, home)
+    video_plan = _picture(request, wish, home)
     sound = plan_audio(request, wish.profile, home.container, wish.audio)
     settings = OutputSettings(
         container=home.container,
         file_name=f"{safe_stem(request.pins.get('file.name', request.name), wish.profile.limits.file_system)}"
         f".{home.extension}",
-        video=picture.settings if picture else None,
+        video=video_plan.settings if video_plan else None,
         audio=sound.settings,
         subtitle=subtitle_settings(wish.subtitle),
         name=request.name,
@@ -127,16 +127,16 @@ def _made(request: PlanRequest, wish: _Wish, home: _Home, judged: Judgement) -> 
         reason=judged.reason,
         rules=judged.rules,
         decisions=(
-            *(picture.decisions if picture else ()),
+            *(video_plan.decisions if video_plan else ()),
             *sound.decisions,
-            *((words_decision(request, wish.subtitle),) if picture else ()),
+            *((words_decision(request, wish.subtitle),) if video_plan else ()),
             *_file_decisions(request, settings, wish),
         ),
         settings=settings,
         estimate=estimate(
             request.title,
             settings,
-            picture.expected_bps if picture else 0.0,
+            video_plan.expected_bps if video_plan else 0.0,
             sound.bps,
             request.sampled_bits_per_pixel is not None,
         ),

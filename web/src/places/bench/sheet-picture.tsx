@@ -1,7 +1,7 @@
 import { useState } from "react";
 
 import type { Schemas } from "../../api/client";
-import { momentText } from "../../domain/durations";
+import { durationText, momentText } from "../../domain/durations";
 import { Frame } from "../../parts/frame";
 
 const FRAMES = 6;
@@ -15,18 +15,18 @@ export function SheetPicture({ sheet }: { sheet: Schemas["Sheet"] }) {
     <div>
       <div className="flex justify-center rounded-card bg-deep p-4">
         <div
-          className="relative flex max-h-[300px] max-w-full items-center justify-center overflow-hidden rounded-md bg-black"
+          className="relative flex max-h-[300px] max-w-full items-center justify-center overflow-hidden rounded-md bg-screen"
           style={{ aspectRatio: `${screen.width} / ${screen.height}`, height: 300 }}
         >
           {sheet.frame ? (
             <Frame titleId={sheet.title_id} number={shown} alt={`The picture at ${momentText(at(shown))}`} className="size-full object-contain" />
           ) : (
-            <span className="px-8 text-center text-white/80">{sheet.treatment === "convert" ? "Only the sound goes into this file." : ""}</span>
+            <span className="px-8 text-center text-screen-ink">{sheet.treatment === "convert" ? "Only the sound goes into this file." : ""}</span>
           )}
         </div>
       </div>
       <p className="mt-2 flex justify-between text-[13px] text-quiet">
-        <span>{momentText(at(shown))} of {momentText(sheet.duration_s)}</span>
+        <span>{momentText(at(shown))} of {durationText(sheet.duration_s)}</span>
         <span>
           {sheet.frame && `${sheet.frame.width} × ${sheet.frame.height} `}
           {sheet.screen && `on the ${sheet.screen.width} × ${sheet.screen.height} screen`}

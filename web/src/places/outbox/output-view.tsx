@@ -50,7 +50,7 @@ function Player({ output }: { output: Output }) {
   if (!output.present) return <Notice look="fault">The file is not where it was made. It may have been moved or renamed.</Notice>;
   const address = `/api/outbox/${output.id}/media`;
   if (output.media_type?.startsWith("video"))
-    return <video src={address} controls preload="metadata" className="aspect-video w-[320px] max-w-full rounded-lg bg-black" aria-label={`Play ${output.title_name}`} />;
+    return <video src={address} controls preload="metadata" className="aspect-video w-[320px] max-w-full rounded-lg bg-screen" aria-label={`Play ${output.title_name}`} />;
   if (output.media_type?.startsWith("audio")) return <audio src={address} controls preload="metadata" className="w-[320px] max-w-full" aria-label={`Play ${output.title_name}`} />;
   return (
     <div className="flex aspect-video w-[320px] max-w-full items-center rounded-lg bg-sunk px-6 text-center text-quiet">
