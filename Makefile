@@ -20,7 +20,7 @@ serve:
 	@exec .venv/bin/honcho --no-colour start
 
 test: .venv/.tests-installed web media check
-	$(PY) -m pytest tests/core tests/server tests/cli
+	$(PY) -m pytest tests/core tests/server tests/cli tests/demo
 	$(PY) -m pytest tests/e2e
 
 # everything that reads the code without running it

@@ -23,7 +23,7 @@ from rheon.core.devices import (
 from rheon.core.devices.bounds import highest_level, rate_bounds
 from rheon.core.devices.levels import levels_of, most_references
 from rheon.core.errors import BadPin, PlanError
-from rheon.core.media import AudioStream, Scan, Source, Title, VideoStream
+from rheon.core.media import AudioStream, Samples, Scan, Source, Title, VideoStream
 from rheon.core.media.containers import can_hold
 from rheon.core.media.documents import dump, load
 from rheon.core.media.sentences import sentence
@@ -239,18 +239,27 @@ def test_a_pin_that_names_nothing_is_refused_with_a_sentence(film_disc: Source, 
         plan(request(film_disc.titles[0], device("heron-8"), pins=pins))
 
 
+def samples(coarse: float, fine: float) -> Samples:
+    return Samples(coarse_quality=27, coarse_bits=coarse, fine_quality=17, fine_bits=fine)
+
+
 def test_measured_samples_replace_the_guess(film_disc: Source) -> None:
+    film = film_disc.titles[0]
     plain, hard = (
-        plan(request(film_disc.titles[0], device("heron-8"), sampled_bits_per_pixel=bits)).estimate
-        for bits in (0.01, 0.1)
+        plan(request(film, device("heron-8"), samples=samples(bits, 4 * bits))).estimate for bits in (0.005, 0.05)
     )
     assert plain and hard
     assert hard.size_bytes > 3 * plain.size_bytes
     assert (plain.size_high_bytes - plain.size_low_bytes) / plain.size_bytes == pytest.approx(0.4, abs=0.01)
 
 
+def test_samples_grow_evenly_between_their_ends_and_beyond() -> None:
+    measured = samples(1.0, 4.0)
+    assert [measured.bits_at(quality) for quality in (27, 22, 17, 12)] == pytest.approx([1.0, 2.0, 4.0, 8.0])
+
+
 def test_a_long_film_stays_under_the_tablet_s_file_limit(film_disc: Source) -> None:
     long = replace(film_disc.titles[0], duration_s=5 * 3600.0)
-    made = plan(request(long, device("heron-8"), balance=Balance.RICH, sampled_bits_per_pixel=1.0))
+    made = plan(request(long, device("heron-8"), balance=Balance.RICH, samples=samples(0.5, 1.0)))
     assert made.settings and made.settings.video and made.settings.video.peak_bps
     assert made.settings.video.peak_bps * long.duration_s / 8 < 2_000_000_000

@@ -2,6 +2,7 @@
 
 from .language import language_name, same_language, to_bcp47
 from .rates import FILM, NTSC, PAL, aspect_text, parse_fraction, rate_text
+from .samples import Samples
 from .source import (
     SECTOR_BYTES,
     Cell,
@@ -36,6 +37,7 @@ __all__ = [
     "Purpose",
     "Reason",
     "Role",
+    "Samples",
     "Scan",
     "Share",
     "Source",

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 from ..media import AudioStream, Title
 from .plan import Estimate
 from .settings import Action, OutputSettings
@@ -28,6 +30,7 @@ DISC_PACKING = 0.955  # pack and packet headers, navigation, padding
 UNSURE_COPY = 0.1
 UNSURE_GUESSED = 0.45
 UNSURE_MEASURED = 0.20
+UNSURE_PER_HALVING = 0.05  # samples are taken at the stored size; the smaller the output, the less they say of it
 
 
 def estimate(title: Title, settings: OutputSettings, video_bps: float, audio_bps: float, measured: bool) -> Estimate:
@@ -38,7 +41,7 @@ def estimate(title: Title, settings: OutputSettings, video_bps: float, audio_bps
         unsure = UNSURE_COPY
     else:
         size = title.duration_s * (video_bps + audio_bps) / 8 * OVERHEAD
-        unsure = UNSURE_MEASURED if measured else UNSURE_GUESSED
+        unsure = _unsure(title, settings) if measured else UNSURE_GUESSED
         unsure = unsure if video else 0.05
     seconds = _work_s(title, settings)
     return Estimate(
@@ -49,6 +52,15 @@ def estimate(title: Title, settings: OutputSettings, video_bps: float, audio_bps
         time_low_s=round(seconds * 0.7, 1),
         time_high_s=round(seconds * 1.5, 1),
     )
+
+
+def _unsure(title: Title, settings: OutputSettings) -> float:
+    """How far an estimate from samples may be off, as a share."""
+    made, source = settings.video, title.video
+    if made is None or source is None:
+        return UNSURE_MEASURED
+    shrunk = max(1.0, source.width * source.height / (made.width * made.height))
+    return min(UNSURE_GUESSED, UNSURE_MEASURED + UNSURE_PER_HALVING * math.log2(shrunk))
 
 
 def _copied_bytes(title: Title, settings: OutputSettings, audio_bps: float) -> float:

@@ -51,9 +51,9 @@ def fit(video: VideoStream, rate: Fraction, bounds: Bounds, *, square: bool) -> 
 
     With ``square`` the sample aspect is turned into square pixels by changing the width only, so no line is lost.
     """
-    width, height = (video.height, video.width) if video.rotation % 180 else (video.width, video.height)
+    stored_w, height = (video.height, video.width) if video.rotation % 180 else (video.width, video.height)
     aspect = Fraction(1) if square else video.sample_aspect
-    ratio = video.display_aspect if square else Fraction(width, height)
+    ratio = video.display_aspect if square else Fraction(stored_w, height)
     lines = _even(height)
     if bounds.hold(_wide(lines, ratio), lines, rate):
         return Geometry(width=_wide(lines, ratio), height=lines, sample_aspect=aspect, reason=_kept(video, square))
@@ -63,8 +63,11 @@ def fit(video: VideoStream, rate: Fraction, bounds: Bounds, *, square: bool) -> 
     # a step or two is rounding; more is the level's doing
     code = "fits_level" if lines < fitting - 4 else f"fits_{bounds.limited_by}"
     values: dict[str, object] = {"width": bounds.width, "height": bounds.height, "source": _stored(video)}
+    width, widest = _wide(lines, ratio), _even(bounds.width)
+    if 0 < widest - width <= 2 and bounds.hold(widest, lines, rate):
+        width = widest  # the last column pair belongs to rounding
     return Geometry(
-        width=min(_wide(lines, ratio), _even(bounds.width)),
+        width=min(width, widest),
         height=lines,
         sample_aspect=aspect,
         reason=Reason(code=code, values=values),

@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 from enum import StrEnum
 
 from ..devices import DeviceProfile, RuleResult, Verdict
-from ..media import Reason, Title
+from ..media import Reason, Samples, Title
 from .settings import OutputSettings
 
 
@@ -33,8 +33,7 @@ PIN_KEYS = ("picture.codec", "picture.height", "sound.track", "words.subtitle", 
 class PlanRequest:
     """A title, the devices one file is for, and what the person wants. ``languages`` are BCP 47, the dearest first.
 
-    ``sampled_bits_per_pixel`` is what samples of the title took at the middle balance in H.264; ``None`` where nobody
-    measured, and the estimates are guesses then.
+    ``samples`` is ``None`` where nobody measured, and the estimates are guesses then.
     """
 
     title: Title
@@ -43,7 +42,7 @@ class PlanRequest:
     balance: Balance = Balance.EVEN
     pins: Mapping[str, str] = field(default_factory=dict)
     languages: tuple[str, ...] = ()
-    sampled_bits_per_pixel: float | None = None
+    samples: Samples | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

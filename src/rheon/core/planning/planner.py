@@ -138,7 +138,7 @@ def _made(request: PlanRequest, wish: _Wish, home: _Home, judged: Judgement) -> 
             settings,
             video_plan.expected_bps if video_plan else 0.0,
             sound.bps,
-            request.sampled_bits_per_pixel is not None,
+            request.samples is not None,
         ),
     )
 

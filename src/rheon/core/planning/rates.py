@@ -51,14 +51,15 @@ def best_profile(entry: VideoEntry, bit_depth: int) -> str | None:
     return next(iter(better_profiles(entry.codec, usable)), None)
 
 
-def usual_bits_per_pixel(codec: str, pixels: int) -> float:
-    """At the middle balance. Larger pictures need fewer bits for each pixel (power -0.25, from experience)."""
-    return USUAL_BITS_PER_PIXEL[codec] * float((pixels / USUAL_PIXELS) ** -0.25)
+def usual_bits_per_pixel(codec: str, pixels: int, balance: Balance) -> float:
+    """Larger pictures need fewer bits for each pixel (power -0.25, from experience)."""
+    size = float((pixels / USUAL_PIXELS) ** -0.25)
+    return USUAL_BITS_PER_PIXEL[codec] * size * GROWTH_PER_STEP[balance.step]
 
 
 def expected_bitrate(codec: str, pixels: int, rate: Fraction, balance: Balance, complexity: float) -> float:
     """Bits a second at a balance."""
-    return usual_bits_per_pixel(codec, pixels) * pixels * float(rate) * GROWTH_PER_STEP[balance.step] * complexity
+    return usual_bits_per_pixel(codec, pixels, balance) * pixels * float(rate) * complexity
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -103,8 +103,9 @@ def source_complexity(request: PlanRequest) -> float:
     """How hard the pictures are to code, 1 for usual: as sampled, else guessed from the source's own rate."""
     video, title = request.title.video, request.title
     assert video is not None
-    if request.sampled_bits_per_pixel is not None:
-        return request.sampled_bits_per_pixel / usual_bits_per_pixel("h264", video.width * video.height)
+    if request.samples is not None:
+        sampled = request.samples.bits_at(QUALITY["h264"][request.balance.step])
+        return sampled / usual_bits_per_pixel("h264", video.width * video.height, request.balance)
     usual = {"mpeg2video": 0.30, "mpeg1video": 0.30, "h264": 0.085, "hevc": 0.06, "mjpeg": 2.0}.get(video.codec, 0.2)
     rate = video.bitrate_bps or (title.size_bytes * 8 / title.duration_s if title.duration_s else 0)
     per_pixel = rate / max(1.0, video.width * video.height * float(video.frame_rate))

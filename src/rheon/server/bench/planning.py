@@ -29,7 +29,7 @@ def request_for(
         balance=Balance(own) if own else bench_balance(),
         pins=setting.pins if setting else {},
         languages=household.languages(),
-        sampled_bits_per_pixel=title.sampled_bits_per_pixel,
+        samples=title.core_samples(),
     )
 
 

@@ -53,7 +53,7 @@ def table_document() -> dict[str, Any]:
             name=title.name,
             balance=balance,
             languages=languages,
-            sampled_bits_per_pixel=title.sampled_bits_per_pixel,
+            samples=title.core_samples(),
         )
         cells += _cells(title, base, devices, settings)
     return {
@@ -86,7 +86,7 @@ def sheet_document(title: Title, device: Device) -> dict[str, Any]:
         "decisions": [decision_document(decision) for decision in made.decisions],
         "pins": len(request.pins),
         "estimate": estimate_document(made.estimate),
-        "sampled": title.sampled_bits_per_pixel is not None,
+        "sampled": title.samples is not None,
         "steps": [_step(request, balance) for balance in Balance] if made.settings else [],
         "limit_bytes": profile.limits.largest_file_bytes,
         "frame": _frame(made),

@@ -37,7 +37,7 @@ def _shelf_mark() -> str:
 
 
 def _bench_mark(picks: list[int]) -> str:
-    sampled = Title.objects.filter(sampled_bits_per_pixel__isnull=False).count()
+    sampled = Title.objects.filter(samples__isnull=False).count()
     settings = list(Setting.objects.values_list("id", "balance", "pins"))
     devices = list(Device.objects.values_list("id", "name"))
     balance = list(Bench.objects.values_list("balance", flat=True))

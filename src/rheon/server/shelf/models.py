@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from django.db import models
 
-from rheon.core.media import Role
+from rheon.core.media import Role, Samples
 from rheon.core.media import Title as CoreTitle
 from rheon.core.media.documents import load
 
@@ -53,7 +53,7 @@ class Title(models.Model):
     role = models.CharField(max_length=12, choices=[(role.value, role.value) for role in Role])
     document = models.JSONField()
     outline = models.JSONField(default=dict)
-    sampled_bits_per_pixel = models.FloatField(null=True)
+    samples = models.JSONField(null=True)
 
     class Meta:
         ordering = ["source_id", "number"]
@@ -61,6 +61,9 @@ class Title(models.Model):
 
     def core_title(self) -> CoreTitle:
         return load(CoreTitle, self.document)
+
+    def core_samples(self) -> Samples | None:
+        return load(Samples, self.samples) if self.samples else None
 
     def readable_title(self) -> CoreTitle:
         """The title for reading its data. Raises ``OutsideFolders`` where they have moved out of the media folders."""

@@ -30,5 +30,5 @@ def set_picked(title_ids: Sequence[int], *, picked: bool) -> None:
         return
     titles = Title.objects.filter(pk__in=title_ids)
     Pick.objects.bulk_create([Pick(title=title) for title in titles], ignore_conflicts=True)
-    for title in titles.filter(sampled_bits_per_pixel=None):
+    for title in titles.filter(samples__isnull=True):
         transaction.on_commit(lambda pk=title.pk: sample_title_task.enqueue(pk))  # type: ignore[misc]

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 import logging
 
-from rheon.core.analysis import sampled_bits_per_pixel
+from rheon.core.analysis import sample_pictures
 from rheon.core.errors import RheonError
+from rheon.core.media.documents import dump
 
 from ..models import Title
 
@@ -14,12 +15,13 @@ log = logging.getLogger("rheon")
 
 def sample_title(title_id: int) -> None:
     """Sample a title once; where that fails, its expectations stay guesses."""
-    title = Title.objects.filter(pk=title_id, sampled_bits_per_pixel=None).first()
+    title = Title.objects.filter(pk=title_id, samples__isnull=True).first()
     if title is None or title.outline.get("fault"):
         return
     try:
-        measured = sampled_bits_per_pixel(title.readable_title())
+        measured = sample_pictures(title.readable_title())
     except RheonError as error:
         log.warning("could not sample title %s: %s", title_id, error.message)
         return
-    Title.objects.filter(pk=title_id).update(sampled_bits_per_pixel=measured)
+    if measured is not None:
+        Title.objects.filter(pk=title_id).update(samples=dump(measured))

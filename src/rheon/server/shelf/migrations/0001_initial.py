@@ -47,7 +47,7 @@ class Migration(migrations.Migration):
                 ('role', models.CharField(choices=[('feature', 'feature'), ('episode', 'episode'), ('play_all', 'play_all'), ('extra', 'extra'), ('menu', 'menu'), ('duplicate', 'duplicate')], max_length=12)),
                 ('document', models.JSONField()),
                 ('outline', models.JSONField(default=dict)),
-                ('sampled_bits_per_pixel', models.FloatField(null=True)),
+                ('samples', models.JSONField(null=True)),
                 ('source', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='titles', to='shelf.source')),
             ],
             options={

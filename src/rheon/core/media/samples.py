@@ -1,0 +1,21 @@
+"""What samples of a title's pictures took."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Samples:
+    """Bits for each stored pixel at two constant qualities of H.264 (the coarse one has the higher number)."""
+
+    coarse_quality: int
+    coarse_bits: float
+    fine_quality: int
+    fine_bits: float
+
+    def bits_at(self, quality: int) -> float:
+        """Bits for each pixel at another quality: rates grow by a constant factor with each step of it."""
+        part = (self.coarse_quality - quality) / (self.coarse_quality - self.fine_quality)
+        return self.coarse_bits * math.exp(part * math.log(self.fine_bits / self.coarse_bits))
