@@ -31,7 +31,7 @@ check: .venv/.tests-installed web/node_modules/.installed
 	.venv/bin/lint-imports
 	$(PY) manage.py makemigrations --check --dry-run
 	$(PY) scripts/documents.py --check
-	cd web && npm run --silent lint && npm run --silent check && npm run --silent test
+	cd web && npm run --silent client:check && npm run --silent lint && npm run --silent check && npm run --silent test
 
 bench: .venv/.tests-installed media
 	$(PY) bench/run.py

@@ -45,6 +45,7 @@ def main() -> None:
         expect(page.get_by_role("article", name="Marram Nights")).to_be_visible(timeout=120_000)
         page.wait_for_timeout(9000)
         shoot(page, "worklist")
+        expect(page.get_by_role("link", name="Outbox →").nth(1)).to_be_visible(timeout=300_000)
         page.goto(f"{ADDRESS}/outbox")
         shoot(page, "outbox")
         dark = browser.new_page(viewport={"width": 1280, "height": 800}, color_scheme="dark")

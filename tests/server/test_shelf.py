@@ -8,6 +8,7 @@ import pytest
 
 from rheon.core.engine import process_identity
 from rheon.server.bench.models import Pick
+from rheon.server.live.snapshot import snapshot
 from rheon.server.shelf.actions.sources import add_source, read_now, recover, request_stop
 from rheon.server.shelf.api import SourceSerializer, TitleSerializer
 from rheon.server.shelf.models import Source, Title
@@ -122,6 +123,19 @@ def test_a_disc_folder_whose_files_are_links_to_elsewhere_is_refused(settings: A
     read_now(source.pk)
     source.refresh_from_db()
     assert (source.state, source.error_code) == ("failed", "outside_folders")
+
+
+def test_reading_again_with_the_same_end_is_noticed_by_open_pages(
+    api: Api, settings: Any, tmp_path: Path, db: None
+) -> None:
+    settings.RHEON_MEDIA_FOLDERS = [tmp_path]
+    (tmp_path / "notes.mkv").write_text("not a film")
+    source = add_source(str(tmp_path / "notes.mkv"))
+    read_now(source.pk)
+    before = snapshot()["marks"]["shelf"]
+    api("post", f"shelf/sources/{source.pk}/read-again")
+    read_now(source.pk)
+    assert snapshot()["marks"]["shelf"] != before
 
 
 def test_removing_a_source_leaves_its_files(shelf: Callable[[str], Source], api: Api, media: Path) -> None:

@@ -41,7 +41,8 @@ export function LiveProvider({ children }: { children: ReactNode }) {
       const before = marks.current;
       marks.current = live.marks;
       for (const place of ["shelf", "bench", "outbox"] as const) {
-        if (before && before[place] !== live.marks[place]) void cache.invalidateQueries({ queryKey: [place] });
+        // on the first event too: what was read before the stream began may be old already
+        if (before?.[place] !== live.marks[place]) void cache.invalidateQueries({ queryKey: [place] });
       }
       setState({ counts: live.counts, connected: true });
     });

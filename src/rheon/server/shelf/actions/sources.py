@@ -5,6 +5,8 @@ from __future__ import annotations
 import logging
 
 from django.db import transaction
+from django.db.models import QuerySet
+from django.utils import timezone
 
 from rheon.core.engine import is_alive, process_identity
 from rheon.core.errors import RheonError, SourceError, Stopped
@@ -38,8 +40,14 @@ def read_again(source: Source) -> None:
     """Queue a source for reading."""
     from ..tasks import read_source_task  # noqa: PLC0415 - tasks call these actions
 
-    Source.objects.filter(pk=source.pk).update(
-        state=SourceState.WAITING, stop_requested=False, error_code="", error_message="", at_title=0, title_count=0
+    _update(
+        Source.objects.filter(pk=source.pk),
+        state=SourceState.WAITING,
+        stop_requested=False,
+        error_code="",
+        error_message="",
+        at_title=0,
+        title_count=0,
     )
     source.refresh_from_db()
     transaction.on_commit(lambda: read_source_task.enqueue(source.pk))
@@ -48,8 +56,8 @@ def read_again(source: Source) -> None:
 def request_stop(source: Source) -> None:
     """Stop the reading of a source, now where it only waits."""
     waiting = Source.objects.filter(pk=source.pk, state=SourceState.WAITING)
-    if not waiting.update(state=SourceState.STOPPED):
-        Source.objects.filter(pk=source.pk, state=SourceState.READING).update(stop_requested=True)
+    if not _update(waiting, state=SourceState.STOPPED):
+        _update(Source.objects.filter(pk=source.pk, state=SourceState.READING), stop_requested=True)
 
 
 def remove_source(source: Source) -> None:
@@ -59,16 +67,15 @@ def remove_source(source: Source) -> None:
 
 def read_now(source_id: int) -> None:
     """Read a source and store its titles; whatever goes wrong is stored with it."""
-    claimed = Source.objects.filter(pk=source_id, state=SourceState.WAITING).update(
-        state=SourceState.READING, worker=process_identity()
-    )
+    waiting = Source.objects.filter(pk=source_id, state=SourceState.WAITING)
+    claimed = _update(waiting, state=SourceState.READING, worker=process_identity())
     if not claimed:
         return
     source = Source.objects.get(pk=source_id)
     try:
         found = read_source(with_contents_inside(source.path), _progress(source_id))
     except Stopped:
-        Source.objects.filter(pk=source_id).update(state=SourceState.STOPPED)
+        _update(Source.objects.filter(pk=source_id), state=SourceState.STOPPED)
     except RheonError as error:
         _failed(source_id, error.code, error.message)
     except Exception:
@@ -97,7 +104,7 @@ def recover() -> int:
     for source in Source.objects.filter(state=SourceState.READING):
         if not is_alive(source.worker):
             source.state = SourceState.STOPPED
-            source.save(update_fields=["state"])
+            source.save(update_fields=["state", "changed"])
             count += 1
     return count
 
@@ -106,13 +113,19 @@ def _progress(source_id: int) -> ScanProgress:
     row = Source.objects.filter(pk=source_id)
 
     def on_title(number: int, total: int) -> None:
-        row.update(at_title=number, title_count=total)
+        _update(row, at_title=number, title_count=total)
 
     return ScanProgress(on_title=on_title, should_stop=lambda: row.filter(stop_requested=True).exists())
 
 
 def _failed(source_id: int, code: str, message: str) -> None:
-    Source.objects.filter(pk=source_id).update(state=SourceState.FAILED, error_code=code, error_message=message)
+    row = Source.objects.filter(pk=source_id)
+    _update(row, state=SourceState.FAILED, error_code=code, error_message=message)
+
+
+def _update(rows: QuerySet[Source], **facts: object) -> int:
+    """Change rows and note when: open pages tell by it that there is something to read."""
+    return rows.update(changed=timezone.now(), **facts)
 
 
 def _store_titles(source: Source, found: CoreSource) -> None:

@@ -21,4 +21,6 @@ class Command(BaseCommand):
         found = recover_jobs() + recover_sources()
         if found:
             self.stdout.write(f"picked up {found} unfinished jobs and scans")
-        call_command("db_worker", queue_name=options["queue"], interval=0.2, startup_delay=False, reload=False)
+        call_command(
+            "db_worker", queue_name=options["queue"], interval=0.2, startup_delay=False, reload=False, verbosity=0
+        )

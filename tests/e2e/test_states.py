@@ -1,0 +1,122 @@
+"""Screens that are waiting, failing, very full or cut off from their server."""
+
+from __future__ import annotations
+
+import json
+import re
+import sqlite3
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from .conftest import Rheon
+
+COLUMNS = (
+    "path, name, label, kind, form, size_bytes, state, at_title, title_count, stop_requested, error_code,"
+    " error_message, problems, worker, added, changed"
+)
+
+
+def put_source(rheon: Rheon, name: str, state: str, **facts: object) -> int:
+    """A source in a state that a real scan passes too quickly to be looked at."""
+    row = {
+        "path": f"/nowhere/{name}", "name": name, "label": name.upper(), "kind": "dvd", "form": "folder",
+        "size_bytes": 18_400_000_000, "state": state, "at_title": 0, "title_count": 0, "stop_requested": 0,
+        "error_code": "", "error_message": "", "problems": "[]", "worker": "",
+        "added": "2026-01-01 00:00:00", "changed": "2026-01-01 00:00:00",
+        **facts,
+    }  # fmt: skip
+    with sqlite3.connect(rheon.state / "rheon.sqlite3", timeout=20) as database:
+        marks = ", ".join(f":{column.strip()}" for column in COLUMNS.split(","))
+        return int(database.execute(f"insert into shelf_source ({COLUMNS}) values ({marks})", row).lastrowid or 0)
+
+
+def put_titles(rheon: Rheon, source: int, count: int, name: str) -> None:
+    outline = {
+        "size_bytes": 1,
+        "chapters": [0, 30, 60],
+        "reason": "nothing speaks for more",
+        "shares": [],
+        "fault": None,
+    }
+    with sqlite3.connect(rheon.state / "rheon.sqlite3", timeout=20) as database:
+        database.executemany(
+            "insert into shelf_title (source_id, number, name, duration_s, role, document, outline)"
+            " values (?, ?, ?, ?, ?, ?, ?)",
+            [
+                (source, number, f"{name} {number}", 90 + number * 7, "extra", "{}", json.dumps(outline))
+                for number in range(1, count + 1)
+            ],
+        )
+
+
+def test_a_scan_shows_which_title_it_is_at_and_can_be_stopped(page: Page, rheon: Rheon) -> None:
+    page.goto("/shelf")
+    expect(page.get_by_role("heading", name="Nothing on the Shelf yet")).to_be_visible()
+    source = put_source(rheon, "Glasshouse", "reading", at_title=5, title_count=13)
+    expect(page.get_by_text("Reading title 5 of 13 …")).to_be_visible()
+    page.get_by_role("button", name="Stop").click()
+    asked = "select stop_requested from shelf_source where id = ?"
+    page.wait_for_timeout(700)
+    with sqlite3.connect(rheon.state / "rheon.sqlite3") as database:
+        assert database.execute(asked, (source,)).fetchone() == (1,)
+        database.execute("update shelf_source set state = 'stopped' where id = ?", (source,))
+    expect(page.get_by_text("Reading was stopped before it was through.")).to_be_visible()
+    page.get_by_role("region", name="Glasshouse").get_by_role("button", name="Remove", exact=True).click()
+    expect(page.get_by_role("heading", name="Nothing on the Shelf yet")).to_be_visible()
+
+
+def test_a_source_that_failed_says_why_and_can_be_read_again(page: Page, rheon: Rheon) -> None:
+    message = "On HARBOUR no title set has a good IFO or BUP table. Copy the disc again."
+    put_source(rheon, "Harbour", "failed", error_code="tables_broken", error_message=message)
+    page.goto("/shelf")
+    row = page.get_by_role("region", name="Harbour")
+    expect(row.get_by_role("alert")).to_have_text(message)
+    row.get_by_role("button", name="Read again").first.click()
+    # really read this time: there is nothing at its path, which lies outside the media folders too
+    expect(row.get_by_role("alert")).to_contain_text("outside the media folders")
+    row.get_by_role("button", name="Remove", exact=True).click()
+    expect(row).to_be_hidden()
+
+
+@pytest.mark.parametrize("width", [1440, 1280, 820])
+def test_a_very_full_shelf_with_long_names_keeps_its_shape(page: Page, rheon: Rheon, width: int) -> None:
+    page.set_viewport_size({"width": width, "height": 800})
+    long = "The very long story of a disc that somebody named without once thinking of the width of a screen"
+    source = put_source(rheon, f"{long} {width}", "ready")
+    put_titles(rheon, source, 99, long)
+    page.goto("/shelf")
+    row = page.get_by_role("region", name=f"{long} {width}")
+    expect(row.get_by_role("button", name=re.compile("^Title 99, "))).to_be_visible()
+    assert page.evaluate("() => document.documentElement.scrollWidth <= window.innerWidth")
+    outside = row.evaluate(
+        "(row) => [...row.querySelectorAll('button[aria-expanded]')].filter((strip) =>"
+        " strip.getBoundingClientRect().right > row.getBoundingClientRect().right + 1).length"
+    )
+    assert outside == 0
+    row.get_by_role("checkbox").first.click()
+    expect(page.get_by_text(re.compile(r"^\d+ titles picked$"))).to_be_visible()
+    page.get_by_role("button", name="Clear").click()
+    expect(page.get_by_text(re.compile(r"^\d+ titles picked$"))).to_be_hidden()
+    page.get_by_role("button", name=f"Remove {long} {width}").click()
+    expect(row).to_be_hidden()
+
+
+def test_a_page_notices_that_the_server_is_gone_and_that_it_is_back(page: Page, rheon: Rheon) -> None:
+    page.goto("/household")
+    expect(page.get_by_role("heading", name="No devices yet")).to_be_visible()
+    rheon.kill("web")
+    expect(page.get_by_text("Rheon’s server does not answer")).to_be_visible()
+    page.get_by_role("button", name="Add a device").first.click()
+    dialog = page.get_by_role("dialog", name="Add a device")
+    dialog.get_by_role("button", name=re.compile("^Heron 8")).click()
+    dialog.get_by_role("button", name="Add Heron 8").click()
+    expect(dialog.get_by_role("alert")).to_have_text("Rheon's server does not answer. Is it still running?")
+    rheon.start("web")
+    rheon.wait()
+    expect(page.get_by_text("Rheon’s server does not answer")).to_be_hidden(timeout=20_000)
+    dialog.get_by_role("button", name="Add Heron 8").click()
+    expect(page.get_by_role("heading", name="Heron 8")).to_be_visible()
+    page.get_by_role("button", name="Remove Heron 8").click()
+    page.get_by_role("button", name="Keep").click()
+    expect(page.get_by_role("heading", name="Heron 8")).to_be_visible()
