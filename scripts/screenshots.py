@@ -47,6 +47,8 @@ def main() -> None:
         shoot(page, "worklist")
         expect(page.get_by_role("link", name="Outbox →").nth(1)).to_be_visible(timeout=300_000)
         page.goto(f"{ADDRESS}/outbox")
+        page.get_by_role("link", name=re.compile("for Ada")).first.click()
+        page.wait_for_timeout(1500)
         shoot(page, "outbox")
         dark = browser.new_page(viewport={"width": 1280, "height": 800}, color_scheme="dark")
         dark.goto(f"{ADDRESS}/bench/1/1")
