@@ -117,6 +117,31 @@ def test_4_a_plan_follows_what_is_set_by_hand_and_becomes_a_file_that_plays(page
     assert Path(download.value.path()).stat().st_size == (rheon.output / 'A "second" trailer.mp4').stat().st_size
 
 
+def choose(page: Page, label: str, text: str) -> None:
+    page.get_by_role("combobox", name=label).click()
+    page.get_by_role("option", name=text).click()
+
+
+def test_4b_sound_and_words_are_chosen_and_the_rest_follows(page: Page) -> None:
+    page.goto("/bench")
+    page.get_by_role("row", name=re.compile("^Marram Nights film")).get_by_role("link").last.click()
+    words = page.get_by_role("region", name="Words")
+    sound = page.get_by_role("region", name="Sound")
+    expect(page.get_by_text("Re-wrap").first).to_be_visible()
+    choose(page, "Track", "Spanish, stereo")
+    expect(sound.get_by_text("set by hand")).to_be_visible()
+    expect(words.get_by_text("the sound is in no language of the household")).to_be_visible()
+    expect(words.get_by_role("combobox")).to_have_text("English, drawn in")
+    expect(page.get_by_role("region", name="Picture").get_by_text(re.compile("^constant quality"))).to_be_visible()
+    choose(page, "Subtitles", "none")
+    expect(page.get_by_text("2 pins.")).to_be_visible()
+    page.get_by_role("button", name="Track: let Rheon choose again").click()
+    expect(page.get_by_text("1 pin.")).to_be_visible()
+    page.get_by_role("button", name="Let Rheon choose again", exact=True).click()
+    expect(page.get_by_text(re.compile(r"\d pins?\."))).to_be_hidden()
+    expect(sound.get_by_role("combobox")).to_have_text("English, 5.1")
+
+
 def start_film(page: Page) -> None:
     page.goto("/bench")
     page.get_by_role("row", name=re.compile("^Marram Nights film")).get_by_role("checkbox").first.click()

@@ -13,7 +13,7 @@ from pathlib import Path
 import pytest
 
 from rheon.core.delivery import Delivered, Order, convert, numbered
-from rheon.core.devices import device
+from rheon.core.devices import catalogue, device
 from rheon.core.encoding import Hooks, Progress
 from rheon.core.engine import Command, probe, run
 from rheon.core.errors import (
@@ -52,9 +52,7 @@ def frame(path: Path, at_s: float) -> bytes:
     return run(Command(argv=[*argv, "-vf", "scale=64:36,format=gray", "-f", "rawvideo", "pipe:1"])).stdout
 
 
-@pytest.mark.parametrize(
-    "name", ["wren-6", "sanderling-2", "gannet-43", "plover-dash", "cormorant-box", "sound-only", "h264-baseline-30"]
-)
+@pytest.mark.parametrize("name", sorted(catalogue()))
 def test_an_interlaced_episode_becomes_a_checked_file_for_each_kind_of_device(
     series_disc: Source, tmp_path: Path, name: str
 ) -> None:
