@@ -218,7 +218,8 @@ def test_9_every_place_is_accessible(page: Page, path: str, theme: str) -> None:
     page.emulate_media(color_scheme="dark" if theme == "dark" else "light", reduced_motion="reduce")
     page.goto(path)
     expect(page.get_by_role("main").get_by_role("heading").first).to_be_visible()
-    page.wait_for_load_state("networkidle") if path == "/household" else page.wait_for_timeout(400)
+    page.wait_for_timeout(1200)
+    assert page.get_by_role("status").count() == 0  # everything has arrived
     page.evaluate(AXE)
     found = page.evaluate("async () => (await axe.run()).violations.map((v) => [v.id, v.nodes.map((n) => n.html)])")
     assert found == []

@@ -55,7 +55,7 @@ export function Search() {
                 <button
                   type="button"
                   onClick={() => go(title.id)}
-                  className="flex w-full items-baseline gap-3 rounded-md px-3 py-2 text-left hover:bg-mist focus-visible:bg-mist"
+                  className="flex w-full items-baseline gap-3 rounded-md px-3 py-2 text-left hover:bg-sunk focus-visible:bg-sunk"
                 >
                   <span className="min-w-0 flex-1 truncate font-medium">{title.name}</span>
                   <span className="text-quiet">{roleWord(title.role)}</span>

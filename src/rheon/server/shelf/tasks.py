@@ -6,11 +6,12 @@ from .actions.samples import sample_title
 from .actions.sources import read_now
 
 
-@task(queue_name="quick")
+# somebody waits for a scan; samples only make estimates surer
+@task(queue_name="quick", priority=50)
 def read_source_task(source_id: int) -> None:
     read_now(source_id)
 
 
-@task(queue_name="quick")
+@task(queue_name="quick", priority=-50)
 def sample_title_task(title_id: int) -> None:
     sample_title(title_id)

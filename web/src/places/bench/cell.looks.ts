@@ -6,7 +6,7 @@ export const cellLooks = cva("relative flex h-full min-h-[52px] w-full flex-col 
       plays: "border border-transparent hover:border-hairline",
       rewrap: "border border-hairline bg-raised hover:border-quiet",
       convert: "border border-mist-line bg-mist hover:border-river",
-      cannot: "hatch-cannot border border-transparent text-quiet hover:border-hairline",
+      cannot: "hatch-cannot border border-transparent text-mist-quiet hover:border-hairline",
     },
   },
 });

@@ -122,9 +122,9 @@ function RunCell({ run, row, picked, onPick }: { run: CellRun; row: number } & O
         <span className="truncate pr-5 font-semibold">
           {WORDS[cell.verdict]}
           {run.span > 1 && ` · one file for ${run.span}`}
-          {cell.by_hand && <span className="font-normal text-quiet"> · set by hand</span>}
+          {cell.by_hand && <span className="font-normal text-mist-quiet"> · set by hand</span>}
         </span>
-        <span className="truncate text-[12.5px] text-quiet">
+        <span className="truncate text-[12.5px] text-mist-quiet">
           {estimate ? `${sizeText(estimate.size_bytes)} · ${spanText(estimate.time_s)}${cell.surround ? " · surround" : ""}` : cell.verdict === "plays" ? "nothing to make" : cell.reason}
         </span>
       </Link>

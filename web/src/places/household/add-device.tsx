@@ -61,7 +61,7 @@ export function AddDevice({ open, onOpenChange, catalogue }: Props) {
               type="button"
               aria-pressed={chosen?.id === profile.id}
               onClick={() => setChosen(profile)}
-              className="flex w-full items-start gap-3 px-2 py-2 text-left hover:bg-mist aria-pressed:bg-mist"
+              className="flex w-full items-start gap-3 px-2 py-2 text-left hover:bg-sunk aria-pressed:bg-sand"
             >
               <DeviceIcon kind={profile.kind} />
               <span className="min-w-0 flex-1">

@@ -89,13 +89,13 @@ function Listing({ path, chosen, onChoose, onGo }: ListingProps) {
 function EntryRow({ entry, chosen, onChoose, onGo }: { entry: Entry; chosen: boolean; onChoose: () => void; onGo: () => void }) {
   const Icon = ICONS[entry.kind];
   return (
-    <li className={chosen ? "bg-mist" : ""}>
+    <li className={chosen ? "bg-sand" : ""}>
       <div className="flex items-center">
         <button
           type="button"
           aria-pressed={entry.kind === "folder" ? undefined : chosen}
           onClick={entry.kind === "folder" ? onGo : onChoose}
-          className="flex min-w-0 flex-1 items-center gap-3 px-2 py-2 text-left hover:bg-mist"
+          className="flex min-w-0 flex-1 items-center gap-3 px-2 py-2 text-left hover:bg-sunk"
         >
           <Icon size={17} className="shrink-0 text-river" aria-hidden />
           <span className="min-w-0 flex-1 truncate font-medium">{entry.name}</span>
