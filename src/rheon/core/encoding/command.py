@@ -16,6 +16,8 @@ CHAPTERS_FILE = "chapters.txt"
 LINK_NAME = "source"
 ENCODERS = {"h264": "libx264", "hevc": "libx265", "mpeg4": "mpeg4", "aac": "aac", "mp3": "libmp3lame", "ac3": "ac3"}
 HOLDS_CHAPTERS = frozenset({"mp4", "matroska"})
+NO_QUEUE = ("-thread_queue_size", "0")
+"""With two inputs the engine would read each in a thread, and sleep for 10 ms whenever a short queue is empty."""
 MPEG4_PROFILES = {"simple": "0", "advanced_simple": "15"}
 MUXING = {"mp4": ("-movflags", "+faststart"), "mp3": ("-id3v2_version", "3")}
 
@@ -48,7 +50,7 @@ def build_command(job: Job) -> list[str]:
     return [
         "ffmpeg", "-hide_banner", "-loglevel", "error", "-nostats", "-progress", "pipe:1", "-y",
         *_input(job),
-        *(("-protocol_whitelist", "file", "-f", "ffmetadata", "-i", CHAPTERS_FILE) if job.carries_chapters else ()),
+        *_chapters_input(job),
         *_maps(job),
         *(_video(made.video, made.container) if made.video else ()),
         *(_audio(made.audio) if made.audio else ()),
@@ -83,9 +85,27 @@ def chapters_document(chapters: tuple[Chapter, ...], duration_s: float) -> str:
 def _input(job: Job) -> list[str]:
     data = job.title.data
     if isinstance(data, FileData):
-        return ["-nostdin", *safe_file_input(data.path)]
+        return ["-nostdin", *NO_QUEUE, *safe_file_input(data.path)]
     palette = ["-palette", ",".join(data.palette)] if job.subpictures else []
-    return ["-fflags", "+genpts", "-analyzeduration", "20M", "-probesize", "40M", *palette, *PIPE_INPUT, "-i", "pipe:0"]
+    return [
+        *NO_QUEUE,
+        "-fflags",
+        "+genpts",
+        "-analyzeduration",
+        "20M",
+        "-probesize",
+        "40M",
+        *palette,
+        *PIPE_INPUT,
+        "-i",
+        "pipe:0",
+    ]
+
+
+def _chapters_input(job: Job) -> list[str]:
+    if not job.carries_chapters:
+        return []
+    return [*NO_QUEUE, "-protocol_whitelist", "file", "-f", "ffmetadata", "-i", CHAPTERS_FILE]
 
 
 def video_pad(title: Title) -> str:
