@@ -29,7 +29,6 @@ from rheon.core.media import CellData, Source, Title  # noqa: E402
 from rheon.core.planning import Balance, PlanRequest, plan  # noqa: E402
 from rheon.core.sources import read_source  # noqa: E402
 
-
 ROUNDS = 9
 
 
