@@ -45,6 +45,14 @@ def test_a_disc_title_comes_by_pipe_only_with_its_own_streams(film_disc: Source)
     assert "-palette" not in argv
 
 
+def test_no_input_waits_in_a_queue_of_its_own(film_disc: Source) -> None:
+    argv = command(film_disc.titles[0], "heron-8")
+    inputs = [at for at, word in enumerate(argv) if word == "-i"]
+    queues = [at for at, word in enumerate(argv) if word == "-thread_queue_size" and argv[at + 1] == "0"]
+    assert len(inputs) == len(queues) == 2
+    assert queues[0] < inputs[0] < queues[1] < inputs[1]
+
+
 def test_drawn_in_disc_subtitles_bring_their_palette_and_their_pad(film_disc: Source) -> None:
     argv = command(film_disc.titles[0], "heron-8", words_subtitle="1")
     assert len(after(argv, "-palette").split(",")) == 16

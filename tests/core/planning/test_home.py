@@ -1,0 +1,72 @@
+"""Which container a file gets, and what it is called."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import pytest
+
+from rheon.core.devices import Limits, Verdict, device
+from rheon.core.errors import PlanError
+from rheon.core.media import Source
+from rheon.core.planning import Action, Plan, PlanRequest, plan
+
+
+def planned(source: Source, name: str, **pins: str) -> Plan:
+    request = PlanRequest(
+        title=source.titles[0],
+        devices=(device(name),),
+        name="Marram Nights",
+        languages=("en",),
+        pins={key.replace("_", "."): value for key, value in pins.items()},
+    )
+    return plan(request)
+
+
+@pytest.mark.parametrize(
+    ("name", "file_name", "picture", "sound"),
+    [
+        ("sanderling-2", "Marram Nights.m4v", Action.ENCODE, Action.ENCODE),
+        ("gannet-43", "Marram Nights.mkv", Action.ENCODE, Action.COPY),
+        ("cormorant-box", "Marram Nights.mkv", Action.COPY, Action.COPY),
+        ("plover-dash", "Marram Nights.avi", Action.ENCODE, Action.ENCODE),
+        ("sound-only", "Marram Nights.mp3", None, Action.ENCODE),
+    ],
+)
+def test_the_container_that_leaves_most_untouched_is_taken(
+    film_disc: Source, name: str, file_name: str, picture: Action | None, sound: Action
+) -> None:
+    made = planned(film_disc, name).settings
+    assert made and made.audio
+    assert made.file_name == file_name
+    assert (made.video.action if made.video else None, made.audio.action) == (picture, sound)
+
+
+def test_a_file_over_the_limit_is_not_just_copied(film_disc: Source) -> None:
+    small = device("cormorant-box").model_copy(update={"limits": Limits(max_file_bytes=20_000_000)})
+    made = plan(PlanRequest(title=film_disc.titles[0], devices=(small,), name="x", languages=("en",)))
+    assert made.treatment is Verdict.CONVERT
+    assert made.settings and made.settings.video and made.settings.video.peak_bps
+    assert made.settings.video.action is Action.ENCODE
+    assert made.settings.video.peak_bps * film_disc.titles[0].duration_s / 8 < 20_000_000
+
+
+def test_drawing_in_or_shrinking_means_encoding_even_where_a_copy_would_do(film_disc: Source) -> None:
+    for pins in ({"words_subtitle": "0"}, {"picture_height": "240"}, {"picture_codec": "mpeg4"}):
+        made = planned(film_disc, "cormorant-box", **pins).settings
+        assert made and made.video
+        assert made.video.action is Action.ENCODE
+
+
+def test_without_sound_the_picture_stays_and_without_both_nothing_is_made(film_disc: Source) -> None:
+    silent = planned(film_disc, "heron-8", sound_track="none").settings
+    assert silent is not None
+    assert silent.audio is None
+    with pytest.raises(PlanError, match="neither picture nor sound"):
+        planned(film_disc, "sound-only", sound_track="none")
+
+
+def test_a_title_with_a_fault_can_t_be_planned(film_disc: Source) -> None:
+    faulty = replace(film_disc, titles=(replace(film_disc.titles[0], fault="scrambled"),))
+    made = planned(faulty, "heron-8")
+    assert (made.treatment, made.reason.code, made.settings) == (Verdict.CANNOT, "title_scrambled", None)
