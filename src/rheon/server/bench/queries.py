@@ -13,6 +13,7 @@ from rheon.core.media.codecs import channels_text, codec_name
 from rheon.core.media.sentences import RULE_NAMES, sentence
 from rheon.core.planning import Balance, Decision, Estimate, OutputSettings, Plan, PlanRequest, plan
 from rheon.server.household import queries as household
+from rheon.server.household.capabilities import summary
 from rheon.server.household.models import Device
 from rheon.server.shelf.models import Title
 
@@ -194,21 +195,12 @@ def _row(title: Title, core: CoreTitle) -> dict[str, Any]:
 
 
 def _column(device: Device, profile: DeviceProfile) -> dict[str, Any]:
-    limit = profile.limits.largest_file_bytes
-    best = max((entry.max_height for entry in profile.video), default=None)
-    parts = [f"{best}p" if best else "sound only"]
-    if any(entry.max_channels > 2 for entry in profile.audio):
-        parts.append("surround")
-    if profile.limits.max_file_bytes:
-        parts.append(f"{(limit or 0) / 1e9:g} GB a file")
-    elif profile.limits.file_system == "fat32":
-        parts.append("FAT32")
     return {
         "id": device.pk,
         "name": device.name,
         "kind": profile.kind.value,
         "model": profile.name,
-        "detail": ", ".join(parts),
+        "detail": summary(profile),
     }
 
 

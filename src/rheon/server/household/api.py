@@ -16,7 +16,7 @@ from rheon.server.api.schema import DEVICE_KINDS
 
 from . import queries
 from .actions.devices import add_device, remove_device, rename_device, set_languages
-from .capabilities import capabilities
+from .capabilities import capabilities, summary
 from .models import Device
 
 
@@ -117,12 +117,6 @@ def _device(device: Device) -> dict[str, Any]:
 
 
 def _profile(profile: DeviceProfile) -> dict[str, Any]:
-    best = max((entry.max_height for entry in profile.video), default=None)
-    lines = f"{best}p" if best else "sound only"
-    surround = ", surround" if any(entry.max_channels > 2 for entry in profile.audio) else ""
-    place = profile.limits.file_system.upper() if profile.limits.file_system == "fat32" else ""
-    limit = profile.limits.max_file_bytes
-    extra = f", {limit / 1e9:g} GB a file" if limit else f", {place}" if place else ""
     return {
         "id": profile.id,
         "name": profile.name,
@@ -130,5 +124,5 @@ def _profile(profile: DeviceProfile) -> dict[str, Any]:
         "year": profile.year,
         "generic": profile.generic,
         "about": profile.about,
-        "summary": f"{lines}{surround}{extra}",
+        "summary": summary(profile),
     }

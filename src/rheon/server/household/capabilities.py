@@ -1,4 +1,4 @@
-"""A device's abilities in sentences a person understands."""
+"""A device's abilities in words a person understands."""
 
 from __future__ import annotations
 
@@ -11,6 +11,19 @@ FORMS = {
     "picture_track": "pictures as on the disc, that can be switched on",
     "text_file": "a text file beside the film",
 }
+
+
+def summary(profile: DeviceProfile) -> str:
+    """The least a person wants to know: ``1080p, surround, FAT32``."""
+    best = max((entry.max_height for entry in profile.video), default=None)
+    parts = [f"{best}p" if best else "sound only"]
+    if any(entry.max_channels > 2 for entry in profile.audio):
+        parts.append("surround")
+    if profile.limits.max_file_bytes:
+        parts.append(f"{profile.limits.max_file_bytes / 1e9:g} GB a file")
+    elif profile.limits.file_system == "fat32":
+        parts.append("FAT32")
+    return ", ".join(parts)
 
 
 def capabilities(profile: DeviceProfile) -> list[tuple[str, str]]:
