@@ -17,9 +17,20 @@ os.environ["RHEON_MEDIA"] = (
 )
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
 
+from hypothesis import HealthCheck, settings  # noqa: E402
+
 from rheon.core.media import Source  # noqa: E402
 from rheon.core.sources import read_source  # noqa: E402
 from rheon.demo.build import build  # noqa: E402
+
+# nothing is timed in tests; on the build machine the same examples are drawn every time
+settings.register_profile(
+    "rheon",
+    deadline=None,
+    derandomize=bool(os.environ.get("CI")),
+    suppress_health_check=[HealthCheck.too_slow, HealthCheck.function_scoped_fixture],
+)
+settings.load_profile("rheon")
 
 MEDIA = Path(__file__).parents[1] / "demo-data" / "media"
 

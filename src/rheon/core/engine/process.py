@@ -14,6 +14,7 @@ import time
 from collections import deque
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, field
+from queue import SimpleQueue
 from typing import IO
 
 from ..errors import EngineError, EngineTimedOut, SourceMissing, Stopped, ToolMissing
@@ -36,7 +37,7 @@ class Command:
     ``argv`` is never seen by a shell. ``feed`` gives its standard input, ``cwd`` the folder it runs in.
     A ``gentle`` one leaves the processor to whoever else wants it.
     ``on_line`` gets each line it prints, ``on_complaint`` each on its error output; ``should_stop`` is asked about ten
-    times a second.
+    times a second. ``on_line`` and ``should_stop`` are called in the thread that runs the program.
     """
 
     argv: Sequence[str]
@@ -64,8 +65,8 @@ class _Following:
     process: subprocess.Popen[bytes]
     chunks: list[bytes] = field(default_factory=list)
     tail: deque[str] = field(default_factory=lambda: deque(maxlen=TAIL_LINES))
+    lines: SimpleQueue[str] = field(default_factory=SimpleQueue)
     feed_error: OSError | None = None
-    line_error: BaseException | None = None
 
 
 def run(command: Command) -> Finished:
@@ -83,6 +84,7 @@ def run(command: Command) -> Finished:
         for thread in threads:
             thread.join(timeout=GRACE_S)
         _close(following.process)
+    _hand_over(following, command)
     _raise_for(following, command)
     return Finished(stdout=b"".join(following.chunks), tail=tuple(following.tail))
 
@@ -122,7 +124,7 @@ def _attach(following: _Following, command: Command) -> list[threading.Thread]:
     process = following.process
     assert process.stdout and process.stderr
     threads = [
-        threading.Thread(target=_collect, args=(following, process.stdout, command.on_line), daemon=True),
+        threading.Thread(target=_collect, args=(following, process.stdout, command.on_line is not None), daemon=True),
         threading.Thread(target=_keep_tail, args=(following, process.stderr, command.on_complaint), daemon=True),
     ]
     if command.feed and process.stdin:
@@ -132,16 +134,19 @@ def _attach(following: _Following, command: Command) -> list[threading.Thread]:
     return threads
 
 
-def _collect(following: _Following, stream: IO[bytes], on_line: Callable[[str], None] | None) -> None:
-    if on_line is None:
-        while chunk := stream.read(65536):
-            following.chunks.append(chunk)
-        return
-    try:
+def _collect(following: _Following, stream: IO[bytes], by_line: bool) -> None:
+    if by_line:
         for line in stream:
-            on_line(line.decode(errors="replace").rstrip("\r\n"))
-    except BaseException as error:  # handed to the caller's thread, which raises it
-        following.line_error = error
+            following.lines.put(line.decode(errors="replace").rstrip("\r\n"))
+        return
+    while chunk := stream.read(65536):
+        following.chunks.append(chunk)
+
+
+def _hand_over(following: _Following, command: Command) -> None:
+    """Give the lines that have come in to whoever follows them."""
+    while command.on_line and not following.lines.empty():
+        command.on_line(following.lines.get())
 
 
 def _keep_tail(following: _Following, stream: IO[bytes], on_complaint: Callable[[str], None] | None) -> None:
@@ -179,9 +184,10 @@ def _wait(following: _Following, command: Command) -> None:
         with contextlib.suppress(subprocess.TimeoutExpired):
             following.process.wait(timeout=POLL_S)
             return
+        _hand_over(following, command)
         if command.should_stop and command.should_stop():
             raise Stopped("The work was stopped.")
-        if following.feed_error or following.line_error:
+        if following.feed_error:
             return
         if command.timeout_s is not None and time.monotonic() - started > command.timeout_s:
             raise EngineTimedOut(
@@ -209,8 +215,6 @@ def _close(process: subprocess.Popen[bytes]) -> None:
 
 
 def _raise_for(following: _Following, command: Command) -> None:
-    if following.line_error:
-        raise following.line_error
     if following.feed_error:
         raise SourceMissing("The source went away while it was being read.", reason=following.feed_error.strerror or "")
     if status := following.process.returncode:
