@@ -433,17 +433,6 @@ export interface components {
             /** Format: double */
             time_high_s: number;
         };
-        Expected: {
-            size_bytes: number;
-            size_low_bytes: number;
-            size_high_bytes: number;
-            /** Format: double */
-            time_s: number;
-            /** Format: double */
-            time_low_s: number;
-            /** Format: double */
-            time_high_s: number;
-        };
         Fact: {
             topic: string;
             text: string;
@@ -538,7 +527,7 @@ export interface components {
             making_s: number;
             /** Format: double */
             checking_s: number;
-            expected: components["schemas"]["Expected"];
+            expected: components["schemas"]["Estimate"];
             checks: components["schemas"]["Check"][];
             made: string;
         };

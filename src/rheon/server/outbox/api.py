@@ -9,6 +9,8 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from rheon.server.bench.api import EstimateSerializer
+
 from .actions.outputs import forget
 from .models import Output
 from .queries import outputs_document
@@ -27,15 +29,6 @@ class CheckSerializer(serializers.Serializer):
     rules = CheckedRuleSerializer(many=True)
 
 
-class ExpectedSerializer(serializers.Serializer):
-    size_bytes = serializers.IntegerField()
-    size_low_bytes = serializers.IntegerField()
-    size_high_bytes = serializers.IntegerField()
-    time_s = serializers.FloatField()
-    time_low_s = serializers.FloatField()
-    time_high_s = serializers.FloatField()
-
-
 class OutputSerializer(serializers.Serializer):
     id = serializers.IntegerField()
     job_id = serializers.IntegerField(allow_null=True)
@@ -50,7 +43,7 @@ class OutputSerializer(serializers.Serializer):
     size_bytes = serializers.IntegerField()
     making_s = serializers.FloatField()
     checking_s = serializers.FloatField()
-    expected = ExpectedSerializer()
+    expected = EstimateSerializer()
     checks = CheckSerializer(many=True)
     made = serializers.CharField()
 
