@@ -13,6 +13,7 @@ class BuiltCell:
     first: int
     last: int
     block: int = 0
+    still: int = 0
 
 
 @dataclass
@@ -73,8 +74,8 @@ def audio(coding: int, channels: int, language: str = "", purpose: int = 0) -> b
     return bytes([coding << 5 | kind << 2, channels - 1]) + language.encode().ljust(2, b"\0") + bytes([0, purpose])
 
 
-def subpicture(language: str) -> bytes:
-    return bytes([1, 0]) + language.encode()
+def subpicture(language: str, purpose: int = 0) -> bytes:
+    return bytes([1, 0]) + language.encode() + bytes([0, purpose])
 
 
 def _chain(chain: BuiltChain) -> bytes:
@@ -88,7 +89,7 @@ def _chain(chain: BuiltChain) -> bytes:
     head[0xE6:0xE8] = (0xEC).to_bytes(2)
     head[0xE8:0xEA] = (0xEC + len(programs)).to_bytes(2)
     cells = b"".join(
-        bytes([cell.block, 0, 0, 0])
+        bytes([cell.block, 0, cell.still, 0])
         + bytes.fromhex(cell.bcd_time)
         + cell.first.to_bytes(4)
         + bytes(8)

@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 
 from rheon.core.errors import CutOffImage, EmptyDisc, NotASource, RheonError, Stopped, TablesBroken
 from rheon.core.media import CellData, Role, Scan, Source
+from rheon.core.media.sentences import duration_text
 from rheon.core.sources import ScanProgress, read_source
 from rheon.core.sources.ifo import cell_time, palette_colour, read_manager, read_title_set
 from rheon.core.sources.program_stream import sample
@@ -137,8 +138,11 @@ def test_a_cut_off_image_keeps_what_is_whole_and_names_the_rest(media: Path, tmp
     with whole.open("rb") as source:
         short.write_bytes(source.read(whole.stat().st_size - 4_000_000))
     read = read_source(short)
-    assert [title.fault for title in read.titles] == [None, None, "cut_off", "cut_off"]
+    assert [title.fault for title in read.titles] == [None, None, None, "cut_off"]
     assert [(p.code, p.title) for p in read.problems] == [("cut_off", 3), ("cut_off", 4)]
+    kept = read.titles[2]
+    assert 1 < kept.duration_s < scenario.EPISODES[2].duration_s - 0.5
+    assert f"end at {duration_text(kept.duration_s)}" in read.problems[0].message
 
 
 @pytest.mark.parametrize(("kept_bytes", "error"), [(60_000, CutOffImage), (20_000, NotASource)])

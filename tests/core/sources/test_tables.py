@@ -8,9 +8,11 @@ import pytest
 from tests.core.sources.table_builder import BuiltCell, BuiltChain, BuiltSet, audio, subpicture
 
 from rheon.core.errors import TablesBroken
-from rheon.core.media import Extent, Purpose
+from rheon.core.media import Extent, Purpose, Source
+from rheon.core.sources import read_source
 from rheon.core.sources.disc_files import DiscFiles
-from rheon.core.sources.dvd import read_dvd, sector_extents
+from rheon.core.sources.dvd import read_dvd
+from rheon.core.sources.dvd_cells import sector_extents
 from rheon.core.sources.ifo import read_manager, read_title_set
 from rheon.core.sources.progress import ScanProgress
 
@@ -100,7 +102,7 @@ def test_empty_data_is_named_and_keeps_a_title_from_being_converted(tmp_path: Pa
     built = BuiltSet(chains=[BuiltChain(cells=[BuiltCell("00001040", 0, 9)])], titles=[[(1, 1)]])
     read = read_dvd(disc(tmp_path, built, (1, 1, 1)), ScanProgress())
     assert (read.titles[0].fault, read.problems[0].code) == ("no_data", "no_data")
-    short = read_dvd(disc(tmp_path, built, (1, 1, 1), sectors=5), ScanProgress())
+    short = read_dvd(disc(tmp_path, built, (1, 1, 1), sectors=0), ScanProgress())
     assert short.titles[0].fault == "cut_off"
 
 
@@ -120,3 +122,65 @@ def test_tables_that_are_none_are_refused(damage: bytes) -> None:
     for reader in (read_manager, read_title_set):
         with pytest.raises(TablesBroken):
             reader(damage)
+
+
+def test_tracks_that_are_only_declared_are_found_out_from_the_data(media: Path, disc_copy: Path) -> None:
+    path = disc_copy / "VIDEO_TS" / "VTS_02_0.IFO"
+    table = bytearray(path.read_bytes())
+    table[0x202:0x204] = (2).to_bytes(2)
+    table[0x20C:0x214] = audio(AC3, 6, "fr", 1).ljust(8, b"\0")
+    chains = int.from_bytes(table[0xCC:0xD0]) * 2048
+    for number in range(int.from_bytes(table[chains : chains + 2])):
+        chain = chains + int.from_bytes(table[chains + 12 + 8 * number : chains + 16 + 8 * number])
+        table[chain + 0x0E : chain + 0x10] = b"\x81\x00"
+    path.write_bytes(table)
+    read = read_source(disc_copy)
+    assert [len(title.audio) for title in read.titles] == [2, 1, 1, 1, 1, 1]
+    assert [(p.code, p.title) for p in read.problems] == [("track_absent", n) for n in range(2, 7)]
+    assert "audio track 2 (French)" in read.problems[0].message
+
+
+def test_title_sets_without_the_disc_s_own_table_are_titles_all_the_same(disc_copy: Path, film_disc: Source) -> None:
+    for name in ("VIDEO_TS.IFO", "VIDEO_TS.BUP", "VTS_01_0.IFO", "VTS_01_0.BUP", "VTS_01_1.VOB"):
+        (disc_copy / "VIDEO_TS" / name).unlink()
+    read = read_source(disc_copy)
+    assert [title.duration_s for title in read.titles] == [title.duration_s for title in film_disc.titles[1:]]
+    assert [title.key for title in read.titles] == [f"2/{n}" for n in range(1, 6)]
+
+
+def test_a_title_set_that_was_left_behind_is_named(disc_copy: Path) -> None:
+    for path in (disc_copy / "VIDEO_TS").glob("VTS_01_*"):
+        path.unlink()
+    read = read_source(disc_copy)
+    assert (read.problems[0].code, read.problems[0].title) == ("not_kept", 1)
+
+
+def test_stills_and_moments_are_menus(tmp_path: Path) -> None:
+    chains = [
+        BuiltChain(cells=[BuiltCell("00200040", 0, 9)]),
+        BuiltChain(cells=[BuiltCell("00000540", 10, 11, still=255), BuiltCell("00000540", 12, 13, still=255)]),
+        BuiltChain(cells=[BuiltCell("00000000", 14, 14)]),
+    ]
+    built = BuiltSet(chains=chains, titles=[[(n, 1)] for n in (1, 2, 3)])
+    read = read_dvd(disc(tmp_path, built, *((1, n, 1) for n in (1, 2, 3))), ScanProgress())
+    assert [title.role for title in read.titles] == ["feature", "menu", "menu"]
+    assert [title.reasons[0].code for title in read.titles] == ["only_title", "stands_still", "very_short"]
+
+
+def test_what_a_track_is_for_comes_from_its_code_extension(tmp_path: Path) -> None:
+    built = BuiltSet(
+        chains=[
+            BuiltChain(
+                cells=[BuiltCell("00001040", 0, 9)],
+                audio={n: 0x8000 | n << 8 for n in range(4)},
+                subpictures={n: 0x80000000 | n << 24 for n in range(4)},
+            )
+        ],
+        titles=[[(1, 1)]],
+        audio=[audio(AC3, 2, "en", code) for code in (1, 2, 3, 4)],
+        subpictures=[subpicture("en", code) for code in (1, 5, 9, 13)],
+    )
+    title = read_dvd(disc(tmp_path, built, (1, 1, 1)), ScanProgress()).titles[0]
+    assert [track.purpose.value for track in title.audio] == ["main", "description", "commentary", "commentary"]
+    assert [track.purpose.value for track in title.subtitles] == ["main", "captions", "unknown", "commentary"]
+    assert [track.forced.value for track in title.subtitles] == ["unknown", "unknown", "all", "unknown"]

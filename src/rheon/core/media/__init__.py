@@ -10,6 +10,7 @@ from .source import (
     Chapter,
     Extent,
     FileData,
+    Gap,
     Problem,
     Reason,
     Role,
@@ -17,9 +18,10 @@ from .source import (
     Source,
     SourceForm,
     SourceKind,
+    StreamKind,
     Title,
 )
-from .streams import AudioStream, Forced, Purpose, Scan, SubtitleStream, VideoStream
+from .streams import AudioStream, Forced, Purpose, Scan, SubtitleStream, VideoStream, WordsPurpose
 
 __all__ = [
     "FILM",
@@ -33,6 +35,7 @@ __all__ = [
     "Extent",
     "FileData",
     "Forced",
+    "Gap",
     "Problem",
     "Purpose",
     "Reason",
@@ -43,9 +46,11 @@ __all__ = [
     "Source",
     "SourceForm",
     "SourceKind",
+    "StreamKind",
     "SubtitleStream",
     "Title",
     "VideoStream",
+    "WordsPurpose",
     "aspect_text",
     "language_name",
     "parse_fraction",

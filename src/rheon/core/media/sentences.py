@@ -33,6 +33,18 @@ def _longest(values: Values) -> str:
     return "taken for the film: " + ", ".join(parts)
 
 
+def _nearly_same(values: Values) -> str:
+    without, more = _number(values["without_s"]), _number(values["with_s"])
+    parts = [f"lacks {_seconds(without)} of it"] if without >= 0.5 else []
+    if more >= 0.5:
+        parts.append(f"has {_seconds(more)} of its own")
+    return f"nearly the same as title {values['title']}: " + " and ".join(parts)
+
+
+def _seconds(seconds: float) -> str:
+    return f"{seconds:.1f} s" if seconds < 60 else duration_text(seconds)
+
+
 def _number(value: object) -> float:
     return float(value) if isinstance(value, int | float) else 0.0
 
@@ -87,6 +99,16 @@ SENTENCES: dict[str, str | Callable[[Values], str]] = {
     "much_shorter": lambda v: f"much shorter than the longest title ({duration_text(_number(v['longest_s']))})",
     "very_short": lambda v: f"only {_number(v['duration_s']):.1f} s long, as menus are",
     "same_material": lambda v: f"the same material as title {v['title']}",
+    "nearly_same_material": _nearly_same,
+    "chapters_repeat": lambda v: f"its chapters repeat {v['count']} times alike: all episodes in one",
+    "chapter_range": lambda v: f"chapters {v['first']} to {v['last']} of title {v['title']}",
+    "stands_still": "a picture that stands until somebody goes on, as menus do",
+    "unlike_episodes": lambda v: f"longer than the episodes ({duration_text(_number(v['usual_s']))})",
+    "by_hand": "set by hand",
+    "numbered_episode": lambda v: f"its name says season {v['season']}, episode {v['episode']}",
+    "part_of_series": lambda v: f"one of {v['count']} numbered files",
+    "only_sound": "it has sound and no picture",
+    "own_file": "a file of its own",
     "holds_titles": lambda v: "holds titles " + ", ".join(map(str, v["titles"])),  # type: ignore[call-overload]
     "no_evidence": "nothing speaks for more",
     # verdicts

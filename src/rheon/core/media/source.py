@@ -50,13 +50,26 @@ class Extent:
     length_bytes: int
 
 
+class StreamKind(StrEnum):
+    """How a disc's bytes are laid out (ISO/IEC 13818-1): DVD-Video holds program, Blu-ray transport streams."""
+
+    PROGRAM = "program"
+    TRANSPORT = "transport"
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Cell:
-    """A piece of a title as its program chain lists it: when it starts, how long it lasts, which bytes hold it."""
+    """A piece of a title as its disc lists it: when it starts, how long it lasts, which bytes hold it.
+
+    ``clock`` is the 90 kHz time stamp that its start has in the data; ``None`` where only the data tell.
+    ``still_s`` is how long its last picture stands (255: until somebody goes on).
+    """
 
     start_s: float
     duration_s: float
     extents: tuple[Extent, ...]
+    clock: int | None = None
+    still_s: int = 0
 
     @property
     def size_bytes(self) -> int:
@@ -65,20 +78,23 @@ class Cell:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class FileData:
-    """The title is a whole file that the engine opens by name."""
+    """The title is a file that the engine opens by name, whole or from ``from_s`` for the title's length."""
 
     path: str
+    from_s: float = 0.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class CellData:
     """The title is the cells of a disc, fed to the engine in their order.
 
-    ``palette`` holds sixteen ``rrggbb`` colours for subpictures.
+    ``palette`` holds sixteen ``rrggbb`` colours for subpictures. ``other_angles`` are the cells of angles 2, 3 ….
     """
 
     cells: tuple[Cell, ...]
     palette: tuple[str, ...] = ()
+    stream: StreamKind = StreamKind.PROGRAM
+    other_angles: tuple[tuple[Cell, ...], ...] = ()
 
     @property
     def extents(self) -> tuple[Extent, ...]:
@@ -116,8 +132,20 @@ class Share:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Gap:
+    """A stretch of a title whose data can't be read, in seconds."""
+
+    from_s: float
+    to_s: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Title:
-    """One playable programme of a source. ``fault`` names what keeps it from being converted, by problem code."""
+    """One playable programme of a source.
+
+    ``fault`` names what keeps it from being converted, by problem code; ``gaps`` are what is missing of one that can.
+    ``key`` is the same at every scan of the source. ``part_of`` is the title of which it is a range of chapters.
+    """
 
     number: int
     duration_s: float
@@ -130,6 +158,10 @@ class Title:
     chapters: tuple[Chapter, ...] = ()
     angles: int = 1
     fault: str | None = None
+    gaps: tuple[Gap, ...] = ()
+    key: str = ""
+    name: str | None = None
+    part_of: int | None = None
     role: Role = Role.EXTRA
     reasons: tuple[Reason, ...] = ()
     shares: tuple[Share, ...] = ()

@@ -25,6 +25,17 @@ class Purpose(StrEnum):
     UNKNOWN = "unknown"
 
 
+class WordsPurpose(StrEnum):
+    """What a subtitle track is for."""
+
+    MAIN = "main"
+    CAPTIONS = "captions"
+    COMMENTARY = "commentary"
+    LARGE = "large"
+    CHILDREN = "children"
+    UNKNOWN = "unknown"
+
+
 class Forced(StrEnum):
     """Whether a subtitle track holds forced lines."""
 
@@ -55,6 +66,8 @@ class VideoStream:
     bitrate_bps: int | None = None
     rotation: int = 0
     codec_tag: str | None = None
+    letterboxed: bool = False
+    variable_rate: bool = False
     stream_id: int | None = None
 
     @property
@@ -76,18 +89,24 @@ class AudioStream:
     purpose: Purpose = Purpose.UNKNOWN
     profile: str | None = None
     bitrate_bps: int | None = None
+    name: str | None = None
     stream_id: int | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SubtitleStream:
-    """One subtitle track. ``index`` counts the title's subtitle tracks from 0."""
+    """One subtitle track. ``index`` counts the title's subtitle tracks from 0.
+
+    ``path`` is the text file it lies in where it is a file beside the title's own.
+    """
 
     index: int
     format: str
     language: str = "und"
+    purpose: WordsPurpose = WordsPurpose.UNKNOWN
     forced: Forced = Forced.UNKNOWN
     stream_id: int | None = None
+    path: str | None = None
 
     @property
     def is_text(self) -> bool:

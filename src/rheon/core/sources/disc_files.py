@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import re
 from dataclasses import dataclass, field
 from pathlib import Path
 from typing import BinaryIO, cast
@@ -13,6 +14,7 @@ from ..errors import CutOffImage, EmptyDisc, NotASource, SourceMissing
 from ..media import SECTOR_BYTES, Extent, SourceForm
 
 VIDEO_FOLDER = "VIDEO_TS"
+TABLE_NAME = re.compile(r"(VIDEO_TS|VTS_\d\d_0)\.(IFO|BUP)$", re.IGNORECASE)
 DESCRIPTORS_AT = 16 * SECTOR_BYTES
 LARGEST_TABLE_BYTES = 8 << 20
 
@@ -82,8 +84,7 @@ def video_folder(folder: Path) -> Path | None:
     for entry in entries:
         if entry.is_dir() and entry.name.upper() == VIDEO_FOLDER:
             return entry
-    loose = any(entry.name.upper() in ("VIDEO_TS.IFO", "VIDEO_TS.BUP") for entry in entries)
-    return folder if loose else None
+    return folder if any(TABLE_NAME.match(entry.name) for entry in entries) else None
 
 
 def is_image(path: Path) -> bool:

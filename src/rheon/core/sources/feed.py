@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
+import errno
 from collections.abc import Iterator, Sequence
 from pathlib import Path
+from typing import BinaryIO
 
-from ..media import SECTOR_BYTES, CellData, Extent
+from ..media import SECTOR_BYTES, CellData, Extent, StreamKind
+from .navigation import CLOCK_HZ
+from .timeline import ProgramTimeline, shift_transport, transport_packets
 
 CHUNK_BYTES = 1 << 20
 PACK_HEADER_BYTES = 14
@@ -16,24 +20,52 @@ EMPTY_UNIT = bytes.fromhex("000c 0004 0000 0004 ff ff ff ff")
 
 
 def feed_extents(extents: Sequence[Extent]) -> Iterator[bytes]:
-    """The bytes of the extents, in pieces. Raises ``OSError`` where a file is gone or ends early."""
+    """The bytes of the extents, in pieces; sectors that the medium can't give are left out.
+
+    Raises ``OSError`` where a file is gone or ends early.
+    """
     for extent in extents:
         with Path(extent.path).open("rb", buffering=0) as handle:
             handle.seek(extent.offset_bytes)
             left = extent.length_bytes
             while left:
-                chunk = handle.read(min(CHUNK_BYTES, left))
-                if not chunk:
+                chunk, passed = _read(handle, min(CHUNK_BYTES, left))
+                if not passed:
                     raise OSError(None, f"{Path(extent.path).name} ends early")
-                left -= len(chunk)
+                left -= passed
                 yield chunk
 
 
+def _read(handle: BinaryIO, length: int) -> tuple[bytes, int]:
+    """(what could be read, how far that went): a read error costs its sectors, not the rest."""
+    at = handle.tell()
+    try:
+        chunk = handle.read(length)
+    except OSError as error:
+        if error.errno != errno.EIO:
+            raise
+    else:
+        return chunk, len(chunk)
+    kept = []
+    for start in range(at, at + length, SECTOR_BYTES):
+        try:
+            handle.seek(start)
+            kept.append(handle.read(min(SECTOR_BYTES, at + length - start)))
+        except OSError as error:
+            if error.errno != errno.EIO:
+                raise
+    handle.seek(at + length)
+    return b"".join(kept), length
+
+
 def feed_title(data: CellData, subpictures: Sequence[int] = ()) -> Iterator[bytes]:
-    """A whole title, with the subpicture streams that are wanted declared at its front.
+    """A whole title on one time line, with the subpicture streams that are wanted declared at its front.
 
     The engine only knows of a stream once it has met a packet of it, and the first subtitle may come after minutes.
     """
+    if data.stream is StreamKind.TRANSPORT:
+        yield from _transport(data)
+        return
     extents = data.extents
     if subpictures and extents:
         first = extents[0]
@@ -43,7 +75,21 @@ def feed_title(data: CellData, subpictures: Sequence[int] = ()) -> Iterator[byte
             length_bytes=min(first.length_bytes, LOOK_AHEAD_BYTES),
         )
         yield declare(b"".join(feed_extents([head])), subpictures)
-    yield from feed_extents(extents)
+    timeline = ProgramTimeline()
+    for cell in data.cells:
+        timeline.begin(cell)
+        for chunk in feed_extents(cell.extents):
+            if passed := timeline.pass_on(chunk):
+                yield passed
+
+
+def _transport(data: CellData) -> Iterator[bytes]:
+    """Clips one after the other: each cell's in time comes to lie where the title's time has got to."""
+    first = next((cell.clock for cell in data.cells if cell.clock is not None), 0)
+    for cell in data.cells:
+        offset = 0 if cell.clock is None else first + round(cell.start_s * CLOCK_HZ) - cell.clock
+        for packets in transport_packets(feed_extents(cell.extents)):
+            yield shift_transport(packets, offset)
 
 
 def declare(head: bytes, subpictures: Sequence[int]) -> bytes:

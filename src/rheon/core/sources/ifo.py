@@ -6,6 +6,7 @@ building discs and reading them back. Numbers are big-endian; pointers count sec
 
 from __future__ import annotations
 
+import itertools
 from dataclasses import dataclass
 from fractions import Fraction
 
@@ -43,7 +44,9 @@ _TITLE_SET = Struct(
     "magic" / Const(b"DVDVIDEO-VTS"),
     "chapter_table" / Pointer(0xC8, Int32ub),
     "chain_table" / Pointer(0xCC, Int32ub),
+    "unit_map" / Pointer(0xE4, Int32ub),
     "video" / Pointer(0x200, Int8ub),
+    "picture" / Pointer(0x201, Int8ub),
     "audio_count" / Pointer(0x202, Int16ub),
     "audio" / Pointer(0x204, Array(AUDIO_SLOTS, _AUDIO_ATTRIBUTES)),
     "subpicture_count" / Pointer(0x254, Int16ub),
@@ -64,6 +67,7 @@ _CELL = Struct(
     "last_sector" / Int32ub,
     "mode" / Computed(lambda cell: cell.block >> 6),
     "is_angle" / Computed(lambda cell: cell.block >> 4 & 3 == 1),
+    "is_interleaved" / Computed(lambda cell: bool(cell.block >> 2 & 1)),
 )
 _CHAIN = Struct(
     Padding(2),
@@ -111,33 +115,52 @@ class SubpictureAttributes:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class ChainCell:
-    """One cell of a program chain: seconds, and its first and last sector counted from ``VTS_xx_1.VOB``."""
+    """One cell of a program chain: seconds, and its first and last sector counted from ``VTS_xx_1.VOB``.
+
+    ``interleaved`` cells lie between units of other angles; ``still_s`` is how long the last picture stands.
+    """
 
     duration_s: float
     first_sector: int
     last_sector: int
+    interleaved: bool = False
+    still_s: int = 0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class ProgramChain:
     """A playing order: cells of the first angle, the cell each program starts at (from 0), stream controls, palette.
 
-    ``audio_streams`` and ``subpicture_streams`` map a declared track's position to its stream number.
+    ``angle_blocks`` maps a cell's position to the same stretch from angles 2, 3 …; ``audio_streams`` and
+    ``subpicture_streams`` map a declared track's position to its stream number.
     """
 
     cells: tuple[ChainCell, ...]
+    angle_blocks: dict[int, tuple[ChainCell, ...]]
     program_cells: tuple[int, ...]
     audio_streams: dict[int, int]
     subpicture_streams: dict[int, int]
     palette: tuple[str, ...]
 
+    def angle(self, number: int) -> tuple[ChainCell, ...]:
+        """The cells of an angle, counted from 1; where a block has no such angle, its first."""
+        return tuple(
+            block[number - 2] if number > 1 and len(block := self.angle_blocks.get(at, ())) > number - 2 else cell
+            for at, cell in enumerate(self.cells)
+        )
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class TitleSetTables:
-    """What a title set's tables say. ``chapters[t]`` lists (chain number, program number) of its title ``t``+1."""
+    """What a title set's tables say. ``chapters[t]`` lists (chain number, program number) of its title ``t``+1.
+
+    ``units`` are the sectors at which the set's video object units start, each with a navigation pack.
+    """
 
     pal: bool
     wide: bool
+    letterboxed: bool
+    units: tuple[int, ...]
     audio: tuple[AudioAttributes, ...]
     subpictures: tuple[SubpictureAttributes, ...]
     chapters: tuple[tuple[tuple[int, int], ...], ...]
@@ -169,6 +192,8 @@ def read_title_set(data: bytes) -> TitleSetTables:
         return TitleSetTables(
             pal=head.video >> 4 & 3 == 1,
             wide=wide,
+            letterboxed=bool(head.picture >> 2 & 1),
+            units=_units(data, head.unit_map * SECTOR_BYTES),
             audio=tuple(_audio(entry) for entry in head.audio[: min(AUDIO_SLOTS, head.audio_count)]),
             subpictures=tuple(
                 SubpictureAttributes(language=_language(entry.coding & 3, entry.language), purpose_code=entry.purpose)
@@ -264,24 +289,42 @@ def _chapters(data: bytes) -> tuple[tuple[tuple[int, int], ...], ...]:
     return tuple(titles)
 
 
+def _units(data: bytes, offset: int) -> tuple[int, ...]:
+    """The address map of video object units; empty where the set has none or it is damaged."""
+    if not 0 < offset <= len(data) - 4:
+        return ()
+    end = min(len(data), offset + int.from_bytes(data[offset : offset + 4]) + 1)
+    found = tuple(int.from_bytes(data[at : at + 4]) for at in range(offset + 4, end - 3, 4))
+    return found if all(one < other for one, other in itertools.pairwise(found)) else ()
+
+
 def _chain(data: bytes, wide: bool) -> ProgramChain:
     chain = _CHAIN.parse(data)
     cells = Array(chain.cell_count, _CELL).parse(data[chain.cells_at :]) if chain.cell_count else []
     programs = data[chain.program_map_at : chain.program_map_at + chain.program_count] if chain.program_count else b""
     kept: list[ChainCell] = []
+    blocks: dict[int, list[ChainCell]] = {}
     position: dict[int, int] = {}
     for number, cell in enumerate(cells, start=1):
-        position[number] = len(kept)
-        if cell.is_angle and cell.mode in (2, 3):
-            continue  # further angles of the block before it
         if cell.last_sector < cell.first_sector:
             raise ValueError("cell ends before it starts")
-        kept.append(
-            ChainCell(duration_s=cell_time(cell.time), first_sector=cell.first_sector, last_sector=cell.last_sector)
+        listed = ChainCell(
+            duration_s=cell_time(cell.time),
+            first_sector=cell.first_sector,
+            last_sector=cell.last_sector,
+            interleaved=cell.is_interleaved,
+            still_s=cell.still_s,
         )
+        if cell.is_angle and cell.mode in (2, 3) and kept:
+            position[number] = len(kept) - 1
+            blocks.setdefault(len(kept) - 1, []).append(listed)
+        else:
+            position[number] = len(kept)
+            kept.append(listed)
     shift = 16 if wide else 24
     return ProgramChain(
         cells=tuple(kept),
+        angle_blocks={at: tuple(others) for at, others in blocks.items()},
         program_cells=tuple(position[entry] for entry in programs),
         audio_streams={n: word >> 8 & 7 for n, word in enumerate(chain.audio_control) if word & 0x8000},
         subpicture_streams={

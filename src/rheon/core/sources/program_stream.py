@@ -36,9 +36,13 @@ class SequenceFacts:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SampleFacts:
-    """Facts counted over sampled sectors; add two samples with ``+``."""
+    """Facts counted over sampled sectors; add two samples with ``+``.
+
+    ``streams`` are the ids met, as the engine gives them: a private stream's own number, else 0x100 and the packet's.
+    """
 
     packs: int = 0
+    streams: frozenset[int] = frozenset()
     scrambled_packs: int = 0
     pictures: int = 0
     progressive_pictures: int = 0
@@ -49,6 +53,7 @@ class SampleFacts:
     def __add__(self, other: SampleFacts) -> SampleFacts:
         return SampleFacts(
             packs=self.packs + other.packs,
+            streams=self.streams | other.streams,
             scrambled_packs=self.scrambled_packs + other.scrambled_packs,
             pictures=self.pictures + other.pictures,
             progressive_pictures=self.progressive_pictures + other.progressive_pictures,
@@ -77,6 +82,7 @@ def sample(data: bytes) -> SampleFacts:
     """Read the facts out of whole sectors; sectors that are no packs are passed over."""
     packs = scrambled = 0
     picture = bytearray()
+    streams: set[int] = set()
     for start in range(0, len(data) - SECTOR_BYTES + 1, SECTOR_BYTES):
         sector = data[start : start + SECTOR_BYTES]
         if not sector.startswith(PACK_START):
@@ -87,8 +93,12 @@ def sample(data: bytes) -> SampleFacts:
                 scrambled += 1
             elif stream_id == VIDEO_ID:
                 picture += payload
+            if stream_id != PRIVATE_ID:
+                streams.add(0x100 | stream_id)
+            elif payload:
+                streams.add(payload[0])
     facts = _picture_facts(bytes(picture))
-    return facts + SampleFacts(packs=packs, scrambled_packs=scrambled)
+    return facts + SampleFacts(packs=packs, streams=frozenset(streams), scrambled_packs=scrambled)
 
 
 def _packets(sector: bytes) -> Iterator[tuple[int, int, bytes]]:

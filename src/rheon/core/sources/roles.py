@@ -1,54 +1,102 @@
-"""What each title seems to be, from lengths and shared material, with reasons."""
+"""What each title seems to be, from lengths and shared material, with reasons. Pure."""
 
 from __future__ import annotations
 
+import statistics
 from collections.abc import Sequence
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
-from ..media import CellData, Reason, Role, Share, Title
+from ..media import CellData, Reason, Role, Title
+from .material import Material, compare
+from .parts import ChapterRange, cut, proposed_ranges
 
 EPISODE_TOLERANCE = 0.30
 LEAST_EPISODES = 3
 SHORTEST_PROGRAMME_S = 3.0
-WHOLE = 0.98
+MENU_S = 45.0
+STANDS = 255
+FIRST_PART_NUMBER = 100
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Evidence:
+    """What is known of all titles together."""
+
+    material: Material
+    candidates: tuple[Title, ...]
+    episodes: tuple[Title, ...]
+    longest: Title | None
+    ranges: dict[int, tuple[ChapterRange, ...]]
 
 
 def with_roles(titles: Sequence[Title]) -> tuple[Title, ...]:
-    """The titles with role, reasons and shares. Pure: the same titles give the same roles."""
-    shares = {title.number: _shares(title, titles) for title in titles}
-    contained = {number: _contained(number, shares, titles) for number in shares}
-    candidates = [
+    """The titles with role, reasons and shares, and after them the episodes found as ranges of chapters.
+
+    Pure: the same titles give the same roles.
+    """
+    seen = _evidence(titles)
+    judged = [_judged(title, seen, titles) for title in titles]
+    return (*judged, *_parts(judged, seen))
+
+
+def part_number(title: int, part: int) -> int:
+    """The number of a title's part, counted from 1: 301 is the first part of title 3."""
+    return FIRST_PART_NUMBER * title + part
+
+
+def _evidence(titles: Sequence[Title]) -> _Evidence:
+    material = compare(titles)
+    pictured = any(title.video for title in titles)
+    candidates = tuple(
         title
         for title in titles
-        if _twin(title, contained, titles) is None
-        and len(contained[title.number]) < 2
+        if _twin(title, material, titles) is None
+        and len(material.parts_of(title.number)) < 2
         and title.duration_s >= SHORTEST_PROGRAMME_S
-    ]
+        and not _is_menu(title)
+        and (title.video is not None or not pictured)
+    )
     episodes = _episodes(candidates)
     longest = max(candidates, key=lambda title: title.duration_s, default=None)
-    result = []
-    for title in titles:
-        twin = _twin(title, contained, titles)
-        if twin is not None:
-            role, reason = Role.DUPLICATE, Reason(code="same_material", values={"title": twin})
-        elif len(contained[title.number]) >= 2:
-            role = Role.PLAY_ALL
-            reason = Reason(code="holds_titles", values={"titles": contained[title.number]})
-        else:
-            role, reason = _by_length(title, longest, episodes, candidates)
-        result.append(replace(title, role=role, reasons=(reason,), shares=shares[title.number]))
-    return tuple(result)
+    ranges = {}
+    if longest is not None and not episodes and not longest.fault:
+        ranges = {longest.number: proposed_ranges(longest)}
+    return _Evidence(material=material, candidates=candidates, episodes=episodes, longest=longest, ranges=ranges)
 
 
-def _by_length(
-    title: Title, longest: Title | None, episodes: list[Title], candidates: list[Title]
-) -> tuple[Role, Reason]:
+def _judged(title: Title, seen: _Evidence, titles: Sequence[Title]) -> Title:
+    parts = seen.material.parts_of(title.number)
+    twin = _twin(title, seen.material, titles)
+    if twin is not None:
+        role, reason = Role.DUPLICATE, _twin_reason(title, twin, seen.material)
+    elif len(parts) >= 2:
+        role, reason = Role.PLAY_ALL, Reason(code="holds_titles", values={"titles": parts})
+    elif seen.ranges.get(title.number):
+        found = seen.ranges[title.number]
+        role, reason = Role.PLAY_ALL, Reason(code="chapters_repeat", values={"count": len(found)})
+    else:
+        role, reason = _by_length(title, seen)
+    return replace(title, role=role, reasons=(reason,), shares=seen.material.shares[title.number])
+
+
+def _parts(judged: Sequence[Title], seen: _Evidence) -> list[Title]:
+    by_number = {title.number: title for title in judged}
+    return [
+        cut(by_number[number], found, part_number(number, at))
+        for number, ranges in seen.ranges.items()
+        for at, found in enumerate(ranges, start=1)
+    ]
+
+
+def _by_length(title: Title, seen: _Evidence) -> tuple[Role, Reason]:
+    if _is_menu(title):
+        return Role.MENU, Reason(code="stands_still")
     if title.duration_s < SHORTEST_PROGRAMME_S:
         return Role.MENU, Reason(code="very_short", values={"duration_s": title.duration_s})
-    if title in episodes:
-        return Role.EPISODE, Reason(code="similar_lengths", values={"count": len(episodes)})
-    if title is longest and not episodes:
-        others = [other.duration_s for other in candidates if other is not title]
+    if title in seen.episodes:
+        return Role.EPISODE, Reason(code="similar_lengths", values={"count": len(seen.episodes)})
+    if title is seen.longest and not seen.episodes:
+        others = [other.duration_s for other in seen.candidates if other is not title]
         if not others:
             return Role.FEATURE, Reason(code="only_title")
         facts: dict[str, object] = {
@@ -57,55 +105,61 @@ def _by_length(
             "audio": len(title.audio),
         }
         return Role.FEATURE, Reason(code="longest", values=facts)
-    if longest is not None:
-        return Role.EXTRA, Reason(code="much_shorter", values={"longest_s": longest.duration_s})
+    if seen.episodes and seen.longest is not None:
+        usual = statistics.median(other.duration_s for other in seen.episodes)
+        if title.duration_s < usual:
+            return Role.EXTRA, Reason(code="much_shorter", values={"longest_s": usual})
+        return Role.EXTRA, Reason(code="unlike_episodes", values={"usual_s": usual})
+    if seen.longest is not None:
+        return Role.EXTRA, Reason(code="much_shorter", values={"longest_s": seen.longest.duration_s})
     return Role.EXTRA, Reason(code="no_evidence")
 
 
-def _episodes(candidates: list[Title]) -> list[Title]:
-    """The titles of a series: at least three of similar length among the longest."""
-    longest = max((title.duration_s for title in candidates), default=0.0)
-    group = [title for title in candidates if title.duration_s >= longest * (1 - EPISODE_TOLERANCE)]
-    return group if len(group) >= LEAST_EPISODES else []
+def _episodes(candidates: Sequence[Title]) -> tuple[Title, ...]:
+    """The titles of a series: the largest group of three or more of similar length, unless a film outlasts them.
 
-
-def _shares(title: Title, titles: Sequence[Title]) -> tuple[Share, ...]:
-    """Stretches of this title whose bytes other titles use as well, by cells."""
-    if not isinstance(title.data, CellData):
+    A film with three trailers is no series: together the group must last longer than any other title. A double
+    episode, which is longer, may stand beside a series.
+    """
+    best: list[Title] = []
+    for title in candidates:
+        group = [
+            other
+            for other in candidates
+            if title.duration_s * (1 - EPISODE_TOLERANCE) <= other.duration_s <= title.duration_s
+        ]
+        if sum(t.duration_s for t in group) > sum(t.duration_s for t in best):
+            best = group
+    if len(best) < LEAST_EPISODES:
         return ()
-    found = []
+    longest = max(title.duration_s for title in candidates)
+    usual = statistics.median(title.duration_s for title in best)
+    return tuple(best) if longest <= usual * 2.2 else ()
+
+
+def _is_menu(title: Title) -> bool:
+    """Whether it stands still until somebody goes on, or is a loop of a moment."""
+    if not isinstance(title.data, CellData) or title.duration_s > MENU_S:
+        return False
+    cells = title.data.cells
+    return bool(cells) and all(cell.still_s == STANDS for cell in cells)
+
+
+def _twin(title: Title, material: Material, titles: Sequence[Title]) -> int | None:
+    """A title before it with (nearly) the same material, or after it where that one holds more."""
     for other in titles:
-        if other.number == title.number or not isinstance(other.data, CellData):
+        if other.number == title.number or not material.near_copy(title.number, other.number):
             continue
-        theirs = {extent for cell in other.data.cells for extent in cell.extents}
-        common = [cell for cell in title.data.cells if cell.extents and all(piece in theirs for piece in cell.extents)]
-        if common:
-            found.append(
-                Share(
-                    title=other.number,
-                    from_s=round(common[0].start_s, 3),
-                    to_s=round(common[-1].start_s + common[-1].duration_s, 3),
-                )
-            )
-    return tuple(found)
-
-
-def _contained(number: int, shares: dict[int, tuple[Share, ...]], titles: Sequence[Title]) -> list[int]:
-    """Titles whose whole material lies in title ``number``."""
-    lengths = {title.number: title.duration_s for title in titles}
-    return [
-        other
-        for other, theirs in shares.items()
-        if other != number
-        and any(share.title == number and share.to_s - share.from_s >= lengths[other] * WHOLE for share in theirs)
-    ]
-
-
-def _twin(title: Title, contained: dict[int, list[int]], titles: Sequence[Title]) -> int | None:
-    """An earlier title that holds the same material and no more."""
-    for other in titles:
-        if other.number >= title.number:
-            return None
-        if other.number in contained[title.number] and title.number in contained[other.number]:
+        more = other.duration_s - title.duration_s
+        if more > 0.5 or (abs(more) <= 0.5 and other.number < title.number):
             return other.number
     return None
+
+
+def _twin_reason(title: Title, twin: int, material: Material) -> Reason:
+    lengths = material.lengths
+    mine = lengths[title.number] - material.common_s(title.number, twin)
+    theirs = lengths[twin] - material.common_s(twin, title.number)
+    if mine < 0.5 and theirs < 0.5:
+        return Reason(code="same_material", values={"title": twin})
+    return Reason(code="nearly_same_material", values={"title": twin, "without_s": theirs, "with_s": mine})

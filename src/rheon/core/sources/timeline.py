@@ -1,0 +1,165 @@
+"""Time stamps of a disc title put onto one time line, so that cells whose clocks restart play on without a jump.
+
+Source of the layouts: ISO/IEC 13818-1, 2.4.3 (transport packets, PES headers) and 2.5.3 (packs).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from ..media import SECTOR_BYTES, Cell
+from .navigation import CLOCK_HZ, SYSTEM_HEADER, is_navigation, read_navigation
+
+PACK_START = b"\x00\x00\x01\xba"
+CLOCK_BITS = (1 << 33) - 1
+TABLE_TRUST_S = 0.6
+STAMPED_IDS = frozenset({0xBD, 0xFD, *range(0xC0, 0xF0)})
+M2TS_BYTES, TS_BYTES, SYNC = 192, 188, 0x47
+
+
+def shift_stamp(data: bytearray, at: int, offset: int) -> None:
+    """Move the five-byte time stamp at ``at`` by ``offset`` ticks of 90 kHz, its marker bits kept."""
+    high, middle = data[at] >> 1 & 7, data[at + 1] << 7 | data[at + 2] >> 1
+    old = high << 30 | middle << 15 | data[at + 3] << 7 | data[at + 4] >> 1
+    new = old + offset & CLOCK_BITS
+    data[at] = data[at] & 0xF1 | new >> 29 & 0x0E
+    data[at + 1] = new >> 22 & 0xFF
+    data[at + 2] = new >> 14 & 0xFE | 1
+    data[at + 3] = new >> 7 & 0xFF
+    data[at + 4] = new << 1 & 0xFE | 1
+
+
+def shift_packet(data: bytearray, at: int, end: int, offset: int) -> None:
+    """Move the stamps of the PES packet whose start code is at ``at``; a damaged header is left alone."""
+    if at + 14 > end or data[at + 6] >> 6 != 2:
+        return
+    flags = data[at + 7] >> 6
+    if flags & 2:
+        shift_stamp(data, at + 9, offset)
+    if flags == 3 and at + 19 <= end:
+        shift_stamp(data, at + 14, offset)
+
+
+@dataclass(slots=True)
+class ProgramTimeline:
+    """Program stream sectors on one time line.
+
+    Each cell's first navigation pack says at which stamp the cell starts; the cell is moved to where the one before
+    it ended. Sectors that are no packs (read errors leave such) are dropped: the stretch is lost and nothing else.
+    """
+
+    offset: int = 0
+    expected: int | None = None
+    within: bool = False
+    ahead_s: float = 0.0
+    origin: int = 0
+
+    def begin(self, cell: Cell) -> None:
+        """Go on to the next cell of the title."""
+        self.within = False
+        self.ahead_s = cell.start_s
+
+    def pass_on(self, chunk: bytes) -> bytes:
+        """The chunk (whole sectors) with its stamps moved; unchanged where nothing had to be."""
+        kept: list[bytes] | None = None
+        start = 0
+        data: bytearray | None = None
+        for at in range(0, len(chunk), SECTOR_BYTES):
+            if chunk[at : at + 4] != PACK_START or len(chunk) - at < SECTOR_BYTES:
+                kept = kept if kept is not None else []
+                kept.append(bytes((data or chunk)[start:at]))
+                start = at + SECTOR_BYTES
+                continue
+            if chunk[at + 14 : at + 18] == SYSTEM_HEADER and is_navigation(chunk, at):
+                self._navigate(chunk, at)
+            elif self.offset:
+                data = data if data is not None else bytearray(chunk)
+                _shift_sector(data, at, self.offset)
+        if kept is None:
+            return bytes(data) if data is not None else chunk
+        return b"".join([*kept, bytes((data or chunk)[start:])])
+
+    def _navigate(self, chunk: bytes, at: int) -> None:
+        pack = read_navigation(chunk, at)
+        if pack is None:
+            return
+        if not self.within:
+            self.within = True
+            self._place(pack.start_clock - round((pack.elapsed_s or 0.0) * CLOCK_HZ))
+        self.expected = pack.end_clock + self.offset
+
+    def _place(self, start_clock: int) -> None:
+        """Choose the offset for a cell that starts at ``start_clock`` in its own time."""
+        if self.expected is None:
+            self.origin = start_clock - round(self.ahead_s * CLOCK_HZ)
+            return
+        by_table = self.origin + round(self.ahead_s * CLOCK_HZ)
+        # the end of the last unit is exact; after a damaged stretch only the table still knows
+        trusted = abs(self.expected - by_table) <= TABLE_TRUST_S * CLOCK_HZ
+        self.offset = (self.expected if trusted else by_table) - start_clock
+
+
+def _shift_sector(data: bytearray, at: int, offset: int) -> None:
+    end = at + SECTOR_BYTES
+    packet = at + 14 + (data[at + 13] & 7)
+    while packet + 9 <= end and data[packet : packet + 3] == b"\x00\x00\x01":
+        if data[packet + 3] in STAMPED_IDS:
+            shift_packet(data, packet, end, offset)
+        packet += 6 + int.from_bytes(data[packet + 4 : packet + 6])
+
+
+def transport_packets(chunks: Iterator[bytes]) -> Iterator[bytearray]:
+    """Runs of whole 192-byte packets; where the sync byte is lost, the next place with four in step is looked for."""
+    rest = b""
+    for chunk in chunks:
+        data = rest + chunk
+        at = 0
+        while at + M2TS_BYTES <= len(data):
+            if data[at + 4] != SYNC:
+                at = _resync(data, at)
+                continue
+            end = at
+            while end + M2TS_BYTES <= len(data) and data[end + 4] == SYNC:
+                end += M2TS_BYTES
+            yield bytearray(data[at:end])
+            at = end
+        rest = data[at:]
+
+
+def _resync(data: bytes, at: int) -> int:
+    for start in range(at + 1, max(at + 1, len(data) - 4 * M2TS_BYTES)):
+        if all(data[start + 4 + n * M2TS_BYTES] == SYNC for n in range(4)):
+            return start
+    return len(data)
+
+
+def shift_transport(data: bytearray, offset: int) -> bytes:
+    """Whole 192-byte packets as 188-byte ones, their time stamps and clock references moved by ``offset`` ticks."""
+    made = bytearray()
+    for at in range(4, len(data), M2TS_BYTES):
+        if offset:
+            _shift_transport_packet(data, at, offset)
+        made += data[at : at + TS_BYTES]
+    return bytes(made)
+
+
+def _shift_transport_packet(data: bytearray, at: int, offset: int) -> None:
+    adaptation = data[at + 3] >> 4 & 3
+    payload = at + 4
+    if adaptation & 2:
+        length = data[at + 4]
+        if length >= 7 and data[at + 5] & 0x10:
+            _shift_reference(data, at + 6, offset)
+        payload += 1 + length
+    end = at + TS_BYTES
+    starts = adaptation & 1 and data[at + 1] & 0x40 and payload + 9 <= end
+    if starts and data[payload : payload + 3] == b"\x00\x00\x01" and data[payload + 3] in STAMPED_IDS:
+        shift_packet(data, payload, end, offset)
+
+
+def _shift_reference(data: bytearray, at: int, offset: int) -> None:
+    """The 33-bit base of a program clock reference (the 9-bit extension stays)."""
+    word = int.from_bytes(data[at : at + 5])
+    base = (word >> 7) + offset & CLOCK_BITS
+    data[at : at + 5] = (base << 7 | word & 0x7F).to_bytes(5)
