@@ -11,9 +11,13 @@ from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 from . import scenario
+from .bluray import ClipRecipe, Item, Listing, Sound, make_clip, write_playlist
+from .damage import blank, mark_scrambled
 from .discs import (
     NTSC_FILM,
+    NTSC_TELECINED,
     PAL_INTERLACED,
+    PAL_QUARTER,
     TitleSet,
     Track,
     add_subpictures,
@@ -45,23 +49,31 @@ def build(folder: Path, say: Callable[[str], None] = print) -> bool:
         return False
     shutil.rmtree(folder, ignore_errors=True)
     folder.mkdir(parents=True)
+    # the longest first, so that two cores end together
+    makers: dict[str, Callable[[Path, Path], None]] = {
+        "film disc": _film_disc,
+        "series disc": _series_disc,
+        "Blu-ray folder": _heron_disc,
+        "camera files": _loose_files,
+        "play-all discs": _keepers_discs,
+        "telecined film": _ferry_disc,
+        "damaged and scrambled discs": _bad_discs,
+        "folder of episodes": _tide_watch,
+    }
     with tempfile.TemporaryDirectory(prefix="rheon-demo-") as name, ThreadPoolExecutor(2) as pool:
-        work = Path(name)
-        # the longest first, so that two cores end together
-        tasks = [
-            pool.submit(_film_disc, work / "film", folder / scenario.FILM_LABEL),
-            pool.submit(_series_disc, work / "series", folder / f"{scenario.SERIES_LABEL}.iso"),
-            pool.submit(_loose_files, work / "loose", folder / "camera"),
-        ]
-        for label, task in zip(("film disc", "series disc", "camera files"), tasks, strict=True):
+        tasks = {}
+        for label, maker in makers.items():
+            work = Path(name) / label
+            work.mkdir()
+            tasks[label] = pool.submit(maker, work, folder)
+        for label, task in tasks.items():
             task.result()
             say(f"demo: {label} built")
     stamp.write_text(recipe_digest())
     return True
 
 
-def _film_disc(work: Path, target: Path) -> None:
-    work.mkdir()
+def _film_disc(work: Path, folder: Path) -> None:
     film = make_stream(scenario.FILM, NTSC_FILM, FILM_TRACKS, work)
     film = add_subpictures(film, scenario.ENGLISH_LINES, 0, work)
     film = add_subpictures(film, scenario.SPANISH_LINES, 1, work)
@@ -72,17 +84,16 @@ def _film_disc(work: Path, target: Path) -> None:
                 standard=NTSC_FILM,
                 tracks=FILM_TRACKS,
                 subtitles=("en", "es"),
-                streams=[film],
+                titles=[[film]],
                 chapters_s=scenario.FILM_CHAPTERS_S,
             ),
-            TitleSet(standard=NTSC_FILM, tracks=STEREO, subtitles=(), streams=extras),
+            TitleSet(standard=NTSC_FILM, tracks=STEREO, subtitles=(), titles=[[extra] for extra in extras]),
         ],
-        target,
+        folder / scenario.FILM_LABEL,
     )
 
 
-def _series_disc(work: Path, target: Path) -> None:
-    work.mkdir()
+def _series_disc(work: Path, folder: Path) -> None:
     episodes = [make_stream(episode, PAL_INTERLACED, STEREO, work) for episode in scenario.EPISODES]
     disc = work / "disc"
     author_disc(
@@ -91,16 +102,100 @@ def _series_disc(work: Path, target: Path) -> None:
                 standard=PAL_INTERLACED,
                 tracks=STEREO,
                 subtitles=(),
-                streams=episodes,
+                titles=[[episode] for episode in episodes],
                 chapters_s=(0, 5, 10, 15),
             )
         ],
         disc,
     )
-    make_image(disc, scenario.SERIES_LABEL, target)
+    make_image(disc, scenario.SERIES_LABEL, folder / f"{scenario.SERIES_LABEL}.iso")
 
 
-def _loose_files(work: Path, target: Path) -> None:
+def _keepers_discs(work: Path, folder: Path) -> None:
+    """One disc with a play-all title beside its episodes, and one that has nothing but the play-all."""
+    streams = [make_stream(episode, PAL_QUARTER, STEREO, work) for episode in scenario.KEEPERS]
+    chapters = (0, scenario.KEEPERS_OPENING_S)
+    each = [[stream] for stream in streams]
+    for label, titles in ((scenario.KEEPERS_LABEL, [streams, *each]), (scenario.KEEPERS_REST_LABEL, [streams])):
+        recipe = TitleSet(standard=PAL_QUARTER, tracks=STEREO, subtitles=(), titles=titles, chapters_s=chapters)
+        author_disc([recipe], folder / label)
+
+
+def _ferry_disc(work: Path, folder: Path) -> None:
+    """A telecined film, and the same without a scene."""
+    first, more, last = (make_stream(part, NTSC_TELECINED, STEREO, work) for part in scenario.FERRY)
+    titles = [[first, more, last], [first, last]]
+    recipe = TitleSet(standard=NTSC_TELECINED, tracks=STEREO, subtitles=(), titles=titles)
+    author_disc([recipe], folder / scenario.FERRY_LABEL)
+
+
+def _bad_discs(work: Path, folder: Path) -> None:
+    stream = make_stream(scenario.SALT_ROAD, PAL_QUARTER, STEREO, work)
+    recipe = TitleSet(standard=PAL_QUARTER, tracks=STEREO, subtitles=(), titles=[[stream]], chapters_s=(0, 10, 20))
+    for label in (scenario.DAMAGED_LABEL, scenario.SCRAMBLED_LABEL):
+        author_disc([recipe], folder / label)
+    data = Path("VIDEO_TS") / "VTS_01_1.VOB"
+    blank(folder / scenario.DAMAGED_LABEL / data, *scenario.SALT_ROAD_HOLE_S)
+    mark_scrambled(folder / scenario.SCRAMBLED_LABEL / data)
+
+
+def _heron_disc(work: Path, folder: Path) -> None:
+    """A film over two clips, listed twice; an extra; and a menu that loops."""
+    disc = folder / scenario.HERON_LABEL
+    tracks = (
+        Sound(codec="ac3", language="eng", surround=True, root_hz=208),
+        Sound(codec="pcm_bluray", language="spa", surround=False, root_hz=156),
+    )
+    clips = []
+    before = 0.0
+    for number, programme in enumerate(scenario.HERON, start=1):
+        recipe = ClipRecipe(
+            programme=programme,
+            sounds=tracks,
+            words=(scenario.HERON_LINES,),
+            languages=("eng",),
+            shift_s=before,
+        )
+        clips.append(make_clip(recipe, disc, f"{number:05}", work))
+        before += programme.duration_s
+    stereo = tracks[1:]
+    extra, menu = (
+        make_clip(ClipRecipe(programme=programme, sounds=stereo), disc, stem, work)
+        for programme, stem in ((scenario.HERON_EXTRA, "00003"), (scenario.HERON_MENU, "00004"))
+    )
+    film = Listing(items=[Item(clip=clip) for clip in clips], chapters_s=scenario.HERON_CHAPTERS_S)
+    for stem, listing in (
+        ("00000", Listing(items=[Item(clip=menu)] * 50)),
+        ("00001", film),
+        ("00002", film),
+        ("00003", Listing(items=[Item(clip=extra)])),
+    ):
+        write_playlist(listing, disc, stem)
+
+
+def _tide_watch(work: Path, folder: Path) -> None:
+    """A folder of numbered recordings with words and a picture beside them."""
+    target = folder / scenario.TIDE_WATCH_LABEL
+    target.mkdir()
+    for number, episode in zip((1, 2, 10), scenario.TIDE_WATCH, strict=True):
+        stem = f"Tide Watch S01E{number:02} {episode.caption.title().removeprefix('Tide Watch ')}".strip()
+        inputs, graph = picture_arguments(episode, Look(size=(480, 270), rate="25"), work / episode.name)
+        make(
+            [
+                *inputs, *sound(episode.duration_s, root_hz=200 + 10 * number, surround=False),
+                "-filter_complex", graph, "-map", "[seen]", "-map", f"{inputs.count('-i')}:a",
+                "-c:v", "libx264", "-preset", "veryfast", "-crf", "26", "-threads", "1", "-c:a", "aac", "-b:a", "96k",
+                "-bitexact", str(target / f"{stem}.mp4"),
+            ]
+        )  # fmt: skip
+        if number == 1:
+            words = "1\n00:00:01,000 --> 00:00:04,000\nEl puerto está tranquilo, ¿verdad?\n\n"
+            (target / f"{stem}.es.srt").write_text(words, encoding="cp1252")
+            make(["-i", str(work / episode.name / "scene0" / "sky.png"), str(target / "cover.jpg")])
+
+
+def _loose_files(work: Path, folder: Path) -> None:
+    target = folder / "camera"
     target.mkdir(parents=True)
     _kite_day(work, target / "Kite day.mp4")
     _regatta(work, target / "Regatta, two languages.mkv")

@@ -53,6 +53,23 @@ PAL_INTERLACED = Standard(
     video=("-r", "25", "-g", "12", "-b:v", "4000k", "-flags", "+ildct+ilme", "-top", "1"),
 )
 
+# a quarter of the picture, so that the demo stays small
+PAL_QUARTER = Standard(
+    name="pal",
+    look=Look(size=(384, 288), rate="25"),
+    filters="scale=352:288,setdar=4/3",
+    aspect="4:3",
+    video=("-r", "25", "-g", "12", "-b:v", "1200k"),
+)
+# film spread over the fields of 30 frames a second, as broadcasts are
+NTSC_TELECINED = Standard(
+    name="ntsc",
+    look=Look(size=(640, 480), rate="24000/1001", border=60),
+    filters="scale=720:480,telecine=first_field=top:pattern=23,setdar=4/3",
+    aspect="4:3",
+    video=("-r", "30000/1001", "-g", "15", "-b:v", "2800k", "-flags", "+ildct+ilme", "-top", "1"),
+)
+
 
 def make_stream(programme: Programme, standard: Standard, tracks: Sequence[Track], work: Path) -> Path:
     """Encode a programme as a DVD program stream with its audio tracks."""
@@ -105,12 +122,15 @@ def add_subpictures(stream: Path, lines: Sequence[Line], number: int, work: Path
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class TitleSet:
-    """Streams that become titles sharing one set of attributes."""
+    """Titles that share one set of attributes: each is the streams that it plays one after the other.
+
+    Titles that name the same stream share its cells. ``chapters_s`` are the chapters of each stream.
+    """
 
     standard: Standard
     tracks: Sequence[Track]
     subtitles: Sequence[str]
-    streams: Sequence[Path]
+    titles: Sequence[Sequence[Path]]
     chapters_s: Sequence[float] = (0,)
 
 
@@ -136,9 +156,13 @@ def _title_set(item: TitleSet) -> str:
     )
     words = "".join(f'<subpicture lang="{language}"/>' for language in item.subtitles)
     marks = ",".join(_clock(mark) for mark in item.chapters_s)
-    chains = "".join(f'<pgc><vob file={quoteattr(str(path))} chapters="{marks}"/></pgc>' for path in item.streams)
+    chains = "".join(f"<pgc>{''.join(_vob(path, marks) for path in title)}</pgc>" for title in item.titles)
     video = f'<video format="{standard.name}" aspect="{standard.aspect}"{wide}/>'
     return f"<titleset><titles>{video}{audio}{words}{chains}</titles></titleset>"
+
+
+def _vob(path: Path, marks: str) -> str:
+    return f'<vob file={quoteattr(str(path))} chapters="{marks}"/>'
 
 
 def make_image(folder: Path, label: str, image: Path) -> None:

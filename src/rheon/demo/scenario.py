@@ -76,6 +76,37 @@ EPISODES = (
     Programme(name="lantern-3", scenes=(NIGHT, DAWN), scene_s=10.4, caption="LANTERN STREET 3"),
     Programme(name="lantern-4", scenes=(NOON, DUSK), scene_s=10, caption="LANTERN STREET 4"),
 )
+KEEPERS_LABEL, KEEPERS_REST_LABEL = "LOCK_KEEPERS", "LOCK_KEEPERS_D2"
+KEEPERS = (
+    Programme(name="keepers-1", scenes=(DAWN, NOON), scene_s=5, caption="KEEPERS 1"),
+    Programme(name="keepers-2", scenes=(MARSH, FOG), scene_s=5.4, caption="KEEPERS 2"),
+    Programme(name="keepers-3", scenes=(NOON, DUSK), scene_s=5.2, caption="KEEPERS 3"),
+    Programme(name="keepers-4", scenes=(DUSK, NIGHT), scene_s=5, caption="KEEPERS 4"),
+)
+KEEPERS_OPENING_S = 2.4
+FERRY_LABEL = "THE_LAST_FERRY"
+FERRY = (
+    Programme(name="ferry-1", scenes=(DUSK, NOON), scene_s=7, caption="THE LAST FERRY"),
+    Programme(name="ferry-2", scenes=(FOG,), scene_s=2.5, caption="A SCENE MORE"),
+    Programme(name="ferry-3", scenes=(MARSH, DAWN), scene_s=7, caption="UP THE RIVER"),
+)
+"""The second title of the disc is the film without its middle part."""
+DAMAGED_LABEL, SCRAMBLED_LABEL = "SALT_ROAD", "GLASS_HARBOUR"
+SALT_ROAD = Programme(name="salt-road", scenes=(MARSH, DAWN, NOON), scene_s=10, caption="SALT ROAD")
+SALT_ROAD_HOLE_S = (12.0, 17.0)
+HERON_LABEL = "HERON_REACH"
+HERON = (
+    Programme(name="heron-1", scenes=(DAWN, MARSH), scene_s=10, caption="HERON REACH"),
+    Programme(name="heron-2", scenes=(DUSK,), scene_s=12, caption="THE SECOND TIDE"),
+)
+HERON_EXTRA = Programme(name="heron-birds", scenes=(NOON,), scene_s=6, caption="THE BIRDS")
+HERON_MENU = Programme(name="heron-menu", scenes=(FOG,), scene_s=2, caption="HERON REACH")
+HERON_CHAPTERS_S = (0, 10, 20, 26)
+TIDE_WATCH_LABEL = "Tide Watch"
+TIDE_WATCH = tuple(
+    Programme(name=f"tide-{n}", scenes=(scene,), scene_s=8, caption=f"TIDE WATCH {n}")
+    for n, scene in ((1, NOON), (2, FOG), (10, DAWN))
+)
 KITES = Programme(name="kite-day", scenes=(NOON, MARSH), scene_s=12, caption="KITE DAY")
 REGATTA = Programme(name="regatta", scenes=(DAWN, NOON), scene_s=10, caption="REGATTA")
 LAUNCH = Programme(name="launch", scenes=(MARSH,), scene_s=14, caption="LAUNCH")
@@ -83,11 +114,12 @@ LAUNCH = Programme(name="launch", scenes=(MARSH,), scene_s=14, caption="LAUNCH")
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Line:
-    """A subtitle line, from when to when, in seconds."""
+    """A subtitle line, from when to when, in seconds; a forced one is shown even with subtitles off."""
 
     start_s: float
     end_s: float
     text: str
+    forced: bool = False
 
 
 ENGLISH_LINES = (
@@ -98,6 +130,12 @@ ENGLISH_LINES = (
     Line(start_s=94, end_s=98, text="Stay close. The fog plays with voices."),
     Line(start_s=123, end_s=127, text="Light the lamp."),
     Line(start_s=154, end_s=159, text="They will follow it home."),
+)
+HERON_LINES = (
+    Line(start_s=2, end_s=5, text="Forty years, and the river still surprises."),
+    Line(start_s=8, end_s=11, text="¿Quién anda ahí?", forced=True),
+    Line(start_s=14, end_s=17, text="Only a heron."),
+    Line(start_s=22, end_s=25, text="It came back with the second tide."),
 )
 SPANISH_LINES = (
     Line(start_s=3, end_s=7, text="La marea no nos espera."),

@@ -9,8 +9,8 @@ from pathlib import Path
 
 from tests.core.sources.table_builder import BuiltCell, BuiltChain, BuiltSet, audio
 
-from rheon.core.engine import PIPE_INPUT, Command, run
-from rheon.core.media import Cell, CellData, Title
+from rheon.core.engine import Command, pipe_input, run
+from rheon.core.media import Cell, CellData, StreamKind, Title
 from rheon.core.sources.feed import feed_extents
 from rheon.core.sources.navigation import is_navigation
 
@@ -98,9 +98,9 @@ def _second_start(data: bytes) -> int:
     return int.from_bytes(data[0x429:0x42D]) + 1
 
 
-def stamps(chunks: Iterator[bytes], kind: str, arguments: tuple[str, ...] = PIPE_INPUT) -> list[float]:
+def stamps(chunks: Iterator[bytes], kind: str, stream: StreamKind = StreamKind.PROGRAM) -> list[float]:
     """Presentation times of the packets of a kind of stream, as the engine reads them."""
-    argv = ["ffprobe", "-v", "error", *arguments, "-i", "pipe:0", "-select_streams", kind]
+    argv = ["ffprobe", "-v", "error", *pipe_input(stream), "-select_streams", kind]
     argv += ["-show_entries", "packet=pts_time", "-of", "csv=p=0"]
     said = run(Command(argv=argv, feed=lambda: chunks)).stdout.decode()
     return [float(line.strip(",")) for line in said.split() if line.strip(",") not in ("", "N/A")]

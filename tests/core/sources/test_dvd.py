@@ -171,7 +171,7 @@ def test_what_is_no_disc_is_refused_each_in_its_own_words(tmp_path: Path) -> Non
         "empty": "empty_disc",
         "nothing": "empty_disc",
         "text.mkv": "not_a_source",
-        "bluray": "not_a_source",
+        "bluray": "empty_disc",
         "gone": "source_missing",
     }
 

@@ -4,8 +4,8 @@ from pathlib import Path
 
 import pytest
 
-from rheon.core.engine import PIPE_INPUT, Command, run
-from rheon.core.media import CellData, Extent, Source
+from rheon.core.engine import Command, pipe_input, run
+from rheon.core.media import CellData, Extent, Source, StreamKind
 from rheon.core.sources.feed import declare, feed_extents, feed_title
 from rheon.core.sources.program_stream import sample
 
@@ -14,7 +14,7 @@ SECTOR = 2048
 
 def streams(data: bytes) -> list[str]:
     """Codec names that the engine finds in the very first megabyte."""
-    argv = ["ffprobe", "-v", "error", "-probesize", "1000000", *PIPE_INPUT, "-i", "pipe:0"]
+    argv = ["ffprobe", "-v", "error", "-probesize", "1000000", *pipe_input(StreamKind.PROGRAM)]
     said = run(Command(argv=[*argv, "-show_entries", "stream=codec_name", "-of", "csv=p=0"], feed=lambda: iter([data])))
     return said.stdout.decode().split()
 

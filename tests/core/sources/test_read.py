@@ -51,7 +51,7 @@ def test_an_image_is_known_by_its_content_whatever_it_is_called(
 
 def test_an_image_s_files_lie_where_its_bytes_are(media: Path) -> None:
     image = open_image(media / "LANTERN_STREET_S1.iso")
-    assert {"VIDEO_TS.IFO", "VIDEO_TS.BUP", "VTS_01_0.IFO", "VTS_01_1.VOB"} <= set(image.extents)
+    assert {"VIDEO_TS.IFO", "VIDEO_TS.BUP", "VTS_01_0.IFO", "VTS_01_1.VOB"} <= set(image.runs)
     assert image.read("VIDEO_TS.IFO", 0, 12) == b"DVDVIDEO-VMG"
     assert image.read("VTS_01_0.IFO", 0, 12) == b"DVDVIDEO-VTS"
     assert image.read("VTS_01_1.VOB", 0, 4) == b"\x00\x00\x01\xba"

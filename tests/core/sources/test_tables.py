@@ -32,10 +32,11 @@ def disc(tmp_path: Path, built: BuiltSet, *titles: tuple[int, int, int], sectors
     files = {"VIDEO_TS.IFO": manager(*titles), "VTS_01_0.IFO": built.data(), "VTS_01_1.VOB": bytes(2048 * sectors)}
     for name, data in files.items():
         (tmp_path / name).write_bytes(data)
-    extents = {
-        name: Extent(path=str(tmp_path / name), offset_bytes=0, length_bytes=len(data)) for name, data in files.items()
+    runs = {
+        name: (Extent(path=str(tmp_path / name), offset_bytes=0, length_bytes=len(data)),)
+        for name, data in files.items()
     }
-    return DiscFiles(form="folder", path=str(tmp_path), label="BUILT", size_bytes=1, extents=extents)  # type: ignore[arg-type]
+    return DiscFiles(form="folder", path=str(tmp_path), label="BUILT", size_bytes=1, runs=runs)  # type: ignore[arg-type]
 
 
 def test_only_the_first_angle_of_a_block_counts_for_time_and_bytes(tmp_path: Path) -> None:

@@ -5,11 +5,12 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from ..engine import PIPE_INPUT, Feed, safe_file_input
-from ..media import SECTOR_BYTES, Cell, CellData, Extent, Title
+from ..engine import Feed, pipe_input, safe_file_input
+from ..media import SECTOR_BYTES, Cell, CellData, Extent, StreamKind, Title
 from ..sources.feed import feed_extents
 
 EXCERPT_BYTES = 6 << 20
+TRANSPORT_EXCERPT_BYTES = 20 << 20  # its rates are several times those of a DVD
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -24,15 +25,24 @@ def excerpt(title: Title, at_s: float) -> Excerpt:
     """Where to read to see the title at ``at_s`` seconds; for disc titles within a second or so."""
     if not isinstance(title.data, CellData):
         return Excerpt(
-            arguments=["-nostdin", "-ss", f"{max(0.0, at_s):.3f}", *safe_file_input(title.data.path)], feed=None
+            arguments=[
+                "-nostdin",
+                "-ss",
+                f"{title.data.from_s + max(0.0, at_s):.3f}",
+                *safe_file_input(title.data.path),
+            ],
+            feed=None,
         )
-    extents = list(_from(title.data.cells, at_s))
-    return Excerpt(arguments=[*PIPE_INPUT, "-i", "pipe:0"], feed=lambda: feed_extents(extents))
+    extents = list(_from(title.data.cells, at_s, _most(title.data)))
+    return Excerpt(arguments=pipe_input(title.data.stream), feed=lambda: feed_extents(extents))
 
 
-def _from(cells: tuple[Cell, ...], at_s: float) -> Iterator[Extent]:
-    """Up to ``EXCERPT_BYTES`` from the place in the cells that plays at ``at_s``, by proportion within the cell."""
-    left = EXCERPT_BYTES
+def _most(data: CellData) -> int:
+    return TRANSPORT_EXCERPT_BYTES if data.stream is StreamKind.TRANSPORT else EXCERPT_BYTES
+
+
+def _from(cells: tuple[Cell, ...], at_s: float, left: int = EXCERPT_BYTES) -> Iterator[Extent]:
+    """Up to ``left`` bytes from the place in the cells that plays at ``at_s``, by proportion within the cell."""
     for cell in cells:
         if cell.start_s + cell.duration_s <= at_s and cell is not cells[-1]:
             continue

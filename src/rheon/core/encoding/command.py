@@ -6,8 +6,8 @@ from dataclasses import dataclass
 
 import langcodes
 
-from ..engine.arguments import PIPE_INPUT, safe_file_input
-from ..media import Chapter, FileData, Title
+from ..engine.arguments import pipe_input, safe_file_input
+from ..media import Chapter, FileData, StreamKind, Title
 from ..media.containers import CONTAINERS
 from ..planning import Action, AudioSettings, OutputSettings, VideoSettings
 from .filters import audio_filters, graph
@@ -34,10 +34,18 @@ class Job:
     def subpictures(self) -> tuple[int, ...]:
         """Ids of the subpicture streams that the input must declare at its front."""
         words = self.settings.subtitle
-        if words is None or words.is_text or isinstance(self.title.data, FileData):
+        data = self.title.data
+        if words is None or words.is_text or isinstance(data, FileData) or data.stream is StreamKind.TRANSPORT:
             return ()
         stream_id = self.title.subtitles[words.track].stream_id
         return () if stream_id is None else (stream_id,)
+
+    @property
+    def cores(self) -> frozenset[int]:
+        """Packet ids of TrueHD tracks of which only the AC-3 core goes into the output."""
+        sound = self.settings.audio
+        track = self.title.audio[sound.track] if sound else None
+        return frozenset({track.stream_id} if track and track.is_core and track.stream_id is not None else ())
 
     @property
     def carries_chapters(self) -> bool:
@@ -53,7 +61,7 @@ def build_command(job: Job) -> list[str]:
         *_chapters_input(job),
         *_maps(job),
         *(_video(made.video, made.container) if made.video else ()),
-        *(_audio(made.audio) if made.audio else ()),
+        *(_audio(made.audio, filtered=not _shares_id(job)) if made.audio else ()),
         *_metadata(job),
         "-metadata", f"title={made.name}",
         *(("-metadata:s:a:0", f"language={_alpha3(made.language)}") if made.audio else ()),
@@ -85,7 +93,9 @@ def chapters_document(chapters: tuple[Chapter, ...], duration_s: float) -> str:
 def _input(job: Job) -> list[str]:
     data = job.title.data
     if isinstance(data, FileData):
-        return ["-nostdin", *NO_QUEUE, *safe_file_input(data.path)]
+        span = ["-ss", f"{data.from_s:.3f}"] if data.from_s else []
+        span += ["-t", f"{job.title.duration_s:.3f}"] if job.title.part_of is not None else []
+        return ["-nostdin", *NO_QUEUE, *span, *safe_file_input(data.path)]
     palette = ["-palette", ",".join(data.palette)] if job.subpictures else []
     return [
         *NO_QUEUE,
@@ -96,9 +106,7 @@ def _input(job: Job) -> list[str]:
         "-probesize",
         "40M",
         *palette,
-        *PIPE_INPUT,
-        "-i",
-        "pipe:0",
+        *pipe_input(data.stream),
     ]
 
 
@@ -134,9 +142,18 @@ def _maps(job: Job) -> list[str]:
         picture = subtitle_pad(title, drawn.track) if drawn and not drawn.is_text else None
         text = (LINK_NAME, drawn.track) if drawn and drawn.is_text else None
         maps += ["-filter_complex", graph(made.video, video_pad(title), picture, text), "-map", "[out]"]
-    if made.audio:
+    if made.audio and _shares_id(job):
+        pad = _audio_pad(title, made.audio.track)
+        maps += ["-filter_complex", f"[{pad}]{audio_filters(made.audio)}[sound]", "-map", "[sound]"]
+    elif made.audio:
         maps += ["-map", _audio_pad(title, made.audio.track)]
     return maps
+
+
+def _shares_id(job: Job) -> bool:
+    """Whether the track's packet id names two streams to the engine: TrueHD and its core. A filter takes the first."""
+    sound = job.settings.audio
+    return sound is not None and sound.action is Action.ENCODE and job.title.audio[sound.track].codec == "truehd"
 
 
 def _video(made: VideoSettings, container: str) -> list[str]:
@@ -189,12 +206,12 @@ def _mpeg4(made: VideoSettings) -> list[str]:
 _ENCODER_ARGUMENTS = {"h264": _h264, "hevc": _hevc, "mpeg4": _mpeg4}
 
 
-def _audio(made: AudioSettings) -> list[str]:
+def _audio(made: AudioSettings, *, filtered: bool) -> list[str]:
     if made.action is Action.COPY:
         return ["-c:a", "copy"]
     return [
         "-c:a", ENCODERS[made.codec], "-b:a", str(made.bitrate_bps), "-ar", str(made.sample_rate),
-        "-af", audio_filters(made), "-ac", str(made.channels),
+        *(("-af", audio_filters(made)) if filtered else ()), "-ac", str(made.channels),
     ]  # fmt: skip
 
 

@@ -145,7 +145,7 @@ def _feed(job: Job) -> Feed | None:
     data = job.title.data
     if not isinstance(data, CellData):
         return None
-    return lambda: feed_title(data, job.subpictures)
+    return lambda: feed_title(data, job.subpictures, job.cores)
 
 
 def _explained(error: EngineError, title: Title, folder: Path) -> Exception:

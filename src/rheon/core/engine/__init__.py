@@ -1,6 +1,6 @@
 """The one door to ffmpeg and ffprobe: find, run, follow, stop."""
 
-from .arguments import PIPE_INPUT, safe_file_input
+from .arguments import pipe_input, safe_file_input
 from .identity import is_alive, process_identity
 from .probe import ProbedFile, probe
 from .process import Command, Feed, Finished, available, run
@@ -8,7 +8,6 @@ from .tools import MAX_PIXELS, parse_version, require
 
 __all__ = [
     "MAX_PIXELS",
-    "PIPE_INPUT",
     "Command",
     "Feed",
     "Finished",
@@ -16,6 +15,7 @@ __all__ = [
     "available",
     "is_alive",
     "parse_version",
+    "pipe_input",
     "probe",
     "process_identity",
     "require",

@@ -62,7 +62,8 @@ class Cell:
     """A piece of a title as its disc lists it: when it starts, how long it lasts, which bytes hold it.
 
     ``clock`` is the 90 kHz time stamp that its start has in the data; ``None`` where only the data tell.
-    ``still_s`` is how long its last picture stands (255: until somebody goes on).
+    ``still_s`` is how long its last picture stands (255: until somebody goes on). ``lap`` are the bytes behind it
+    that still carry its sound.
     """
 
     start_s: float
@@ -70,6 +71,7 @@ class Cell:
     extents: tuple[Extent, ...]
     clock: int | None = None
     still_s: int = 0
+    lap: tuple[Extent, ...] = ()
 
     @property
     def size_bytes(self) -> int:

@@ -79,7 +79,10 @@ class VideoStream:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class AudioStream:
-    """One audio track. ``index`` counts the title's audio tracks from 0; ``stream_id`` is the MPEG stream id."""
+    """One audio track. ``index`` counts the title's audio tracks from 0; ``stream_id`` is the MPEG stream id.
+
+    ``is_core`` marks the AC-3 part of the TrueHD track with the same id.
+    """
 
     index: int
     codec: str
@@ -90,6 +93,7 @@ class AudioStream:
     profile: str | None = None
     bitrate_bps: int | None = None
     name: str | None = None
+    is_core: bool = False
     stream_id: int | None = None
 
 

@@ -56,7 +56,7 @@ def read_dvd(files: DiscFiles, progress: ScanProgress) -> Source:
 
     Raises ``EmptyDisc``, ``TablesBroken`` or ``Stopped``; what is wrong with single titles is in ``problems``.
     """
-    if not any(name.endswith((".IFO", ".BUP")) for name in files.extents):
+    if not any(name.endswith((".IFO", ".BUP")) for name in files.runs):
         raise EmptyDisc(f"{files.label} holds none of the tables that a DVD has.")
     scan = _Scan(files=files)
     entries = _entries(scan)
@@ -90,7 +90,7 @@ def _entries(scan: _Scan) -> Sequence[TitleEntry]:
         return entries
     if files.has("VIDEO_TS.IFO") or files.has("VIDEO_TS.BUP"):
         raise TablesBroken(f"On {files.label} both VIDEO_TS.IFO and its backup VIDEO_TS.BUP are broken.")
-    sets = sorted({int(found[1]) for name in files.extents if (found := re.match(r"VTS_(\d\d)_0\.(IFO|BUP)$", name))})
+    sets = sorted({int(found[1]) for name in files.runs if (found := re.match(r"VTS_(\d\d)_0\.(IFO|BUP)$", name))})
     return [
         TitleEntry(title_set=number, title_in_set=title, angles=_most_angles(tables, marks), chapters=len(marks))
         for number in sets
@@ -155,7 +155,7 @@ def _tables(scan: _Scan, title_set: int) -> TitleSetTables | None:
 
 
 def _tables_missing(scan: _Scan, number: int, title_set: int) -> None:
-    if any(name.startswith(f"VTS_{title_set:02}_") for name in scan.files.extents):
+    if any(name.startswith(f"VTS_{title_set:02}_") for name in scan.files.runs):
         said = f"the tables of title set {title_set} are broken or missing, and so is their backup."
         scan.problem(TablesBroken.code, number, f"Title {number} can't be read: {said} Copy the disc again to get it.")
     else:

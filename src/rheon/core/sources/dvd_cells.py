@@ -6,7 +6,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from ..media import SECTOR_BYTES, Cell, Extent, Gap
-from .disc_files import DiscFiles
+from .disc_files import DiscFiles, pieces
 from .ifo import ChainCell
 from .navigation import NavigationPack, read_navigation
 
@@ -43,20 +43,12 @@ class TitleSetData:
 def vob_parts(files: DiscFiles, title_set: int) -> tuple[Extent, ...]:
     """The parts of a title set's data in order; ``VTS_xx_0.VOB`` is the menu and not among them."""
     names = (f"VTS_{title_set:02}_{part}.VOB" for part in range(1, 10))
-    return tuple(files.extents[name] for name in names if files.has(name))
+    return tuple(extent for name in names if files.has(name) for extent in files.runs[name])
 
 
 def sector_extents(parts: Sequence[Extent], first: int, last: int) -> tuple[Extent, ...]:
     """Where sectors ``first`` to ``last`` (both included) lie in the parts; short where the parts end early."""
-    start, end = first * SECTOR_BYTES, (last + 1) * SECTOR_BYTES
-    found = []
-    begin = 0
-    for part in parts:
-        low, high = max(start, begin), min(end, begin + part.length_bytes)
-        if low < high:
-            found.append(Extent(path=part.path, offset_bytes=part.offset_bytes + low - begin, length_bytes=high - low))
-        begin += part.length_bytes
-    return tuple(found)
+    return pieces(parts, first * SECTOR_BYTES, (last + 1) * SECTOR_BYTES)
 
 
 def locate(data: TitleSetData, listed: Sequence[ChainCell]) -> Located:

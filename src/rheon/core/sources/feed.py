@@ -8,8 +8,8 @@ from pathlib import Path
 from typing import BinaryIO
 
 from ..media import SECTOR_BYTES, CellData, Extent, StreamKind
-from .navigation import CLOCK_HZ
-from .timeline import ProgramTimeline, shift_transport, transport_packets
+from .timeline import ProgramTimeline
+from .transport_timeline import TransportTimeline, stretches, transport_packets
 
 CHUNK_BYTES = 1 << 20
 PACK_HEADER_BYTES = 14
@@ -58,13 +58,15 @@ def _read(handle: BinaryIO, length: int) -> tuple[bytes, int]:
     return b"".join(kept), length
 
 
-def feed_title(data: CellData, subpictures: Sequence[int] = ()) -> Iterator[bytes]:
-    """A whole title on one time line, with the subpicture streams that are wanted declared at its front.
+def feed_title(data: CellData, subpictures: Sequence[int] = (), cores: frozenset[int] = frozenset()) -> Iterator[bytes]:
+    """A whole title on one time line.
 
-    The engine only knows of a stream once it has met a packet of it, and the first subtitle may come after minutes.
+    ``subpictures`` are the ids of DVD subtitle streams to declare at the front: the engine only knows of a stream once
+    it has met a packet of it, and the first subtitle may come after minutes. ``cores`` are the packet ids of Blu-ray
+    TrueHD tracks of which only the AC-3 core is wanted.
     """
     if data.stream is StreamKind.TRANSPORT:
-        yield from _transport(data)
+        yield from _transport(data, cores)
         return
     extents = data.extents
     if subpictures and extents:
@@ -83,13 +85,19 @@ def feed_title(data: CellData, subpictures: Sequence[int] = ()) -> Iterator[byte
                 yield passed
 
 
-def _transport(data: CellData) -> Iterator[bytes]:
-    """Clips one after the other: each cell's in time comes to lie where the title's time has got to."""
-    first = next((cell.clock for cell in data.cells if cell.clock is not None), 0)
-    for cell in data.cells:
-        offset = 0 if cell.clock is None else first + round(cell.start_s * CLOCK_HZ) - cell.clock
-        for packets in transport_packets(feed_extents(cell.extents)):
-            yield shift_transport(packets, offset)
+def _transport(data: CellData, cores: frozenset[int]) -> Iterator[bytes]:
+    """Clips one after the other; behind each stretch its last sound is looked for until every stream has ended."""
+    for stretch in stretches(data.cells):
+        line = TransportTimeline(stretch=stretch, cores=cores)
+        for packets in transport_packets(feed_extents(stretch.extents)):
+            if passed := line.pass_on(packets):
+                yield passed
+        line.lapping = True
+        for packets in transport_packets(feed_extents(stretch.lap)):
+            if passed := line.pass_on(packets):
+                yield passed
+            if line.is_over:
+                break
 
 
 def declare(head: bytes, subpictures: Sequence[int]) -> bytes:

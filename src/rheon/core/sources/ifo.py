@@ -12,8 +12,8 @@ from fractions import Fraction
 
 from construct import Array, Bytes, Computed, Const, Int8ub, Int16ub, Int32ub, Padding, Pointer, Struct, this
 
-from ..errors import TablesBroken
 from ..media import SECTOR_BYTES
+from .tables import broken_tables
 
 NTSC_CORRECTION = Fraction(1001, 1000)
 AUDIO_SLOTS = 8
@@ -169,7 +169,7 @@ class TitleSetTables:
 
 def read_manager(data: bytes) -> tuple[TitleEntry, ...]:
     """Read ``VIDEO_TS.IFO``. Raises ``TablesBroken``."""
-    with _broken("the disc's title table"):
+    with broken_tables("the disc's title table"):
         head = _MANAGER.parse(data)
         table = _TITLE_TABLE.parse(_at(data, head.title_table * SECTOR_BYTES))
         return tuple(
@@ -185,7 +185,7 @@ def read_manager(data: bytes) -> tuple[TitleEntry, ...]:
 
 def read_title_set(data: bytes) -> TitleSetTables:
     """Read ``VTS_xx_0.IFO``. Raises ``TablesBroken``."""
-    with _broken("a title set's tables"):
+    with broken_tables("a title set's tables"):
         head = _TITLE_SET.parse(data)
         wide = head.video >> 2 & 3 == 3
         chains_at = _at(data, head.chain_table * SECTOR_BYTES)
@@ -226,20 +226,6 @@ def palette_colour(entry: int) -> str:
         1.164 * luma + 2.017 * blue,
     )
     return "".join(f"{max(0, min(255, round(channel))):02x}" for channel in channels)
-
-
-class _broken:
-    """Turns whatever a damaged table throws at its reader into ``TablesBroken``."""
-
-    def __init__(self, what: str) -> None:
-        self.what = what
-
-    def __enter__(self) -> None:
-        return None
-
-    def __exit__(self, kind: type[BaseException] | None, error: BaseException | None, trace: object) -> None:
-        if error is not None and isinstance(error, Exception) and not isinstance(error, TablesBroken):
-            raise TablesBroken(f"{self.what[0].upper()}{self.what[1:]} can't be read.") from error
 
 
 def _at(data: bytes, offset: int) -> bytes:

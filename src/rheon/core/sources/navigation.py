@@ -34,7 +34,7 @@ class NavigationPack:
     next_unit: int | None
 
 
-def is_navigation(data: bytes, at: int = 0) -> bool:
+def is_navigation(data: bytes | bytearray, at: int = 0) -> bool:
     """Whether a navigation pack starts at ``at``."""
     return (
         data[at + 14 : at + 18] == SYSTEM_HEADER
@@ -43,7 +43,7 @@ def is_navigation(data: bytes, at: int = 0) -> bool:
     )
 
 
-def read_navigation(data: bytes, at: int = 0) -> NavigationPack | None:
+def read_navigation(data: bytes | bytearray, at: int = 0) -> NavigationPack | None:
     """The navigation pack at ``at``; ``None`` where there is none."""
     if len(data) - at < SECTOR_BYTES or not is_navigation(data, at):
         return None

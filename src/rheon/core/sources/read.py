@@ -8,7 +8,8 @@ from pathlib import Path
 
 from ..errors import EmptyDisc, NotASource, SourceError, SourceMissing
 from ..media import Source
-from .disc_files import is_image, open_folder, open_image, video_folder
+from .bluray import read_bluray
+from .disc_files import DiscFiles, bluray_folder, is_image, open_bluray_folder, open_folder, open_image, video_folder
 from .dvd import read_dvd
 from .files import read_file
 from .progress import ScanProgress
@@ -30,12 +31,21 @@ READERS: tuple[Reader, ...] = (
         read=lambda path, progress: read_dvd(open_folder(path), progress),
     ),
     Reader(
+        name="Blu-ray folder",
+        recognises=lambda path: path.is_dir() and bluray_folder(path) is not None,
+        read=lambda path, progress: read_bluray(open_bluray_folder(path), progress),
+    ),
+    Reader(
         name="disc image",
-        recognises=lambda path: path.is_file() and is_image(path),
-        read=lambda path, progress: read_dvd(open_image(path), progress),
+        recognises=lambda path: not path.is_dir() and is_image(path),
+        read=lambda path, progress: _read_image(open_image(path), progress),
     ),
     Reader(name="file", recognises=lambda path: path.is_file(), read=read_file),
 )
+
+
+def _read_image(files: DiscFiles, progress: ScanProgress) -> Source:
+    return read_bluray(files, progress) if files.bluray else read_dvd(files, progress)
 
 
 def read_source(path: Path, progress: ScanProgress | None = None) -> Source:
@@ -59,9 +69,4 @@ def _read(path: Path, progress: ScanProgress) -> Source:
     entries = list(path.iterdir()) if path.is_dir() else []
     if path.is_dir() and not entries:
         raise EmptyDisc(f"{path.name} is an empty folder.")
-    if any(entry.name.upper() == "BDMV" for entry in entries):
-        raise NotASource(
-            f"{path.name} is a Blu-ray folder.",
-            advice="This version reads DVD-Video discs and media files only.",
-        )
     raise NotASource(f"{path.name} is not a disc: it has no VIDEO_TS folder.")

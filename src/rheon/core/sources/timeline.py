@@ -1,28 +1,25 @@
 """Time stamps of a disc title put onto one time line, so that cells whose clocks restart play on without a jump.
 
-Source of the layouts: ISO/IEC 13818-1, 2.4.3 (transport packets, PES headers) and 2.5.3 (packs).
+Source of the layouts: ISO/IEC 13818-1, 2.4.3.7 (PES headers) and 2.5.3 (packs).
 """
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from dataclasses import dataclass
 
 from ..media import SECTOR_BYTES, Cell
 from .navigation import CLOCK_HZ, SYSTEM_HEADER, is_navigation, read_navigation
+from .transport_stream import read_stamp
 
 PACK_START = b"\x00\x00\x01\xba"
 CLOCK_BITS = (1 << 33) - 1
 TABLE_TRUST_S = 0.6
 STAMPED_IDS = frozenset({0xBD, 0xFD, *range(0xC0, 0xF0)})
-M2TS_BYTES, TS_BYTES, SYNC = 192, 188, 0x47
 
 
 def shift_stamp(data: bytearray, at: int, offset: int) -> None:
     """Move the five-byte time stamp at ``at`` by ``offset`` ticks of 90 kHz, its marker bits kept."""
-    high, middle = data[at] >> 1 & 7, data[at + 1] << 7 | data[at + 2] >> 1
-    old = high << 30 | middle << 15 | data[at + 3] << 7 | data[at + 4] >> 1
-    new = old + offset & CLOCK_BITS
+    new = read_stamp(data, at) + offset & CLOCK_BITS
     data[at] = data[at] & 0xF1 | new >> 29 & 0x0E
     data[at + 1] = new >> 22 & 0xFF
     data[at + 2] = new >> 14 & 0xFE | 1
@@ -107,59 +104,3 @@ def _shift_sector(data: bytearray, at: int, offset: int) -> None:
         if data[packet + 3] in STAMPED_IDS:
             shift_packet(data, packet, end, offset)
         packet += 6 + int.from_bytes(data[packet + 4 : packet + 6])
-
-
-def transport_packets(chunks: Iterator[bytes]) -> Iterator[bytearray]:
-    """Runs of whole 192-byte packets; where the sync byte is lost, the next place with four in step is looked for."""
-    rest = b""
-    for chunk in chunks:
-        data = rest + chunk
-        at = 0
-        while at + M2TS_BYTES <= len(data):
-            if data[at + 4] != SYNC:
-                at = _resync(data, at)
-                continue
-            end = at
-            while end + M2TS_BYTES <= len(data) and data[end + 4] == SYNC:
-                end += M2TS_BYTES
-            yield bytearray(data[at:end])
-            at = end
-        rest = data[at:]
-
-
-def _resync(data: bytes, at: int) -> int:
-    for start in range(at + 1, max(at + 1, len(data) - 4 * M2TS_BYTES)):
-        if all(data[start + 4 + n * M2TS_BYTES] == SYNC for n in range(4)):
-            return start
-    return len(data)
-
-
-def shift_transport(data: bytearray, offset: int) -> bytes:
-    """Whole 192-byte packets as 188-byte ones, their time stamps and clock references moved by ``offset`` ticks."""
-    made = bytearray()
-    for at in range(4, len(data), M2TS_BYTES):
-        if offset:
-            _shift_transport_packet(data, at, offset)
-        made += data[at : at + TS_BYTES]
-    return bytes(made)
-
-
-def _shift_transport_packet(data: bytearray, at: int, offset: int) -> None:
-    adaptation = data[at + 3] >> 4 & 3
-    payload = at + 4
-    if adaptation & 2:
-        length = data[at + 4]
-        if length >= 7 and data[at + 5] & 0x10:
-            _shift_reference(data, at + 6, offset)
-        payload += 1 + length
-    end = at + TS_BYTES
-    starts = adaptation & 1 and data[at + 1] & 0x40 and payload + 9 <= end
-    if starts and data[payload : payload + 3] == b"\x00\x00\x01" and data[payload + 3] in STAMPED_IDS:
-        shift_packet(data, payload, end, offset)
-
-
-def _shift_reference(data: bytearray, at: int, offset: int) -> None:
-    """The 33-bit base of a program clock reference (the 9-bit extension stays)."""
-    word = int.from_bytes(data[at : at + 5])
-    base = (word >> 7) + offset & CLOCK_BITS
-    data[at : at + 5] = (base << 7 | word & 0x7F).to_bytes(5)
