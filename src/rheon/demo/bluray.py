@@ -176,7 +176,7 @@ def _mark(listing: Listing, at_s: float) -> bytes:
     for number, item in enumerate(listing.items):
         start, end = item.times
         length = (end - start) / TICKS
-        if at_s < before + length or item is listing.items[-1]:
+        if at_s < before + length or number == len(listing.items) - 1:
             time = start + round((at_s - before) * TICKS)
             return struct.pack(">BBHIHI", 0, 1, number, time, 0xFFFF, 0)
         before += length

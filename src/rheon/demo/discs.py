@@ -165,14 +165,15 @@ def _vob(path: Path, marks: str) -> str:
     return f'<vob file={quoteattr(str(path))} chapters="{marks}"/>'
 
 
-def make_image(folder: Path, label: str, image: Path) -> None:
-    """Write a disc folder as an image with both ISO 9660 and UDF."""
+def make_image(folder: Path, label: str, image: Path, *, video_disc: bool = True) -> None:
+    """Write a disc folder as an image with both ISO 9660 and UDF; a ``video_disc`` is laid out as players want it."""
     for path in [folder, *folder.rglob("*")]:
         os.utime(path, (FIXED_TIME, FIXED_TIME))
+    layout = ["-dvd-video"] if video_disc else ["-udf", "-allow-lowercase", "-l"]
     dated = ["env", f"SOURCE_DATE_EPOCH={FIXED_TIME}"]
     run(
         Command(
-            argv=[*dated, "genisoimage", "-quiet", "-dvd-video", "-V", label, "-o", str(image), str(folder)],
+            argv=[*dated, "genisoimage", "-quiet", *layout, "-V", label, "-o", str(image), str(folder)],
             timeout_s=TIMEOUT_S,
         )
     )

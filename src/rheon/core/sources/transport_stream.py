@@ -14,10 +14,12 @@ UNIT_BYTES = 32 * M2TS_BYTES
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class ClipFacts:
-    """Facts counted over sampled packets; add two samples with ``+``. Time stamps are in ticks of 90 kHz."""
+    """Facts counted over sampled packets; add two samples with ``+``. Time stamps are in ticks of 90 kHz.
+
+    ``scrambled`` counts packets with scrambling bits, and samples of which only each unit's first packet is in step.
+    """
 
     packets: int = 0
-    out_of_step: int = 0
     scrambled: int = 0
     packet_ids: frozenset[int] = frozenset()
     first_stamp: int | None = None
@@ -26,7 +28,6 @@ class ClipFacts:
     def __add__(self, other: ClipFacts) -> ClipFacts:
         return ClipFacts(
             packets=self.packets + other.packets,
-            out_of_step=self.out_of_step + other.out_of_step,
             scrambled=self.scrambled + other.scrambled,
             packet_ids=self.packet_ids | other.packet_ids,
             first_stamp=self.first_stamp if self.first_stamp is not None else other.first_stamp,
@@ -35,8 +36,7 @@ class ClipFacts:
 
     @property
     def is_scrambled(self) -> bool:
-        """By control bits, or because only the first packet of each unit is in step."""
-        return self.scrambled > 0 or self.out_of_step > self.packets * 4
+        return self.scrambled > 0
 
     @property
     def is_empty(self) -> bool:
@@ -60,10 +60,11 @@ def sample_clip(data: bytes) -> ClipFacts:
         if stamp is not None:
             first = stamp if first is None else min(first, stamp)
             last = stamp if last is None else max(last, stamp)
+    # only the first packet of each unit in step, but that regularly: zeros and noise look different
+    by_units = out_of_step > packets * 4 and packets * 40 >= packets + out_of_step
     return ClipFacts(
         packets=packets,
-        out_of_step=out_of_step,
-        scrambled=scrambled,
+        scrambled=scrambled + by_units,
         packet_ids=frozenset(seen),
         first_stamp=first,
         last_stamp=last,
