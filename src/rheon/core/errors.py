@@ -39,7 +39,7 @@ class SourceError(RheonError):
 
 class NotASource(SourceError):
     code = "not_a_source"
-    advice = "Choose a folder that holds VIDEO_TS, a disc image, or a video or sound file."
+    advice = "Choose a disc folder (VIDEO_TS or BDMV), a disc image, or video or sound files."
 
 
 class EmptyDisc(SourceError):

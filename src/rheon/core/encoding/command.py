@@ -10,10 +10,11 @@ from ..engine.arguments import pipe_input, safe_file_input
 from ..media import Chapter, FileData, StreamKind, Title
 from ..media.containers import CONTAINERS
 from ..planning import Action, AudioSettings, OutputSettings, VideoSettings
-from .filters import audio_filters, graph
+from .filters import DrawnText, audio_filters, graph
 
 CHAPTERS_FILE = "chapters.txt"
 LINK_NAME = "source"
+WORDS_FILE = "words.srt"
 ENCODERS = {"h264": "libx264", "hevc": "libx265", "mpeg4": "mpeg4", "aac": "aac", "mp3": "libmp3lame", "ac3": "ac3"}
 HOLDS_CHAPTERS = frozenset({"mp4", "matroska"})
 NO_QUEUE = ("-thread_queue_size", "0")
@@ -53,7 +54,7 @@ class Job:
 
 
 def build_command(job: Job) -> list[str]:
-    """The whole argument list. Chapters come from ``chapters.txt``, text subtitles from ``source``, both beside it."""
+    """The whole argument list. Chapters come from ``chapters.txt``, text subtitles from ``source`` or ``words.srt``."""
     made = job.settings
     return [
         "ffmpeg", "-hide_banner", "-loglevel", "error", "-nostats", "-progress", "pipe:1", "-y",
@@ -127,6 +128,14 @@ def subtitle_pad(title: Title, track: int) -> str:
     return f"0:s:{track}" if stream_id is None else f"0:i:{stream_id:#x}"
 
 
+def drawn_text(title: Title, track: int) -> DrawnText:
+    """Where the engine finds a text track: in the source itself, or written anew beside it from a sidecar file."""
+    start_s = title.data.from_s if isinstance(title.data, FileData) else 0.0
+    if title.subtitles[track].path is not None:
+        return DrawnText(file=WORDS_FILE, track=0, start_s=start_s)
+    return DrawnText(file=LINK_NAME, track=track, start_s=start_s)
+
+
 def _audio_pad(title: Title, track: int) -> str:
     stream_id = title.audio[track].stream_id
     return f"0:a:{track}" if stream_id is None else f"0:i:{stream_id:#x}"
@@ -140,7 +149,7 @@ def _maps(job: Job) -> list[str]:
     elif made.video:
         drawn = made.subtitle
         picture = subtitle_pad(title, drawn.track) if drawn and not drawn.is_text else None
-        text = (LINK_NAME, drawn.track) if drawn and drawn.is_text else None
+        text = drawn_text(title, drawn.track) if drawn and drawn.is_text else None
         maps += ["-filter_complex", graph(made.video, video_pad(title), picture, text), "-map", "[out]"]
     if made.audio and _shares_id(job):
         pad = _audio_pad(title, made.audio.track)

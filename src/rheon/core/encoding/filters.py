@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 from ..media import rate_text
 from ..planning import AudioSettings, VideoSettings
 
@@ -11,10 +13,19 @@ CENTRE, FRONT, SURROUND = 0.74, 0.60, 0.38
 PIXEL_FORMATS = {8: "yuv420p", 10: "yuv420p10le"}
 
 
-def graph(made: VideoSettings, source: str, picture: str | None, text: tuple[str, int] | None) -> str:
+@dataclass(frozen=True, slots=True, kw_only=True)
+class DrawnText:
+    """A text track to draw: a file in the working folder, a track in it, and when in it the title starts."""
+
+    file: str
+    track: int
+    start_s: float = 0.0
+
+
+def graph(made: VideoSettings, source: str, picture: str | None, text: DrawnText | None) -> str:
     """The graph from pad ``source`` to ``[out]``: fields, drawn-in subtitles, cadence, size, pixel shape and format.
 
-    ``picture`` is the pad of a picture subtitle; ``text`` is a file in the working folder and a track number in it.
+    ``picture`` is the pad of a picture subtitle.
     """
     steps = _fields(made)
     head = f"[{source}]{','.join(steps)}" if steps else f"[{source}]null"
@@ -25,11 +36,19 @@ def graph(made: VideoSettings, source: str, picture: str | None, text: tuple[str
         f"setsar={shape.numerator}/{shape.denominator}",
     ]
     if text is not None:
-        tail.append(f"subtitles=filename={text[0]}:si={text[1]}")
+        tail += _drawn(text)
     tail.append(f"format={PIXEL_FORMATS[made.bit_depth]}")
     if picture is None:
         return f"{head},{','.join(tail)}[out]"
     return f"{head}[seen];[seen][{picture}]overlay=eof_action=pass,{','.join(tail)}[out]"
+
+
+def _drawn(text: DrawnText) -> list[str]:
+    """Drawn at the times of the text's own file, from which a title may be a part."""
+    draw = f"subtitles=filename={text.file}:si={text.track}"
+    if not text.start_s:
+        return [draw]
+    return [f"setpts=PTS+{text.start_s:.3f}/TB", draw, f"setpts=PTS-{text.start_s:.3f}/TB"]
 
 
 def _fields(made: VideoSettings) -> list[str]:

@@ -15,7 +15,8 @@ from ..errors import EngineError, SourceMissing, TargetError, TargetFull, Target
 from ..media import CellData, FileData, Title
 from ..planning import OutputSettings
 from ..sources.feed import feed_title
-from .command import CHAPTERS_FILE, LINK_NAME, Job, build_command, chapters_document
+from ..subtitles import read_subtitles, to_subrip
+from .command import CHAPTERS_FILE, LINK_NAME, WORDS_FILE, Job, build_command, chapters_document
 from .progress import Progress, ProgressReader
 
 PART_PREFIX = ".rheon-"
@@ -121,6 +122,10 @@ def _lay_out(folder: Path, job: Job) -> None:
         (folder / CHAPTERS_FILE).write_text(text, encoding="utf-8")
     if isinstance(job.title.data, FileData):
         (folder / LINK_NAME).symlink_to(job.title.data.path)
+    drawn = job.settings.subtitle
+    if drawn is not None and (words := job.title.subtitles[drawn.track].path) is not None:
+        text = to_subrip(read_subtitles(Path(words).read_bytes()))
+        (folder / WORDS_FILE).write_text(text, encoding="utf-8")
 
 
 def _command(job: Job, folder: str, hooks: Hooks) -> Command:

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+import contextlib
 import json
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from fractions import Fraction
 from typing import Any
 
@@ -25,6 +26,9 @@ from .process import Command, run
 from .tools import require
 
 PROBE_TIMEOUT_S = 30
+KEPT_TAGS = ("title", "artist", "album", "album_artist", "track", "date", "genre", "comment", "show", "description")
+VARIES = 0.02
+RUN_THROUGH_TIMEOUT_S = 120
 
 # names by which ffprobe groups demuxers → our container names
 CONTAINERS = {
@@ -51,7 +55,10 @@ PROFILES = {"h264": H264_PROFILES, "hevc": HEVC_PROFILES, "mpeg4": MPEG4_PROFILE
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class ProbedFile:
-    """A file as ffprobe sees it. ``container`` is our name for its format; durations in seconds."""
+    """A file as ffprobe sees it. ``container`` is our name for its format; durations in seconds.
+
+    ``attached_picture`` is the stream number of a cover inside the file.
+    """
 
     container: str
     duration_s: float
@@ -61,6 +68,8 @@ class ProbedFile:
     subtitles: tuple[SubtitleStream, ...]
     chapters: tuple[Chapter, ...]
     title: str | None
+    tags: dict[str, str] = field(default_factory=dict)
+    attached_picture: int | None = None
 
 
 def probe(path: str) -> ProbedFile:
@@ -79,11 +88,30 @@ def probe(path: str) -> ProbedFile:
             ) from error
         raise NotASource("This file holds no video or sound that the engine can read.") from error
     found = read_probe(json.loads(done.stdout or b"{}"))
+    if not found.duration_s:
+        found = replace(found, duration_s=_run_through(path))
     if found.video is None:
         return found
     # the decoder's own figure is only known once it has decoded; the headers promise it
     references = reference_frames(path, found.video.codec)
     return replace(found, video=replace(found.video, reference_frames=references))
+
+
+def _run_through(path: str) -> float:
+    """How long a file is that does not say so, as recordings without an index: by reading it to its end."""
+    reached = 0.0
+
+    def on_line(text: str) -> None:
+        nonlocal reached
+        key, _, value = text.partition("=")
+        if key == "out_time_us" and value.strip().isdigit():
+            reached = max(reached, int(value) / 1e6)
+
+    argv = ["ffmpeg", "-hide_banner", "-loglevel", "error", "-nostdin", "-nostats", "-progress", "pipe:1"]
+    argv += [*safe_file_input(path), "-map", "0:V?", "-map", "0:a?", "-c", "copy", "-f", "null", "-"]
+    with contextlib.suppress(EngineError):
+        run(Command(argv=argv, timeout_s=RUN_THROUGH_TIMEOUT_S, on_line=on_line))
+    return round(reached, 3)
 
 
 def read_probe(said: dict[str, Any]) -> ProbedFile:
@@ -95,6 +123,7 @@ def read_probe(said: dict[str, Any]) -> ProbedFile:
         for stream in streams
         if stream.get("codec_type") == "video" and not stream.get("disposition", {}).get("attached_pic")
     ]
+    covers = [stream for stream in streams if stream.get("disposition", {}).get("attached_pic")]
     sounds = [stream for stream in streams if stream.get("codec_type") == "audio" and stream.get("channels")]
     words = [stream for stream in streams if stream.get("codec_type") == "subtitle"]
     if not pictures and not sounds:
@@ -116,7 +145,15 @@ def read_probe(said: dict[str, Any]) -> ProbedFile:
             for number, entry in enumerate(said.get("chapters", []), start=1)
         ),
         title=form.get("tags", {}).get("title") or None,
+        tags=_tags(form) or _tags((sounds or pictures)[0]),
+        attached_picture=next((int(stream["index"]) for stream in covers if "index" in stream), None),
     )
+
+
+def _tags(form: dict[str, Any]) -> dict[str, str]:
+    """The tags that people write: lower-case keys, values cut to a sensible length."""
+    said = {str(key).lower(): str(value)[:500] for key, value in form.get("tags", {}).items()}
+    return {key: said[key] for key in KEPT_TAGS if said.get(key)}
 
 
 def _tail(error: EngineError) -> list[str]:
@@ -139,6 +176,7 @@ def _video(stream: dict[str, Any]) -> VideoStream:
         width=int(stream.get("width", 0)),
         height=int(stream.get("height", 0)),
         frame_rate=_frame_rate(stream),
+        variable_rate=_varies(stream),
         sample_aspect=parse_fraction(stream.get("sample_aspect_ratio")) or Fraction(1),
         scan=_scan(str(order)),
         top_field_first=order not in ("bb", "bt"),
@@ -154,6 +192,15 @@ def _video(stream: dict[str, Any]) -> VideoStream:
 def _frame_rate(stream: dict[str, Any]) -> Fraction:
     average, real = parse_fraction(stream.get("avg_frame_rate")), parse_fraction(stream.get("r_frame_rate"))
     return average or real or Fraction(25)
+
+
+def _varies(stream: dict[str, Any]) -> bool:
+    """Whether frames come at changing distances: then the average differs from the rate that holds them all."""
+    average, real = parse_fraction(stream.get("avg_frame_rate")), parse_fraction(stream.get("r_frame_rate"))
+    if average is None or real is None:
+        return False
+    # an interlaced stream may count fields
+    return abs(real - average) > average * VARIES and abs(real - 2 * average) > average * VARIES
 
 
 def _scan(order: str) -> Scan:
@@ -196,7 +243,8 @@ def _rotation(stream: dict[str, Any]) -> int:
 def _audio(index: int, stream: dict[str, Any]) -> AudioStream:
     codec = str(stream.get("codec_name", "unknown"))
     flags, tags = stream.get("disposition", {}), stream.get("tags", {})
-    purpose = Purpose.COMMENTARY if flags.get("comment") else Purpose.UNKNOWN
+    named = str(tags.get("title", "")).lower()
+    purpose = Purpose.COMMENTARY if flags.get("comment") or "commentary" in named else Purpose.UNKNOWN
     return AudioStream(
         index=index,
         codec=codec,
@@ -206,6 +254,7 @@ def _audio(index: int, stream: dict[str, Any]) -> AudioStream:
         purpose=Purpose.DESCRIPTION if flags.get("visual_impaired") else purpose,
         profile=_profile(codec, stream.get("profile")),
         bitrate_bps=int(stream["bit_rate"]) if stream.get("bit_rate") else None,
+        name=tags.get("title") or None,
     )
 
 

@@ -5,6 +5,7 @@ from .rates import FILM, NTSC, PAL, aspect_text, parse_fraction, rate_text
 from .samples import Samples
 from .source import (
     SECTOR_BYTES,
+    Artwork,
     Cell,
     CellData,
     Chapter,
@@ -28,6 +29,7 @@ __all__ = [
     "NTSC",
     "PAL",
     "SECTOR_BYTES",
+    "Artwork",
     "AudioStream",
     "Cell",
     "CellData",

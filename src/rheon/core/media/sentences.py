@@ -106,7 +106,8 @@ SENTENCES: dict[str, str | Callable[[Values], str]] = {
     "unlike_episodes": lambda v: f"longer than the episodes ({duration_text(_number(v['usual_s']))})",
     "by_hand": "set by hand",
     "numbered_episode": lambda v: f"its name says season {v['season']}, episode {v['episode']}",
-    "part_of_series": lambda v: f"one of {v['count']} numbered files",
+    "numbered_part": lambda v: f"its name has the number {v['episode']} of a series",
+    "named_extra": "its name says that it is an extra",
     "only_sound": "it has sound and no picture",
     "own_file": "a file of its own",
     "holds_titles": lambda v: "holds titles " + ", ".join(map(str, v["titles"])),  # type: ignore[call-overload]

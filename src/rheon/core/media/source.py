@@ -134,6 +134,14 @@ class Share:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Artwork:
+    """A picture that belongs to a title: a file beside it, or (``stream`` set) one attached inside ``path``."""
+
+    path: str
+    stream: int | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Gap:
     """A stretch of a title whose data can't be read, in seconds."""
 
@@ -146,6 +154,7 @@ class Title:
     """One playable programme of a source.
 
     ``fault`` names what keeps it from being converted, by problem code; ``gaps`` are what is missing of one that can.
+    ``name`` is what its file calls it, ``tags`` what is written in it.
     ``key`` is the same at every scan of the source. ``part_of`` is the title of which it is a range of chapters.
     """
 
@@ -164,6 +173,8 @@ class Title:
     key: str = ""
     name: str | None = None
     part_of: int | None = None
+    tags: dict[str, str] = field(default_factory=dict)
+    artwork: Artwork | None = None
     role: Role = Role.EXTRA
     reasons: tuple[Reason, ...] = ()
     shares: tuple[Share, ...] = ()

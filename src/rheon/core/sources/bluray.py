@@ -46,10 +46,13 @@ class _Listed:
     playlist: Playlist
 
 
-def read_bluray(files: DiscFiles, progress: ScanProgress) -> Source:
-    """Read a Blu-ray disc. Raises ``EmptyDisc``, ``TablesBroken`` or ``Stopped``; the rest is in ``problems``."""
+def read_bluray(files: DiscFiles, progress: ScanProgress, only: str | None = None) -> Source:
+    """Read a Blu-ray disc, or ``only`` one playlist of it.
+
+    Raises ``EmptyDisc``, ``TablesBroken`` or ``Stopped``; what is wrong with single titles is in ``problems``.
+    """
     scan = _Scan(files=files)
-    listed = list(_playlists(scan)) or list(_clips_alone(scan))
+    listed = [entry for entry in _playlists(scan) if only in (None, entry.name)] or list(_clips_alone(scan))
     if not listed:
         if any(name.startswith("PLAYLIST/") for name in files.runs):
             raise TablesBroken(f"On {files.label} no playlist can be read.")

@@ -207,7 +207,7 @@ def read_title_set(data: bytes) -> TitleSetTables:
         )
 
 
-def cell_time(raw: bytes) -> float:
+def cell_time(raw: bytes | bytearray) -> float:
     """Seconds from a BCD time. With the 30-frame flag the count runs at NTSC speed, so it is 1.001 times as long."""
     hours, minutes, seconds = (_bcd(byte) for byte in raw[:3])
     whole = hours * 3600 + minutes * 60 + seconds

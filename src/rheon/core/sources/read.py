@@ -11,7 +11,7 @@ from ..media import Source
 from .bluray import read_bluray
 from .disc_files import DiscFiles, bluray_folder, is_image, open_bluray_folder, open_folder, open_image, video_folder
 from .dvd import read_dvd
-from .files import read_file
+from .files import is_media_folder, read_file, read_folder
 from .progress import ScanProgress
 
 
@@ -40,7 +40,13 @@ READERS: tuple[Reader, ...] = (
         recognises=lambda path: not path.is_dir() and is_image(path),
         read=lambda path, progress: _read_image(open_image(path), progress),
     ),
+    Reader(
+        name="playlist",
+        recognises=lambda path: path.suffix.lower() == ".mpls" and path.parent.name.upper() == "PLAYLIST",
+        read=lambda path, progress: read_bluray(open_bluray_folder(path.parent.parent), progress, only=path.stem),
+    ),
     Reader(name="file", recognises=lambda path: path.is_file(), read=read_file),
+    Reader(name="folder of files", recognises=is_media_folder, read=read_folder),
 )
 
 
@@ -69,4 +75,4 @@ def _read(path: Path, progress: ScanProgress) -> Source:
     entries = list(path.iterdir()) if path.is_dir() else []
     if path.is_dir() and not entries:
         raise EmptyDisc(f"{path.name} is an empty folder.")
-    raise NotASource(f"{path.name} is not a disc: it has no VIDEO_TS folder.")
+    raise NotASource(f"{path.name} holds nothing that Rheon reads.")
