@@ -33,12 +33,12 @@ def picture_arguments(programme: Programme, look: Look, work: Path) -> tuple[lis
     paint_caption(programme.caption, caption)
     for number, palette in enumerate(programme.scenes):
         layers = paint_scene(palette, (width, height), work / f"scene{number}", seed=number + len(programme.name))
-        first = number * (LAYERS + 2)
+        first = number * (LAYERS + 3)
         for path in layers:
             inputs += ["-framerate", look.rate, "-i", str(path)]
         parts.append(_scene_graph(first, number, (width, height), programme.scene_s))
     pieces = "".join(f"[s{number}]" for number in range(len(programme.scenes)))
-    last = len(programme.scenes) * (LAYERS + 2)
+    last = len(programme.scenes) * (LAYERS + 3)
     inputs += ["-i", str(caption)]
     pad = f",pad={look.size[0]}:{look.size[1]}:0:{look.border}" if look.border else ""
     parts.append(f"{pieces}concat=n={len(programme.scenes)}:v=1:a=0[all]")
@@ -47,12 +47,12 @@ def picture_arguments(programme: Programme, look: Look, work: Path) -> tuple[lis
 
 
 def _scene_graph(first: int, number: int, size: tuple[int, int], seconds: float) -> str:
-    """Lay the strata of one scene over its sky, each faster than the one behind; a boat sails between them."""
+    """Lay the strata of one scene over its sky, each faster than the one behind; a boat sails, gulls fly over."""
     width, height = size
     # each still is decoded once and repeated inside the graph
     again = "loop=loop=-1:size=1:start=0"
     chain = [f"[{first}:v]format=yuv420p,{again},trim=duration={seconds}[sky{number}]"]
-    chain += [f"[{first + layer}:v]format=yuva420p,{again}[still{number}_{layer}]" for layer in range(1, LAYERS + 2)]
+    chain += [f"[{first + layer}:v]format=yuva420p,{again}[still{number}_{layer}]" for layer in range(1, LAYERS + 3)]
     below = f"sky{number}"
     for depth in range(LAYERS):
         drift = f"overlay=x='-mod(t*{6 + 13 * depth},{width})':y='3*sin(t*{depth + 1}/2)':shortest=1"
@@ -62,7 +62,9 @@ def _scene_graph(first: int, number: int, size: tuple[int, int], seconds: float)
             sail = f"overlay=x='{width * 0.12:.0f}+t*9':y='{height * 0.52:.0f}+4*sin(t*1.7)':shortest=1"
             chain.append(f"[{below}][still{number}_{LAYERS + 1}]{sail}[boat{number}]")
             below = f"boat{number}"
-    return ";".join(chain) + f";[{below}]setsar=1[s{number}]"
+    flight = f"overlay=x='mod(t*{width * 0.21:.0f},{width * 1.3:.0f})-{width * 0.2:.0f}':y='{height * 0.14:.0f}"
+    chain.append(f"[{below}][still{number}_{LAYERS + 2}]{flight}+{height * 0.05:.0f}*sin(t*2)':shortest=1[all{number}]")
+    return ";".join(chain) + f";[all{number}]setsar=1[s{number}]"
 
 
 def sound(seconds: float, *, root_hz: float, surround: bool) -> list[str]:

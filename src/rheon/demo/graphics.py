@@ -22,7 +22,9 @@ COLOURS = {0: (16, 128, 128, 0), 1: (235, 128, 128, 255), 2: (30, 128, 128, 230)
 
 def write_graphics(lines: Sequence[Line], size: tuple[int, int], target: Path, shift_s: float = 0.0) -> None:
     """Write a ``.sup`` file that shows each line on a picture of ``size``; ``shift_s`` is taken from all times."""
-    made = bytearray()
+    # something at the very start, or the engine would move the first line there
+    nothing = struct.pack(">HHBHBBBB", *size, 0x10, 0xFFFF, EPOCH_START, 0, 0, 0)
+    made = bytearray(_segment(0, COMPOSITION, nothing) + _segment(0, END, b""))
     for number, line in enumerate(lines):
         picture = target.with_name(f"{target.stem}-{number}.png")
         paint_line(line, size[0], picture)

@@ -14,7 +14,7 @@ LAYERS = 4
 
 
 def paint_scene(palette: Palette, size: tuple[int, int], folder: Path, seed: int) -> list[Path]:
-    """Paint a scene into ``folder``: the sky first, then four strata twice as wide as the picture, then a boat."""
+    """Paint a scene into ``folder``: the sky, then four strata twice as wide as the picture, a boat, and gulls."""
     folder.mkdir(parents=True, exist_ok=True)
     width, height = size
     paths = [folder / "sky.png"]
@@ -23,9 +23,11 @@ def paint_scene(palette: Palette, size: tuple[int, int], folder: Path, seed: int
         path = folder / f"stratum{depth}.png"
         _stratum(colour, (2 * width, height), depth, seed).save(path)
         paths.append(path)
-    boat = folder / "boat.png"
-    _boat(height).save(boat)
-    return [*paths, boat]
+    for name, painted in (("boat", _boat(height)), ("gulls", _gulls(height, palette.sun))):
+        path = folder / f"{name}.png"
+        painted.save(path)
+        paths.append(path)
+    return paths
 
 
 def paint_line(line: Line, width: int, path: Path) -> None:
@@ -101,6 +103,20 @@ def _boat(height: int) -> Image.Image:
         fill="#1B262B",
     )
     return boat
+
+
+def _gulls(height: int, colour: str) -> Image.Image:
+    """Three birds that fly fast enough for fields and cadences to be seen."""
+    size = round(height * 0.24)
+    gulls = Image.new("RGBA", (size, size), (0, 0, 0, 0))
+    draw = ImageDraw.Draw(gulls)
+    for x, y, span in ((0.30, 0.30, 0.28), (0.72, 0.22, 0.20), (0.62, 0.70, 0.24)):
+        for side in (-1, 1):
+            tip = (size * (x + side * span), size * (y - 0.08))
+            wing = [(size * x, size * y), (size * (x + side * span * 0.5), size * (y - 0.14)), tip]
+            draw.polygon([*wing, (size * (x + side * span * 0.5), size * (y - 0.05))], fill="#1B262B")
+            draw.line([wing[0], wing[1]], fill=colour, width=2)
+    return gulls
 
 
 def _rgb(colour: str) -> tuple[int, int, int]:

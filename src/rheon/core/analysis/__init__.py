@@ -1,6 +1,20 @@
 """Decodes picture and sound in samples."""
 
 from .complexity import sample_pictures
+from .findings import BordersFound, CadenceFound, SoundFound, Survey, WordsFound, with_findings
 from .frames import frame_jpeg, frame_times
+from .survey import fingerprint, survey_title
 
-__all__ = ["frame_jpeg", "frame_times", "sample_pictures"]
+__all__ = [
+    "BordersFound",
+    "CadenceFound",
+    "SoundFound",
+    "Survey",
+    "WordsFound",
+    "fingerprint",
+    "frame_jpeg",
+    "frame_times",
+    "sample_pictures",
+    "survey_title",
+    "with_findings",
+]

@@ -52,9 +52,12 @@ def _drawn(text: DrawnText) -> list[str]:
 
 
 def _fields(made: VideoSettings) -> list[str]:
+    order = "tff" if made.top_field_first else "bff"
     if made.deinterlace:
-        order = "tff" if made.top_field_first else "bff"
         return [f"bwdif=mode=send_frame:parity={order}:deint=all"]
+    if made.restore_film and made.film_in_fields:
+        # match the fields that were one frame of film, then drop the one frame in five that comes twice
+        return [f"fieldmatch=order={order}:combmatch=full", "bwdif=mode=send_frame:deint=interlaced", "decimate"]
     return []
 
 

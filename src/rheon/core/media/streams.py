@@ -67,6 +67,7 @@ class VideoStream:
     rotation: int = 0
     codec_tag: str | None = None
     letterboxed: bool = False
+    film_in_fields: bool = False
     variable_rate: bool = False
     stream_id: int | None = None
 
@@ -94,6 +95,7 @@ class AudioStream:
     bitrate_bps: int | None = None
     name: str | None = None
     is_core: bool = False
+    silent: bool = False
     stream_id: int | None = None
 
 

@@ -18,6 +18,7 @@ class Cadence:
     frame_rate: Fraction
     deinterlace: bool
     restore_film: bool
+    film_in_fields: bool
     reason: Reason
 
 
@@ -34,4 +35,10 @@ def cadence_for(video: VideoStream, entry: VideoEntry) -> Cadence:
     else:
         code = "film_restored" if film else "fields_joined" if fields else "source_rate"
         reason = Reason(code=code, values={"source": f"{float(video.frame_rate):.3f}"})
-    return Cadence(frame_rate=limited, deinterlace=fields, restore_film=film, reason=reason)
+    return Cadence(
+        frame_rate=limited,
+        deinterlace=fields,
+        restore_film=film,
+        film_in_fields=film and video.film_in_fields,
+        reason=reason,
+    )

@@ -18,7 +18,7 @@ class VideoSettings:
 
     Exactly one of ``quality`` (constant quality, in the encoder's own scale) and ``bitrate_bps`` is set where the
     picture is encoded. ``frame_rate`` is what comes out; ``deinterlace`` makes one frame of each pair of fields;
-    ``restore_film`` takes the repeated fields out again.
+    ``restore_film`` takes the repeated fields out again: by their flags, or ``film_in_fields`` by looking at them.
     """
 
     action: Action
@@ -32,6 +32,7 @@ class VideoSettings:
     bit_depth: int = 8
     deinterlace: bool = False
     restore_film: bool = False
+    film_in_fields: bool = False
     top_field_first: bool = True
     quality: int | None = None
     bitrate_bps: int | None = None

@@ -172,6 +172,7 @@ def _settings(
         level=rates.level,
         deinterlace=cadence.deinterlace,
         restore_film=cadence.restore_film,
+        film_in_fields=cadence.film_in_fields,
         top_field_first=video.top_field_first if video else True,
         quality=quality[step] if quality else None,
         peak_bps=rates.peak_bps,

@@ -1,0 +1,100 @@
+"""What an analysis found about a title, each with how sure it is, and the title with it. Pure."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+from ..media import AudioStream, Forced, Scan, SubtitleStream, Title, VideoStream
+
+SURE_ENOUGH = 0.6
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class BordersFound:
+    """Black lines around the picture, in stored pixels."""
+
+    top: int
+    bottom: int
+    left: int
+    right: int
+    sure: float
+
+    @property
+    def any(self) -> bool:
+        return any((self.top, self.bottom, self.left, self.right))
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CadenceFound:
+    """How the frames were taken. ``in_fields``: the film's repeated fields are in the pictures, not only in flags."""
+
+    scan: Scan
+    top_field_first: bool
+    in_fields: bool
+    sure: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SoundFound:
+    """One audio track: loudness (LUFS) and sample peak (dBFS), ``None`` for silence; ``same_as`` an earlier track."""
+
+    index: int
+    loudness_lufs: float | None
+    peak_dbfs: float | None
+    silent: bool
+    same_as: int | None
+    sure: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class WordsFound:
+    """One subtitle track: its lines and how many of them are forced; an estimate where only parts were read."""
+
+    index: int
+    lines: int
+    forced: int
+    sure: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Survey:
+    """What was found; parts that a title does not have, or that could not be read, are ``None`` or missing."""
+
+    borders: BordersFound | None = None
+    cadence: CadenceFound | None = None
+    sounds: tuple[SoundFound, ...] = ()
+    words: tuple[WordsFound, ...] = ()
+
+
+def with_findings(title: Title, survey: Survey | None) -> Title:
+    """The title with everything that is sure enough to plan on."""
+    if survey is None:
+        return title
+    return replace(
+        title,
+        video=_video(title.video, survey.cadence) if title.video else None,
+        audio=tuple(_audio(track, survey) for track in title.audio),
+        subtitles=tuple(_words(track, survey) for track in title.subtitles),
+    )
+
+
+def _video(video: VideoStream, found: CadenceFound | None) -> VideoStream:
+    if found is None or found.sure < SURE_ENOUGH or found.scan is Scan.UNKNOWN:
+        return video
+    return replace(video, scan=found.scan, top_field_first=found.top_field_first, film_in_fields=found.in_fields)
+
+
+def _audio(track: AudioStream, survey: Survey) -> AudioStream:
+    found = next((sound for sound in survey.sounds if sound.index == track.index), None)
+    if found is None or found.sure < SURE_ENOUGH:
+        return track
+    return replace(track, silent=found.silent)
+
+
+def _words(track: SubtitleStream, survey: Survey) -> SubtitleStream:
+    found = next((words for words in survey.words if words.index == track.index), None)
+    if found is None or track.forced is not Forced.UNKNOWN or found.sure < SURE_ENOUGH or not found.lines:
+        return track
+    if found.forced == 0:
+        return replace(track, forced=Forced.NONE)
+    return replace(track, forced=Forced.ALL if found.forced == found.lines else Forced.SOME)

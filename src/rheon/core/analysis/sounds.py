@@ -1,0 +1,134 @@
+"""Loudness, peaks, silence and sameness of audio tracks, from stretches all over a title.
+
+Loudness by ITU-R BS.1770 as the engine's ``ebur128`` filter measures it.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..engine import Command, run
+from ..errors import EngineError
+from ..media import AudioStream, FileData, Title
+from .excerpts import excerpt
+from .findings import SoundFound
+
+STRETCH_S = 3.0
+RATE = 8000
+SILENT_DBFS = -60.0
+ALIKE, NEARLY = 0.98, 0.85
+FLOOR_LUFS = -69.0
+MOST_TRACKS = 8
+TIMEOUT_S = 30
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Heard:
+    """One stretch of all tracks: loudness and peak of each, and their samples (tracks, samples)."""
+
+    loudness: tuple[float, ...]
+    peaks: tuple[float, ...]
+    samples: np.ndarray
+
+
+def measure_sounds(title: Title, times: Sequence[float]) -> tuple[SoundFound, ...]:
+    """Measure every track at the given moments; empty where none could be heard."""
+    tracks = title.audio[:MOST_TRACKS]
+    heard = [one for at_s in times if (one := _listen(title, tracks, at_s)) is not None]
+    if not heard:
+        return ()
+    return tuple(_found(track, tracks, heard) for track in tracks)
+
+
+def audio_pad(title: Title, track: AudioStream) -> str:
+    """How the engine is told which audio stream is meant."""
+    if isinstance(title.data, FileData) or track.stream_id is None:
+        return f"0:a:{track.index}"
+    return f"0:i:{track.stream_id:#x}"
+
+
+def _listen(title: Title, tracks: Sequence[AudioStream], at_s: float) -> _Heard | None:
+    source = excerpt(title, at_s)
+    parts = [
+        f"[{audio_pad(title, track)}]ebur128@t{n}=peak=sample:framelog=verbose,aresample={RATE},"
+        f"aformat=sample_fmts=s16:channel_layouts=mono,asetpts=N/SR/TB[a{n}]"
+        for n, track in enumerate(tracks)
+    ]
+    pads = "".join(f"[a{n}]" for n in range(len(tracks)))
+    merge = f";{pads}amerge=inputs={len(tracks)}[out]" if len(tracks) > 1 else ""
+    graph = ";".join(parts) + merge
+    said: list[str] = []
+    argv = ["ffmpeg", "-hide_banner", "-nostats", "-loglevel", "info", *source.arguments, "-t", f"{STRETCH_S:g}"]
+    argv += ["-filter_complex", graph, "-map", "[out]" if merge else "[a0]", "-f", "s16le", "pipe:1"]
+    command = Command(argv=argv, feed=source.feed, timeout_s=TIMEOUT_S, gentle=True, on_complaint=said.append)
+    try:
+        data = run(command).stdout
+    except EngineError:
+        return None
+    loudness, peaks = read_summaries(said, len(tracks))
+    whole = len(data) // (2 * len(tracks))
+    if not whole:
+        return None
+    samples = np.frombuffer(data[: whole * 2 * len(tracks)], dtype=np.int16).reshape(whole, len(tracks)).T
+    return _Heard(loudness=loudness, peaks=peaks, samples=samples.astype(np.float64))
+
+
+def read_summaries(said: Sequence[str], count: int) -> tuple[tuple[float, ...], tuple[float, ...]]:
+    """(loudness, peaks) of each track from the filter's reports."""
+    loudness, peaks = [-70.0] * count, [-99.0] * count
+    track: int | None = None
+    for line in said:
+        if found := re.search(r"ebur128@t(\d+)\b.*Summary", line):
+            track = int(found[1])
+        elif track is not None and (found := re.match(r"\s*I:\s+(-?[\d.]+) LUFS", line)):
+            loudness[track] = float(found[1])
+        elif track is not None and (found := re.match(r"\s*Peak:\s+(-?[\d.]+) dBFS", line)):
+            peaks[track] = float(found[1])
+    return tuple(loudness), tuple(peaks)
+
+
+def _found(track: AudioStream, tracks: Sequence[AudioStream], heard: Sequence[_Heard]) -> SoundFound:
+    place = tracks.index(track)
+    peak = max(one.peaks[place] for one in heard)
+    levels = np.array([one.loudness[place] for one in heard])
+    silent = peak < SILENT_DBFS
+    audible = levels[levels > FLOOR_LUFS]
+    loudness = float(10 * np.log10(np.mean(10 ** (audible / 10)))) if len(audible) else None
+    same = next((other.index for n, other in enumerate(tracks[:place]) if not silent and _alike(heard, n, place)), None)
+    spread = float(np.std(audible)) if len(audible) > 1 else 6.0
+    sure = (1 - 0.5 ** len(heard)) * (1.0 if silent else max(0.5, 1 - spread / 30))
+    return SoundFound(
+        index=track.index,
+        loudness_lufs=None if silent or loudness is None else round(loudness, 1),
+        peak_dbfs=None if silent else round(peak, 1),
+        silent=silent,
+        same_as=same,
+        sure=round(sure, 2),
+    )
+
+
+def _alike(heard: Sequence[_Heard], one: int, other: int) -> bool:
+    """Whether two tracks sound the same wherever either can be heard; copies may differ by a few samples' delay."""
+    judged = [
+        found for stretch in heard if (found := _likeness(stretch.samples[one], stretch.samples[other])) is not None
+    ]
+    # the last stretch may end early, and a copy may start late
+    return bool(judged) and min(judged) >= NEARLY and float(np.median(judged)) >= ALIKE
+
+
+def _likeness(one: np.ndarray, other: np.ndarray) -> float | None:
+    """The greatest correlation within 60 ms; ``None`` where both are silent."""
+    one, other = one - one.mean(), other - other.mean()
+    energy = float(np.sqrt((one**2).sum() * (other**2).sum()))
+    if (one**2).mean() < 4 and (other**2).mean() < 4:
+        return None
+    if not energy:
+        return 0.0
+    size = 1 << (2 * len(one) - 1).bit_length()
+    product = np.fft.irfft(np.fft.rfft(one, size) * np.conj(np.fft.rfft(other, size)), size)
+    reach = RATE * 6 // 100
+    return float(np.abs(np.concatenate((product[: reach + 1], product[-reach:]))).max() / energy)

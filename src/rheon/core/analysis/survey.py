@@ -1,0 +1,82 @@
+"""Looking and listening at a title in samples, for all that its tables do not say."""
+
+from __future__ import annotations
+
+import contextlib
+import hashlib
+from collections.abc import Sequence
+from pathlib import Path
+
+from ..engine import require
+from ..errors import EngineError, RheonError
+from ..media import CellData, Extent, Scan, Title
+from ..sources.disc_files import pieces
+from .borders import find_borders
+from .cadence import find_cadence
+from .findings import BordersFound, CadenceFound, Survey, WordsFound
+from .frames import frame_times
+from .pictures import Luma, stored_pictures
+from .sounds import measure_sounds
+from .words import count_words
+
+PICTURE_PLACES, PICTURES_EACH = 8, 12
+SOUND_PLACES = 6
+HD_LINES = 720
+FINGERPRINT_BYTES = 64 << 10
+SURVEY_VERSION = 1
+"""Part of every fingerprint: raise it when findings change, and titles are looked at anew."""
+
+
+def survey_title(title: Title) -> Survey:
+    """Look at pictures, sound and words in samples. Raises ``EngineError`` where no picture can be read."""
+    require("ffmpeg")
+    borders, cadence = _pictures(title)
+    sounds = measure_sounds(title, frame_times(title.duration_s, SOUND_PLACES)) if title.audio else ()
+    words: tuple[WordsFound, ...] = ()
+    with contextlib.suppress(OSError, RheonError):
+        words = count_words(title)
+    return Survey(borders=borders, cadence=cadence, sounds=sounds, words=words)
+
+
+def fingerprint(title: Title) -> str:
+    """The same for the same material, wherever it lies. Raises ``OSError``."""
+    data = title.data
+    size = title.size_bytes
+    digest = hashlib.sha256(f"{SURVEY_VERSION}|{size}|{title.duration_s:.3f}|{title.key}".encode())
+    extents: Sequence[Extent] = (
+        data.extents
+        if isinstance(data, CellData)
+        else [Extent(path=data.path, offset_bytes=0, length_bytes=Path(data.path).stat().st_size)]
+    )
+    for at in (0, size // 2, max(0, size - FINGERPRINT_BYTES)):
+        for piece in pieces(extents, at, at + FINGERPRINT_BYTES):
+            with Path(piece.path).open("rb") as handle:
+                handle.seek(piece.offset_bytes)
+                digest.update(handle.read(piece.length_bytes))
+    return digest.hexdigest()[:40]
+
+
+def _pictures(title: Title) -> tuple[BordersFound | None, CadenceFound | None]:
+    video = title.video
+    if video is None or title.duration_s <= 0 or not video.width or not video.height:
+        return None, None
+    # whole frames of large pictures are believed; measuring them would cost seconds
+    fields = video.height <= HD_LINES or video.scan is not Scan.PROGRESSIVE
+    each = PICTURES_EACH if fields else 1
+    stretches: list[Luma] = []
+    fault: EngineError | None = None
+    for at_s in frame_times(title.duration_s, PICTURE_PLACES):
+        try:
+            found = stored_pictures(title, at_s, each)
+        except EngineError as error:
+            fault = error
+            continue
+        if len(found):
+            stretches.append(found)
+    if not stretches and fault is not None:
+        raise fault
+    borders = find_borders([stretch[at] for stretch in stretches for at in {0, len(stretch) - 1}])
+    if not fields:
+        sure = CadenceFound(scan=video.scan, top_field_first=True, in_fields=False, sure=0.9)
+        return borders, sure
+    return borders, find_cadence(stretches, video)
