@@ -20,7 +20,7 @@ def tiny_disc(work: Path) -> Path:
     stream = make_stream(programme, NTSC_FILM, STEREO, work)
     stream = add_subpictures(stream, [scenario.Line(start_s=0.5, end_s=1.5, text="Light the lamp.")], 0, work)
     disc = work / "disc"
-    author_disc([TitleSet(standard=NTSC_FILM, tracks=STEREO, subtitles=("en",), streams=[stream])], disc)
+    author_disc([TitleSet(standard=NTSC_FILM, tracks=STEREO, subtitles=("en",), titles=[[stream]])], disc)
     make_image(disc, "TINY", work / "tiny.iso")
     return work
 

@@ -45,6 +45,7 @@ def test_what_is_picked_is_sampled_and_what_is_converted_waits_on_its_own_queue(
     assert queued() == [
         ("read_source_task", "quick"),
         ("sample_title_task", "quick"),
+        ("survey_title_task", "quick"),
         ("run_next_task", "convert"),
     ]
 

@@ -10,7 +10,8 @@ import pytest
 from django.db import connections
 
 from rheon.server.outbox.models import Output
-from rheon.server.shelf.actions.sources import add_source, read_now
+from rheon.server.shelf.actions.reading import read_now
+from rheon.server.shelf.actions.sources import add_source
 from rheon.server.shelf.models import Source, Title
 from rheon.server.worklist.actions.add import add_jobs
 from rheon.server.worklist.actions.change import request_stop, retry

@@ -9,8 +9,9 @@ import pytest
 from rheon.core.engine import process_identity
 from rheon.server.bench.models import Pick
 from rheon.server.live.snapshot import snapshot
-from rheon.server.shelf.actions.sources import add_source, read_now, recover, request_stop
-from rheon.server.shelf.api import SourceSerializer, TitleSerializer
+from rheon.server.shelf.actions.reading import read_now, recover
+from rheon.server.shelf.actions.sources import add_source, request_stop
+from rheon.server.shelf.documents import SourceSerializer, TitleSerializer
 from rheon.server.shelf.models import Source, Title
 
 Api = Callable[..., Any]
@@ -69,7 +70,7 @@ def test_what_can_t_be_read_fails_with_a_sentence_and_can_be_read_again(
     document = api("get", "shelf/sources")[1][0]
     assert (document["state"], document["error_code"]) == ("failed", "not_a_source")
     assert document["error_message"].endswith(
-        "Choose a folder that holds VIDEO_TS, a disc image, or a video or sound file."
+        "Choose a disc folder (VIDEO_TS or BDMV), a disc image, or video or sound files."
     )
 
 

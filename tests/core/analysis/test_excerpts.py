@@ -9,7 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from rheon.core.analysis import frame_jpeg, frame_times, sample_pictures
-from rheon.core.analysis.excerpts import EXCERPT_BYTES, _from
+from rheon.core.analysis.excerpts import EXCERPT_BYTES, _pieces
 from rheon.core.errors import EngineError
 from rheon.core.media import Cell, Extent, FileData, Source, Title
 from rheon.core.sources import read_source
@@ -34,7 +34,7 @@ def cells(draw: st.DrawFn) -> tuple[Cell, ...]:
 
 @given(cells(), st.floats(0, 4000, allow_nan=False))
 def test_an_excerpt_is_whole_sectors_of_the_title_and_bounded(made: tuple[Cell, ...], at_s: float) -> None:
-    found = list(_from(made, at_s))
+    found = [extent for _, extent in _pieces(made, at_s)]
     assert sum(extent.length_bytes for extent in found) <= EXCERPT_BYTES
     end = max(extent.offset_bytes + extent.length_bytes for cell in made for extent in cell.extents)
     for extent in found:
@@ -47,7 +47,7 @@ def test_an_excerpt_is_whole_sectors_of_the_title_and_bounded(made: tuple[Cell, 
 @given(cells(), st.floats(0, 2000, allow_nan=False), st.floats(0, 2000, allow_nan=False))
 def test_later_moments_lie_further_on(made: tuple[Cell, ...], one: float, other: float) -> None:
     early, late = sorted((one, other))
-    starts = [next(iter(_from(made, at))).offset_bytes for at in (early, late)]
+    starts = [next(iter(_pieces(made, at)))[1].offset_bytes for at in (early, late)]
     assert starts == sorted(starts)
 
 

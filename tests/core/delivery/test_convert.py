@@ -244,7 +244,7 @@ def test_a_disk_that_is_full_before_or_becomes_full_is_named_and_nothing_is_left
     film_disc: Source, small_disk: Path
 ) -> None:
     rewrap = order(film_disc.titles[0], "cormorant-box", small_disk)
-    with pytest.raises(TargetFull, match=r"will take about 27 MB and only .* MB are free"):
+    with pytest.raises(TargetFull, match=r"will take about \d+ MB and only .* MB are free"):
         convert(rewrap)
     assert rewrap.plan.estimate
     hopeful = replace(rewrap.plan, estimate=replace(rewrap.plan.estimate, size_low_bytes=1))

@@ -10,7 +10,7 @@ import pytest
 from rheon.core.devices import device
 from rheon.core.encoding import Job, build_command
 from rheon.core.encoding.command import chapters_document
-from rheon.core.encoding.filters import audio_filters, graph
+from rheon.core.encoding.filters import DrawnText, audio_filters, graph
 from rheon.core.encoding.progress import ProgressReader
 from rheon.core.media import Chapter, FileData, Source, Title
 from rheon.core.planning import Action, AudioSettings, PlanRequest, VideoSettings, plan
@@ -116,7 +116,7 @@ VIDEO = VideoSettings(
         (
             {},
             None,
-            ("source", 1),
+            DrawnText(file="source", track=1),
             "[0:V:0]null,fps=25/1,scale=768:576:flags=lanczos,setsar=1/1,subtitles=filename=source:si=1,"
             "format=yuv420p[out]",
         ),

@@ -132,6 +132,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf/drives": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["drives"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/drives/{number}/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["readDisc"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/drives/{number}/tray": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["insertDisc"];
+        post?: never;
+        delete: operations["ejectDisc"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf/folders": {
         parameters: {
             query?: never;
@@ -142,6 +190,22 @@ export interface paths {
         get: operations["folder"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/look-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["lookOver"];
         delete?: never;
         options?: never;
         head?: never;
@@ -175,6 +239,22 @@ export interface paths {
         put?: never;
         post?: never;
         delete: operations["removeSource"];
+        options?: never;
+        head?: never;
+        patch: operations["renameSource"];
+        trace?: never;
+    };
+    "/api/shelf/sources/{source_id}/find-again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["findAgain"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -221,6 +301,38 @@ export interface paths {
         };
         get: operations["title"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch: operations["changeTitle"];
+        trace?: never;
+    };
+    "/api/shelf/titles/{title_id}/chapters/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch: operations["nameChapter"];
+        trace?: never;
+    };
+    "/api/shelf/titles/{title_id}/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["cutByChapters"];
         post?: never;
         delete?: never;
         options?: never;
@@ -320,6 +432,8 @@ export interface components {
             language: string;
             form: string;
             purpose: string;
+            name: string | null;
+            heard: string;
         };
         /**
          * @description * `lean` - lean
@@ -332,6 +446,18 @@ export interface components {
         Balance: "lean" | "light" | "even" | "full" | "rich";
         BenchBalanceRequest: {
             balance: components["schemas"]["Balance"];
+        };
+        Borders: {
+            /** Format: double */
+            top: number;
+            /** Format: double */
+            bottom: number;
+            /** Format: double */
+            left: number;
+            /** Format: double */
+            right: number;
+            /** Format: double */
+            sure: number;
         };
         Capability: {
             topic: string;
@@ -408,6 +534,27 @@ export interface components {
          * @enum {string}
          */
         DeviceKind: "phone" | "tablet" | "tv" | "player" | "pocket" | "browser" | "car" | "sound";
+        DiscRequest: {
+            disc: string;
+        };
+        Drive: {
+            number: number;
+            name: string;
+            state: components["schemas"]["DriveState"];
+            label: string | null;
+            speed_bytes_s: number | null;
+            discs: string[];
+            source_id: number | null;
+        };
+        /**
+         * @description * `empty` - empty
+         *     * `spinning_up` - spinning_up
+         *     * `ready` - ready
+         *     * `unreadable` - unreadable
+         *     * `absent` - absent
+         * @enum {string}
+         */
+        DriveState: "empty" | "spinning_up" | "ready" | "unreadable" | "absent";
         Entry: {
             name: string;
             path: string;
@@ -441,6 +588,12 @@ export interface components {
             path: string | null;
             parent: string | null;
             entries: components["schemas"]["Entry"][];
+        };
+        Gap: {
+            /** Format: double */
+            from_s: number;
+            /** Format: double */
+            to_s: number;
         };
         /**
          * @description * `picture` - picture
@@ -500,6 +653,13 @@ export interface components {
         LanguagesRequest: {
             languages: string[];
         };
+        /**
+         * @description * `yes` - yes
+         *     * `waiting` - waiting
+         *     * `failed` - failed
+         * @enum {string}
+         */
+        LookedAtEnum: "yes" | "waiting" | "failed";
         NewDeviceRequest: {
             profile_id: string;
             /** @default  */
@@ -511,6 +671,8 @@ export interface components {
         NewSourceRequest: {
             path: string;
         };
+        /** @enum {unknown} */
+        NullEnum: null;
         Output: {
             id: number;
             job_id: number | null;
@@ -531,7 +693,13 @@ export interface components {
             checks: components["schemas"]["Check"][];
             made: string;
         };
+        PartsRequest: {
+            ranges: components["schemas"]["RangeRequest"][];
+        };
         PatchedDeviceNameRequest: {
+            name?: string;
+        };
+        PatchedNewNameRequest: {
             name?: string;
         };
         /** @description ``pins`` maps decision keys to values; ``null`` lets Rheon choose again. */
@@ -540,6 +708,12 @@ export interface components {
             pins?: {
                 [key: string]: string | null;
             };
+        };
+        /** @description What is not named stays as it is; an empty name or a ``null`` role gives back what was read. */
+        PatchedTitleChangeRequest: {
+            name?: string;
+            role?: (components["schemas"]["Role"] | components["schemas"]["NullEnum"]) | null;
+            angle?: number;
         };
         PickChangeRequest: {
             title_ids: number[];
@@ -561,6 +735,10 @@ export interface components {
             generic: boolean;
             about: string;
             summary: string;
+        };
+        RangeRequest: {
+            first: number;
+            last: number;
         };
         /**
          * @description * `feature` - feature
@@ -635,6 +813,7 @@ export interface components {
             error_code: string;
             error_message: string;
             problems: components["schemas"]["Problem"][];
+            drive: number | null;
             titles: components["schemas"]["TitleOutline"][];
         };
         /**
@@ -643,9 +822,10 @@ export interface components {
          *     * `ready` - ready
          *     * `failed` - failed
          *     * `stopped` - stopped
+         *     * `missing` - missing
          * @enum {string}
          */
-        SourceStateEnum: "waiting" | "reading" | "ready" | "failed" | "stopped";
+        SourceStateEnum: "waiting" | "reading" | "ready" | "failed" | "stopped" | "missing";
         Step: {
             balance: components["schemas"]["Balance"];
             estimate: components["schemas"]["Estimate"] | null;
@@ -654,6 +834,7 @@ export interface components {
             index: number;
             language: string;
             form: string;
+            found: string;
         };
         Table: {
             balance: components["schemas"]["Balance"];
@@ -671,10 +852,20 @@ export interface components {
             duration_s: number;
             size_bytes: number;
             role: components["schemas"]["Role"];
+            role_by_hand: boolean;
             reasons: string[];
             fault: string | null;
+            gaps: components["schemas"]["Gap"][];
+            part_of: number | null;
+            angle: number;
+            angles: number;
+            looked_at: components["schemas"]["LookedAtEnum"];
             picture: components["schemas"]["Fact"][];
+            borders: components["schemas"]["Borders"] | null;
+            tags: components["schemas"]["Fact"][];
+            has_artwork: boolean;
             frames: number;
+            strip: number;
             chapters: components["schemas"]["Chapter"][];
             audio: components["schemas"]["Audio"][];
             subtitles: components["schemas"]["Subtitle"][];
@@ -690,7 +881,9 @@ export interface components {
             chapters: number[];
             reason: string;
             shares: components["schemas"]["Share"][];
+            gaps: components["schemas"]["Gap"][];
             fault: string | null;
+            part_of: number | null;
         };
         Total: {
             count: number;
@@ -1005,6 +1198,89 @@ export interface operations {
             };
         };
     };
+    drives: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Drive"][];
+                };
+            };
+        };
+    };
+    readDisc: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    insertDisc: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DiscRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    ejectDisc: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     folder: {
         parameters: {
             query?: {
@@ -1023,6 +1299,24 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Folder"];
                 };
+            };
+        };
+    };
+    lookOver: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -1080,6 +1374,50 @@ export interface operations {
         responses: {
             /** @description No response body */
             204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    renameSource: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                source_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedNewNameRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    findAgain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                source_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            202: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -1145,6 +1483,80 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Title"];
                 };
+            };
+        };
+    };
+    changeTitle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                title_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedTitleChangeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Title"];
+                };
+            };
+        };
+    };
+    nameChapter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+                title_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedNewNameRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    cutByChapters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                title_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartsRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

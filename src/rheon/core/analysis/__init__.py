@@ -3,17 +3,20 @@
 from .complexity import sample_pictures
 from .findings import BordersFound, CadenceFound, SoundFound, Survey, WordsFound, with_findings
 from .frames import frame_jpeg, frame_times
+from .snippets import SnippetRequest, make_snippet
 from .survey import fingerprint, survey_title
 
 __all__ = [
     "BordersFound",
     "CadenceFound",
+    "SnippetRequest",
     "SoundFound",
     "Survey",
     "WordsFound",
     "fingerprint",
     "frame_jpeg",
     "frame_times",
+    "make_snippet",
     "sample_pictures",
     "survey_title",
     "with_findings",

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from ..engine import Feed, pipe_input, safe_file_input
 from ..media import SECTOR_BYTES, Cell, CellData, Extent, StreamKind, Title
 from ..sources.feed import feed_extents
+from ..sources.timeline import ProgramTimeline
 
 EXCERPT_BYTES = 6 << 20
 TRANSPORT_EXCERPT_BYTES = 20 << 20  # its rates are several times those of a DVD
@@ -21,27 +22,37 @@ class Excerpt:
     feed: Feed | None
 
 
-def excerpt(title: Title, at_s: float) -> Excerpt:
+def excerpt(title: Title, at_s: float, most_bytes: int | None = None) -> Excerpt:
     """Where to read to see the title at ``at_s`` seconds; for disc titles within a second or so."""
-    if not isinstance(title.data, CellData):
-        return Excerpt(
-            arguments=[
-                "-nostdin",
-                "-ss",
-                f"{title.data.from_s + max(0.0, at_s):.3f}",
-                *safe_file_input(title.data.path),
-            ],
-            feed=None,
-        )
-    extents = list(_from(title.data.cells, at_s, _most(title.data)))
-    return Excerpt(arguments=pipe_input(title.data.stream), feed=lambda: feed_extents(extents))
+    data = title.data
+    if not isinstance(data, CellData):
+        start = f"{data.from_s + max(0.0, at_s):.3f}"
+        return Excerpt(arguments=["-nostdin", "-ss", start, *safe_file_input(data.path)], feed=None)
+    found = list(_pieces(data.cells, at_s, most_bytes or _most(data)))
+    return Excerpt(arguments=pipe_input(data.stream), feed=lambda: _fed(data, found))
 
 
 def _most(data: CellData) -> int:
     return TRANSPORT_EXCERPT_BYTES if data.stream is StreamKind.TRANSPORT else EXCERPT_BYTES
 
 
-def _from(cells: tuple[Cell, ...], at_s: float, left: int = EXCERPT_BYTES) -> Iterator[Extent]:
+def _fed(data: CellData, found: list[tuple[Cell, Extent]]) -> Iterator[bytes]:
+    """The pieces; those of a program stream on one time line, so that playing on over a cell's end works."""
+    if data.stream is StreamKind.TRANSPORT:
+        yield from feed_extents([extent for _, extent in found])
+        return
+    line = ProgramTimeline()
+    last: Cell | None = None
+    for cell, extent in found:
+        if cell is not last:
+            line.begin(cell)
+            last = cell
+        for chunk in feed_extents([extent]):
+            if passed := line.pass_on(chunk):
+                yield passed
+
+
+def _pieces(cells: tuple[Cell, ...], at_s: float, left: int = EXCERPT_BYTES) -> Iterator[tuple[Cell, Extent]]:
     """Up to ``left`` bytes from the place in the cells that plays at ``at_s``, by proportion within the cell."""
     for cell in cells:
         if cell.start_s + cell.duration_s <= at_s and cell is not cells[-1]:
@@ -53,7 +64,7 @@ def _from(cells: tuple[Cell, ...], at_s: float, left: int = EXCERPT_BYTES) -> It
                 skip -= piece.length_bytes
                 continue
             length = min(left, piece.length_bytes - skip)
-            yield Extent(path=piece.path, offset_bytes=piece.offset_bytes + skip, length_bytes=length)
+            yield cell, Extent(path=piece.path, offset_bytes=piece.offset_bytes + skip, length_bytes=length)
             left -= length
             skip = 0
             if left <= 0:

@@ -1,7 +1,21 @@
-"""Reads structure: DVD-Video in folders and images, and media files, into a ``Source``."""
+"""Reads structure: DVD-Video and Blu-ray in folders and images, and media files, into a ``Source``."""
 
+from .disc_files import is_disc_folder
+from .files import FILE_SUFFIXES
+from .parts import ChapterRange, cut
 from .progress import ScanProgress
 from .read import READERS, Reader, read_source
-from .roles import with_roles
+from .roles import part_number, with_roles
 
-__all__ = ["READERS", "Reader", "ScanProgress", "read_source", "with_roles"]
+__all__ = [
+    "FILE_SUFFIXES",
+    "READERS",
+    "ChapterRange",
+    "Reader",
+    "ScanProgress",
+    "cut",
+    "is_disc_folder",
+    "part_number",
+    "read_source",
+    "with_roles",
+]

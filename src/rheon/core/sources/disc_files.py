@@ -135,6 +135,14 @@ def bluray_folder(folder: Path) -> Path | None:
     return folder if any(entry.name.upper() in ("PLAYLIST", "STREAM") for entry in inside) else None
 
 
+def is_disc_folder(folder: Path) -> bool:
+    """Whether a folder holds the structure of a disc. A folder that can't be listed does not."""
+    try:
+        return video_folder(folder) is not None or bluray_folder(folder) is not None
+    except OSError:
+        return False
+
+
 def is_image(path: Path) -> bool:
     """Whether a file starts like an optical disc: an ISO 9660 or UDF volume recognition sequence at sector 16."""
     with path.open("rb") as handle:

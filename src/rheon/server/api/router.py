@@ -8,6 +8,7 @@ from rheon.server.household import api as household
 from rheon.server.outbox import api as outbox
 from rheon.server.outbox import media as outbox_media
 from rheon.server.shelf import api as shelf
+from rheon.server.shelf import media as shelf_media
 from rheon.server.worklist import api as worklist
 
 urlpatterns = [
@@ -17,7 +18,18 @@ urlpatterns = [
     path("shelf/sources/<int:source_id>/stop", shelf.StopReading.as_view()),
     path("shelf/sources/<int:source_id>/read-again", shelf.ReadAgain.as_view()),
     path("shelf/titles/<int:title_id>", shelf.OneTitle.as_view()),
-    path("shelf/titles/<int:title_id>/frames/<int:number>.jpg", shelf.frame),
+    path("shelf/sources/<int:source_id>/find-again", shelf.FindAgain.as_view()),
+    path("shelf/look-over", shelf.LookOver.as_view()),
+    path("shelf/titles/<int:title_id>/chapters/<int:number>", shelf.OneChapter.as_view()),
+    path("shelf/titles/<int:title_id>/parts", shelf.Parts.as_view()),
+    path("shelf/titles/<int:title_id>/frames/<int:number>.jpg", shelf_media.frame),
+    path("shelf/titles/<int:title_id>/strip/<int:number>.jpg", shelf_media.strip),
+    path("shelf/titles/<int:title_id>/moments/<int:at_ms>.jpg", shelf_media.moment),
+    path("shelf/titles/<int:title_id>/artwork.jpg", shelf_media.artwork),
+    path("shelf/titles/<int:title_id>/snippet.mp4", shelf_media.snippet),
+    path("shelf/drives", shelf.Drives.as_view()),
+    path("shelf/drives/<int:number>/tray", shelf.DriveTray.as_view()),
+    path("shelf/drives/<int:number>/read", shelf.ReadDisc.as_view()),
     path("shelf/folders", shelf.Folders.as_view()),
     path("household", household.TheHousehold.as_view()),
     path("household/devices", household.Devices.as_view()),

@@ -28,6 +28,9 @@ RHEON_PORT = int(os.environ.get("RHEON_PORT", "8420"))
 RHEON_MEDIA_FOLDERS = _folders("RHEON_MEDIA", ROOT / "demo-data" / "media")
 RHEON_OUTPUT_FOLDER = _folders("RHEON_OUTPUT", ROOT / "demo-data" / "output")[0]
 RHEON_CACHE = STATE / "cache"
+RHEON_CACHE_BYTES = int(os.environ.get("RHEON_CACHE_MB", "500")) * 1_000_000
+# device paths such as /dev/sr0, or stand-ins as module:place
+RHEON_DRIVES = [part for part in os.environ.get("RHEON_DRIVES", "/dev/sr0").split(";") if part]
 
 SECRET_KEY = _secret()
 DEBUG = os.environ.get("RHEON_DEBUG") == "1"
@@ -95,6 +98,7 @@ SPECTACULAR_SETTINGS = {
         "Balance": "rheon.server.api.schema.BALANCES",
         "Verdict": "rheon.server.api.schema.VERDICTS",
         "Role": "rheon.server.api.schema.ROLES",
+        "DriveState": "rheon.server.api.schema.DRIVE_STATES",
         "DeviceKind": "rheon.server.api.schema.DEVICE_KINDS",
     },
 }

@@ -1,127 +1,37 @@
-"""The Shelf's documents and addresses."""
+"""The Shelf's addresses."""
 
 from __future__ import annotations
 
 from dataclasses import asdict
 
-from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
-from django.views.decorators.http import require_GET
 from drf_spectacular.utils import OpenApiParameter, extend_schema
-from rest_framework import serializers
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from rheon.core.errors import RheonError
-from rheon.server.api.schema import ROLES
-
-from .actions.frames import FRAMES, frame_file
-from .actions.sources import add_source, read_again, remove_source, request_stop
+from .actions.drives import eject_disc, insert_disc, read_disc
+from .actions.looking import ask_to_look_over
+from .actions.sources import add_source, find_again, read_again, remove_source, rename_source, request_stop
+from .actions.surveys import ask_for_survey
+from .actions.titles import cut_by_chapters, name_chapter, rename_title, set_angle, set_role
+from .documents import (
+    DiscSerializer,
+    DriveSerializer,
+    FolderSerializer,
+    NewNameSerializer,
+    NewSourceSerializer,
+    PartsSerializer,
+    SourceSerializer,
+    TitleChangeSerializer,
+    TitleSerializer,
+)
+from .drives import drives_document
 from .folders import list_folder
-from .models import Source, SourceState, Title
+from .models import Source, Title
 from .queries import sources_document, title_document
 
-
-class ShareSerializer(serializers.Serializer):
-    title = serializers.IntegerField()
-    from_s = serializers.FloatField()
-    to_s = serializers.FloatField()
-
-
-class TitleOutlineSerializer(serializers.Serializer):
-    id = serializers.IntegerField()
-    number = serializers.IntegerField()
-    name = serializers.CharField()
-    duration_s = serializers.FloatField()
-    role = serializers.ChoiceField(choices=ROLES)
-    size_bytes = serializers.IntegerField()
-    chapters = serializers.ListField(child=serializers.FloatField())
-    reason = serializers.CharField()
-    shares = ShareSerializer(many=True)
-    fault = serializers.CharField(allow_null=True)
-
-
-class ProblemSerializer(serializers.Serializer):
-    code = serializers.CharField()
-    message = serializers.CharField()
-    title = serializers.IntegerField(allow_null=True)
-
-
-class SourceSerializer(serializers.Serializer):
-    id = serializers.IntegerField()
-    path = serializers.CharField()
-    name = serializers.CharField()
-    label = serializers.CharField()
-    kind = serializers.CharField()
-    form = serializers.CharField()
-    size_bytes = serializers.IntegerField()
-    state = serializers.ChoiceField(choices=SourceState)
-    at_title = serializers.IntegerField()
-    title_count = serializers.IntegerField()
-    error_code = serializers.CharField()
-    error_message = serializers.CharField()
-    problems = ProblemSerializer(many=True)
-    titles = TitleOutlineSerializer(many=True)
-
-
-class FactSerializer(serializers.Serializer):
-    topic = serializers.CharField()
-    text = serializers.CharField()
-
-
-class ChapterSerializer(serializers.Serializer):
-    number = serializers.IntegerField()
-    start_s = serializers.FloatField()
-    name = serializers.CharField(allow_null=True)
-
-
-class AudioSerializer(serializers.Serializer):
-    index = serializers.IntegerField()
-    language = serializers.CharField()
-    form = serializers.CharField()
-    purpose = serializers.CharField()
-
-
-class SubtitleSerializer(serializers.Serializer):
-    index = serializers.IntegerField()
-    language = serializers.CharField()
-    form = serializers.CharField()
-
-
-class TitleSerializer(serializers.Serializer):
-    id = serializers.IntegerField()
-    source_id = serializers.IntegerField()
-    source_name = serializers.CharField()
-    number = serializers.IntegerField()
-    name = serializers.CharField()
-    duration_s = serializers.FloatField()
-    size_bytes = serializers.IntegerField()
-    role = serializers.ChoiceField(choices=ROLES)
-    reasons = serializers.ListField(child=serializers.CharField())
-    fault = serializers.CharField(allow_null=True)
-    picture = FactSerializer(many=True)
-    frames = serializers.IntegerField()
-    chapters = ChapterSerializer(many=True)
-    audio = AudioSerializer(many=True)
-    subtitles = SubtitleSerializer(many=True)
-
-
-class NewSourceSerializer(serializers.Serializer):
-    path = serializers.CharField(max_length=4096, trim_whitespace=False)
-
-
-class EntrySerializer(serializers.Serializer):
-    name = serializers.CharField()
-    path = serializers.CharField()
-    kind = serializers.ChoiceField(choices=["folder", "disc", "image", "file"])
-    size_bytes = serializers.IntegerField(allow_null=True)
-
-
-class FolderSerializer(serializers.Serializer):
-    path = serializers.CharField(allow_null=True)
-    parent = serializers.CharField(allow_null=True)
-    entries = EntrySerializer(many=True)
+SOON = 10
 
 
 class Sources(APIView):
@@ -137,7 +47,21 @@ class Sources(APIView):
         return Response(status=202)
 
 
+class LookOver(APIView):
+    @extend_schema(operation_id="lookOver", request=None, responses={202: None})
+    def post(self, request: Request) -> Response:
+        ask_to_look_over()
+        return Response(status=202)
+
+
 class OneSource(APIView):
+    @extend_schema(operation_id="renameSource", request=NewNameSerializer, responses={204: None})
+    def patch(self, request: Request, source_id: int) -> Response:
+        wanted = NewNameSerializer(data=request.data)
+        wanted.is_valid(raise_exception=True)
+        rename_source(get_object_or_404(Source, pk=source_id), wanted.validated_data["name"])
+        return Response(status=204)
+
     @extend_schema(operation_id="removeSource", request=None, responses={204: None})
     def delete(self, request: Request, source_id: int) -> Response:
         remove_source(get_object_or_404(Source, pk=source_id))
@@ -158,10 +82,48 @@ class ReadAgain(APIView):
         return Response(status=202)
 
 
+class FindAgain(APIView):
+    @extend_schema(operation_id="findAgain", request=None, responses={202: None})
+    def post(self, request: Request, source_id: int) -> Response:
+        find_again(get_object_or_404(Source, pk=source_id))
+        return Response(status=202)
+
+
 class OneTitle(APIView):
     @extend_schema(operation_id="title", responses=TitleSerializer)
     def get(self, request: Request, title_id: int) -> Response:
-        return Response(title_document(get_object_or_404(Title.objects.select_related("source"), pk=title_id)))
+        title = _title(title_id)
+        if title.survey is None and not title.survey_failed:
+            ask_for_survey(title, priority=SOON)
+        return Response(title_document(title))
+
+    @extend_schema(operation_id="changeTitle", request=TitleChangeSerializer, responses=TitleSerializer)
+    def patch(self, request: Request, title_id: int) -> Response:
+        wanted = TitleChangeSerializer(data=request.data)
+        wanted.is_valid(raise_exception=True)
+        title = _title(title_id)
+        verbs = {"name": rename_title, "role": set_role, "angle": set_angle}
+        for field, value in wanted.validated_data.items():
+            verbs[field](title, value)
+        return Response(title_document(title))
+
+
+class OneChapter(APIView):
+    @extend_schema(operation_id="nameChapter", request=NewNameSerializer, responses={204: None})
+    def patch(self, request: Request, title_id: int, number: int) -> Response:
+        wanted = NewNameSerializer(data=request.data)
+        wanted.is_valid(raise_exception=True)
+        name_chapter(_title(title_id), number, wanted.validated_data["name"])
+        return Response(status=204)
+
+
+class Parts(APIView):
+    @extend_schema(operation_id="cutByChapters", request=PartsSerializer, responses={202: None})
+    def put(self, request: Request, title_id: int) -> Response:
+        wanted = PartsSerializer(data=request.data)
+        wanted.is_valid(raise_exception=True)
+        cut_by_chapters(_title(title_id), [(r["first"], r["last"]) for r in wanted.validated_data["ranges"]])
+        return Response(status=202)
 
 
 class Folders(APIView):
@@ -175,16 +137,32 @@ class Folders(APIView):
         return Response({"path": path, "parent": parent, "entries": [asdict(entry) for entry in entries]})
 
 
-@require_GET
-def frame(request: HttpRequest, title_id: int, number: int) -> HttpResponse:
-    """One of a title's frames; an empty answer where none can be read, for which the page has its own picture."""
-    title = get_object_or_404(Title.objects.select_related("source"), pk=title_id)
-    if number >= FRAMES:
-        return HttpResponse(status=404)
-    try:
-        path = frame_file(title, number)
-    except RheonError as error:
-        return HttpResponse(error.message, status=404, content_type="text/plain")
-    return HttpResponse(
-        path.read_bytes(), content_type="image/jpeg", headers={"Cache-Control": "private, max-age=3600"}
-    )
+class Drives(APIView):
+    @extend_schema(operation_id="drives", responses=DriveSerializer(many=True))
+    def get(self, request: Request) -> Response:
+        return Response(drives_document())
+
+
+class DriveTray(APIView):
+    @extend_schema(operation_id="insertDisc", request=DiscSerializer, responses={204: None})
+    def put(self, request: Request, number: int) -> Response:
+        wanted = DiscSerializer(data=request.data)
+        wanted.is_valid(raise_exception=True)
+        insert_disc(number, wanted.validated_data["disc"])
+        return Response(status=204)
+
+    @extend_schema(operation_id="ejectDisc", request=None, responses={204: None})
+    def delete(self, request: Request, number: int) -> Response:
+        eject_disc(number)
+        return Response(status=204)
+
+
+class ReadDisc(APIView):
+    @extend_schema(operation_id="readDisc", request=None, responses={202: None})
+    def post(self, request: Request, number: int) -> Response:
+        read_disc(number)
+        return Response(status=202)
+
+
+def _title(title_id: int) -> Title:
+    return get_object_or_404(Title.objects.select_related("source"), pk=title_id)

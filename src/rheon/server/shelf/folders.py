@@ -11,16 +11,11 @@ from django.conf import settings
 from rheon.core.errors import OutsideFolders, SourceMissing
 from rheon.core.media import FileData
 from rheon.core.media import Title as CoreTitle
-from rheon.core.sources import READERS
+from rheon.core.sources import FILE_SUFFIXES, is_disc_folder
 
 MOST_ENTRIES = 2000
 IMAGE_SUFFIXES = frozenset({".iso", ".img"})
-VIDEO_SUFFIXES = frozenset(
-    {".mp4", ".m4v", ".mov", ".mkv", ".webm", ".avi", ".wmv", ".asf", ".mpg", ".mpeg", ".vob", ".ts", ".m2ts", ".mts"}
-    | {".flv", ".ogm", ".ogv", ".3gp"}
-)
-SOUND_SUFFIXES = frozenset({".mp3", ".m4a", ".aac", ".ac3", ".flac", ".ogg", ".opus", ".wav", ".mka", ".dts"})
-MEDIA_SUFFIXES = IMAGE_SUFFIXES | VIDEO_SUFFIXES | SOUND_SUFFIXES
+MEDIA_SUFFIXES = IMAGE_SUFFIXES | FILE_SUFFIXES | {".mpls"}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -36,6 +31,8 @@ class Entry:
 def inside(path: str) -> Path:
     """The path with links resolved. Raises ``OutsideFolders`` where it leaves the media folders."""
     resolved = Path(path).resolve()
+    if path in settings.RHEON_DRIVES:
+        return resolved
     if not any(resolved.is_relative_to(folder) for folder in settings.RHEON_MEDIA_FOLDERS):
         raise OutsideFolders("This place is outside the media folders.")
     return resolved
@@ -45,7 +42,8 @@ def with_contents_inside(path: str) -> Path:
     """The path, where no link in a disc folder leads out of the media folders. Raises ``OutsideFolders``."""
     resolved = inside(path)
     if resolved.is_dir():
-        for entry in itertools.islice(itertools.chain(resolved.glob("*"), resolved.glob("*/*")), MOST_ENTRIES):
+        levels = (resolved.glob("/".join("*" * depth)) for depth in (1, 2, 3))
+        for entry in itertools.islice(itertools.chain.from_iterable(levels), MOST_ENTRIES):
             inside(str(entry))
     return resolved
 
@@ -54,6 +52,8 @@ def data_inside(title: CoreTitle) -> CoreTitle:
     """The title, after a look that its data still lie where they were read. Raises ``OutsideFolders``."""
     data = title.data
     paths = {data.path} if isinstance(data, FileData) else {extent.path for extent in data.extents}
+    paths |= {track.path for track in title.subtitles if track.path}
+    paths |= {title.artwork.path} if title.artwork else set()
     for path in paths:
         inside(path)
     return title
@@ -85,8 +85,8 @@ def _entry(child: Path) -> Entry | None:
     if child.name.startswith(".") or not child.exists():
         return None
     if child.is_dir():
-        disc = READERS[0].recognises(child)
-        return Entry(name=child.name, path=str(child), kind="disc" if disc else "folder", size_bytes=None)
+        kind = "disc" if is_disc_folder(child) else "folder"
+        return Entry(name=child.name, path=str(child), kind=kind, size_bytes=None)
     if child.suffix.lower() not in MEDIA_SUFFIXES:
         return None
     kind = "image" if child.suffix.lower() in IMAGE_SUFFIXES else "file"

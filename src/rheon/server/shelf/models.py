@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from django.db import models
 
-from rheon.core.media import Role, Samples
+from rheon.core.analysis import Survey, with_findings
+from rheon.core.media import CellData, Role, Samples
 from rheon.core.media import Title as CoreTitle
 from rheon.core.media.documents import load
 
@@ -17,13 +20,19 @@ class SourceState(models.TextChoices):
     READY = "ready"
     FAILED = "failed"
     STOPPED = "stopped"
+    MISSING = "missing"
 
 
 class Source(models.Model):
-    """Something to read from. ``worker`` is the identity of the process that reads it."""
+    """Something to read from. ``worker`` is the identity of the process that reads it.
+
+    ``stamp`` tells whether its files changed since they were read, ``mark`` is the same for the same content elsewhere.
+    ``drive`` is the place among the drives of the one that its disc lies in.
+    """
 
     path = models.TextField(unique=True)
     name = models.CharField(max_length=200)
+    named_by_hand = models.BooleanField(default=False)
     label = models.CharField(max_length=200, blank=True)
     kind = models.CharField(max_length=10, blank=True)
     form = models.CharField(max_length=10, blank=True)
@@ -36,6 +45,9 @@ class Source(models.Model):
     error_message = models.TextField(blank=True)
     problems = models.JSONField(default=list)
     worker = models.CharField(max_length=40, blank=True)
+    stamp = models.CharField(max_length=64, blank=True)
+    mark = models.CharField(max_length=64, blank=True, db_index=True)
+    drive = models.PositiveIntegerField(null=True)
     added = models.DateTimeField(auto_now_add=True)
     changed = models.DateTimeField(auto_now=True)
 
@@ -44,27 +56,67 @@ class Source(models.Model):
 
 
 class Title(models.Model):
-    """One playable programme. ``document`` is the core's value; ``outline`` is what the Shelf's list shows of it."""
+    """One playable programme. ``document`` is the core's value; ``outline`` is what the Shelf's list shows of it.
+
+    What people set by hand (``role_by_hand``, ``named_by_hand``, ``chapter_names``, ``angle``) outlives a re-scan.
+    """
 
     source = models.ForeignKey(Source, on_delete=models.CASCADE, related_name="titles")
+    key = models.CharField(max_length=500)
     number = models.PositiveIntegerField()
     name = models.CharField(max_length=220)
+    named_by_hand = models.BooleanField(default=False)
     duration_s = models.FloatField()
     role = models.CharField(max_length=12, choices=[(role.value, role.value) for role in Role])
+    role_by_hand = models.BooleanField(default=False)
+    chapter_names = models.JSONField(default=dict)
+    angle = models.PositiveIntegerField(default=1)
     document = models.JSONField()
     outline = models.JSONField(default=dict)
     samples = models.JSONField(null=True)
+    survey = models.JSONField(null=True)
+    survey_failed = models.BooleanField(default=False)
 
     class Meta:
         ordering = ["source_id", "number"]
-        constraints = [models.UniqueConstraint(fields=["source", "number"], name="title_number_in_source")]
+        constraints = [models.UniqueConstraint(fields=["source", "key"], name="title_key_in_source")]
 
     def core_title(self) -> CoreTitle:
-        return load(CoreTitle, self.document)
+        """The title as it was read, with what was found out about it and what was set by hand."""
+        title = with_findings(load(CoreTitle, self.document), self.core_survey())
+        if self.chapter_names:
+            named = tuple(replace(c, name=self.chapter_names.get(str(c.number), c.name)) for c in title.chapters)
+            title = replace(title, chapters=named)
+        if self.angle > 1 and isinstance(title.data, CellData) and self.angle - 1 <= len(title.data.other_angles):
+            title = replace(title, data=replace(title.data, cells=title.data.other_angles[self.angle - 2]))
+        return title
 
     def core_samples(self) -> Samples | None:
         return load(Samples, self.samples) if self.samples else None
 
+    def core_survey(self) -> Survey | None:
+        return load(Survey, self.survey) if self.survey else None
+
     def readable_title(self) -> CoreTitle:
         """The title for reading its data. Raises ``OutsideFolders`` where they have moved out of the media folders."""
         return data_inside(self.core_title())
+
+
+class Part(models.Model):
+    """A range of chapters that somebody made a title of its own."""
+
+    source = models.ForeignKey(Source, on_delete=models.CASCADE, related_name="parts")
+    title_key = models.CharField(max_length=500)
+    first = models.PositiveIntegerField()
+    last = models.PositiveIntegerField()
+
+    class Meta:
+        ordering = ["title_key", "first"]
+
+
+class Finding(models.Model):
+    """What was found out about some material, by the mark of its content: it need not be found out twice."""
+
+    mark = models.CharField(max_length=40, unique=True)
+    document = models.JSONField()
+    added = models.DateTimeField(auto_now_add=True)

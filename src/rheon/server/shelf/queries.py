@@ -4,32 +4,46 @@ from __future__ import annotations
 
 from typing import Any
 
-from rheon.core.media import aspect_text, language_name
+from rheon.core.analysis import Survey
+from rheon.core.media import AudioStream, SubtitleStream, VideoStream, aspect_text, language_name
+from rheon.core.media import Title as CoreTitle
 from rheon.core.media.codecs import channels_text, codec_name
-from rheon.core.media.sentences import sentence
+from rheon.core.media.sentences import duration_text, sentence
 
-from .actions.frames import FRAMES
+from .actions.frames import FRAMES, STRIP
 from .models import Source, Title
 
 SOURCE_FIELDS = (
     "id", "path", "name", "label", "kind", "form", "size_bytes", "state", "at_title", "title_count",
-    "error_code", "error_message", "problems",
+    "error_code", "error_message", "problems", "drive",
 )  # fmt: skip
+SCANS = {
+    "progressive": "whole frames",
+    "interlaced": "interlaced fields",
+    "telecined": "film spread over fields",
+    "unknown": "not told",
+}
+SURE, LIKELY = 0.85, 0.6
 
 
 def sources_document() -> list[dict[str, Any]]:
     """Every source with its titles, in two queries and without building rows into objects."""
     titles: dict[int, list[dict[str, Any]]] = {}
-    rows = Title.objects.values_list("source_id", "id", "number", "name", "duration_s", "role", "outline")
-    for source_id, pk, number, name, duration_s, role, outline in rows:
-        entry = {"id": pk, "number": number, "name": name, "duration_s": duration_s, "role": role, **outline}
+    rows = Title.objects.values_list(
+        "source_id", "id", "number", "name", "duration_s", "role", "role_by_hand", "outline"
+    )
+    for source_id, pk, number, name, duration_s, role, by_hand, outline in rows:
+        entry = {"id": pk, "number": number, "name": name, "duration_s": duration_s, "role": role}
+        entry |= {"gaps": [], "part_of": None, **outline}
+        if by_hand:
+            entry["reason"] = "set by hand"
         titles.setdefault(source_id, []).append(entry)
     return [{**row, "titles": titles.get(row["id"], [])} for row in Source.objects.values(*SOURCE_FIELDS)]
 
 
 def title_document(title: Title) -> dict[str, Any]:
     """Everything the title view shows, in words where words are better."""
-    core = title.core_title()
+    core, survey = title.core_title(), title.core_survey() or Survey()
     return {
         "id": title.id,
         "source_id": title.source_id,
@@ -39,42 +53,120 @@ def title_document(title: Title) -> dict[str, Any]:
         "duration_s": title.duration_s,
         "size_bytes": core.size_bytes,
         "role": title.role,
-        "reasons": [sentence(reason) for reason in core.reasons],
+        "role_by_hand": title.role_by_hand,
+        "reasons": ["set by hand"] if title.role_by_hand else [sentence(reason) for reason in core.reasons],
         "fault": core.fault,
-        "picture": _picture(core.video),
+        "gaps": [{"from_s": gap.from_s, "to_s": gap.to_s} for gap in core.gaps],
+        "part_of": core.part_of,
+        "angle": title.angle,
+        "angles": core.angles,
+        "looked_at": _looked_at(title, core),
+        "picture": _picture(core, survey),
+        "borders": _borders(core.video, survey),
+        "tags": [{"topic": key.replace("_", " ").capitalize(), "text": text} for key, text in core.tags.items()],
+        "has_artwork": core.artwork is not None,
         "frames": FRAMES if core.video and not core.fault else 0,
+        "strip": STRIP if core.video and not core.fault else 0,
         "chapters": [{"number": c.number, "start_s": c.start_s, "name": c.name} for c in core.chapters],
-        "audio": [
-            {
-                "index": track.index,
-                "language": language_name(track.language),
-                "form": f"{codec_name(track.codec)} {channels_text(track.channels)}",
-                "purpose": track.purpose.value,
-            }
-            for track in core.audio
-        ],
-        "subtitles": [
-            {
-                "index": track.index,
-                "language": language_name(track.language),
-                "form": "text" if track.is_text else "pictures",
-            }
-            for track in core.subtitles
-        ],
+        "audio": [_audio(track, survey) for track in core.audio],
+        "subtitles": [_subtitle(track, survey) for track in core.subtitles],
     }
 
 
-def _picture(video: Any) -> list[dict[str, str]]:
+def _looked_at(title: Title, core: CoreTitle) -> str:
+    if title.survey is not None or core.fault:
+        return "yes"
+    return "failed" if title.survey_failed else "waiting"
+
+
+def _how_sure(sure: float) -> str:
+    return "" if sure >= SURE else " (likely)" if sure >= LIKELY else " (unsure)"
+
+
+def _audio(track: AudioStream, survey: Survey) -> dict[str, Any]:
+    found = next((sound for sound in survey.sounds if sound.index == track.index), None)
+    said: list[str] = []
+    if found is not None and found.silent:
+        said.append("silent")
+    elif found is not None and found.loudness_lufs is not None:
+        said.append(f"{found.loudness_lufs:.0f} LUFS, peak {found.peak_dbfs or 0:.0f} dB{_how_sure(found.sure)}")
+    if found is not None and found.same_as is not None:
+        said.append(f"the same as track {found.same_as + 1}")
+    if track.is_core:
+        said.append(f"the core of track {track.index}")
+    return {
+        "index": track.index,
+        "language": language_name(track.language),
+        "form": f"{codec_name(track.codec)} {channels_text(track.channels)}",
+        "purpose": track.purpose.value,
+        "name": track.name,
+        "heard": "; ".join(said),
+    }
+
+
+def _subtitle(track: SubtitleStream, survey: Survey) -> dict[str, Any]:
+    found = next((words for words in survey.words if words.index == track.index), None)
+    said = {"captions": ["for the hard of hearing"], "commentary": ["commentary"], "large": ["large letters"]}.get(
+        track.purpose.value, []
+    )
+    if found is not None:
+        lines = f"{found.lines} line{'' if found.lines == 1 else 's'}" if found.lines else "no line found"
+        said = [*said, f"{'' if found.sure > 0.95 else 'about '}{lines}"]
+    if track.forced.value == "all":
+        said = [*said, "all forced"]
+    elif found is not None and found.forced:
+        said = [*said, f"{found.forced} of them forced"]
+    form = "text file" if track.path else "text" if track.is_text else "pictures"
+    return {"index": track.index, "language": language_name(track.language), "form": form, "found": ", ".join(said)}
+
+
+def _borders(video: VideoStream | None, survey: Survey) -> dict[str, Any] | None:
+    """The borders as shares of the picture's width and height, to draw over a frame."""
+    found = survey.borders
+    if video is None or found is None or not found.any:
+        return None
+    return {
+        "top": found.top / video.height,
+        "bottom": found.bottom / video.height,
+        "left": found.left / video.width,
+        "right": found.right / video.width,
+        "sure": found.sure,
+    }
+
+
+def _picture(core: CoreTitle, survey: Survey) -> list[dict[str, str]]:
+    video = core.video
     if video is None:
         return []
-    scans = {
-        "progressive": "whole frames",
-        "interlaced": "interlaced fields",
-        "telecined": "film spread over fields",
-        "unknown": "not told",
-    }
-    return [
+    cadence = survey.cadence
+    seen = _how_sure(cadence.sure) if cadence else ""
+    how = SCANS[video.scan.value] + (", in the pictures themselves" if video.film_in_fields else "")
+    rate = f"{float(video.frame_rate):.3f} a second" + (" on average, varying" if video.variable_rate else "")
+    facts = [
         {"topic": "Picture", "text": f"{video.width} × {video.height}, shown {aspect_text(video.display_aspect)}"},
         {"topic": "Codec", "text": codec_name(video.codec)},
-        {"topic": "Cadence", "text": f"{float(video.frame_rate):.3f} a second, {scans[video.scan.value]}"},
+        {"topic": "Cadence", "text": f"{rate}, {how}{seen}"},
     ]
+    if video.rotation:
+        facts.append({"topic": "Turned", "text": f"by {video.rotation}°"})
+    if survey.borders is not None:
+        facts.append({"topic": "Borders", "text": _borders_text(video, survey)})
+    facts += [
+        {"topic": "Missing", "text": f"{gap.to_s - gap.from_s:.0f} s at {duration_text(gap.from_s)}"}
+        for gap in core.gaps
+    ]
+    return facts
+
+
+def _borders_text(video: VideoStream, survey: Survey) -> str:
+    found = survey.borders
+    assert found is not None
+    if not found.any:
+        return f"none{_how_sure(found.sure)}"
+    lines = [
+        f"{count} {side}"
+        for count, side in ((found.top, "above"), (found.bottom, "below"), (found.left, "left"), (found.right, "right"))
+        if count
+    ]
+    width, height = video.width - found.left - found.right, video.height - found.top - found.bottom
+    return f"{', '.join(lines)}: the picture is {width} × {height}{_how_sure(found.sure)}"

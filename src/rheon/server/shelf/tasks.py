@@ -2,11 +2,13 @@
 
 from django_tasks import task
 
+from .actions.looking import look_over
+from .actions.reading import read_now
 from .actions.samples import sample_title
-from .actions.sources import read_now
+from .actions.surveys import survey_now
 
 
-# somebody waits for a scan; samples only make estimates surer
+# somebody waits for a scan; samples only make estimates surer, and surveys come last
 @task(queue_name="quick", priority=50)
 def read_source_task(source_id: int) -> None:
     read_now(source_id)
@@ -15,3 +17,13 @@ def read_source_task(source_id: int) -> None:
 @task(queue_name="quick", priority=-50)
 def sample_title_task(title_id: int) -> None:
     sample_title(title_id)
+
+
+@task(queue_name="quick", priority=-80)
+def survey_title_task(title_id: int) -> None:
+    survey_now(title_id)
+
+
+@task(queue_name="quick", priority=20)
+def look_over_task() -> None:
+    look_over()

@@ -7,7 +7,7 @@ from typing import Any
 
 from django.core.management import BaseCommand, call_command
 
-from rheon.server.shelf.actions.sources import recover as recover_sources
+from rheon.server.shelf.actions.reading import recover as recover_sources
 from rheon.server.worklist.actions.change import recover as recover_jobs
 
 

@@ -1,0 +1,118 @@
+"""A few seconds of a title that any browser plays, with a chosen audio track and subtitle."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from pathlib import Path
+
+from ..engine import Command, Feed, require, run
+from ..errors import EngineError
+from ..media import CellData, FileData, Scan, StreamKind, Title
+from ..sources.feed import declare
+from ..subtitles import read_subtitles, to_subrip
+from .excerpts import excerpt
+from .sounds import audio_pad
+
+LENGTH_S = 6.0
+LINES = 360
+PROGRAM_BYTES, TRANSPORT_BYTES = 16 << 20, 70 << 20
+WORDS_FILE, LINK_NAME = "words.srt", "source"
+TIMEOUT_S = 60
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SnippetRequest:
+    """From when (seconds) and with which tracks, by their index; ``None`` for no sound or no subtitle."""
+
+    title: Title
+    from_s: float
+    audio: int | None
+    subtitle: int | None
+
+
+def make_snippet(request: SnippetRequest, target: Path, work: Path) -> None:
+    """Write some seconds as MP4 to ``target``; ``work`` is an empty folder. Raises ``EngineError`` or ``OSError``."""
+    require("ffmpeg")
+    title = request.title
+    most = None
+    if isinstance(title.data, CellData):
+        most = TRANSPORT_BYTES if title.data.stream is StreamKind.TRANSPORT else PROGRAM_BYTES
+    source = excerpt(title, request.from_s, most)
+    if title.video is None and request.audio is None:
+        raise EngineError("There is nothing to play in this title.", advice="")
+    _lay_out(request, work)
+    argv = ["ffmpeg", "-hide_banner", "-loglevel", "error", "-y", *_palette(title), *source.arguments]
+    argv += ["-t", f"{min(LENGTH_S, max(1.0, title.duration_s - request.from_s)):.3f}"]
+    if title.video is not None:
+        argv += ["-filter_complex", _graph(request), "-map", "[out]", "-c:v", "libx264", "-preset", "ultrafast"]
+        argv += ["-crf", "24", "-pix_fmt", "yuv420p", "-g", "50"]
+    if request.audio is not None:
+        pad = audio_pad(title, title.audio[request.audio])
+        argv += ["-filter_complex", f"[{pad}]aresample=async=1:first_pts=0[heard]", "-map", "[heard]"]
+        argv += ["-c:a", "aac", "-ac", "2", "-b:a", "128k"]
+    argv += ["-map_metadata", "-1", "-map_chapters", "-1", "-movflags", "+faststart", "-f", "mp4", f"file:{target}"]
+    run(Command(argv=argv, feed=_feed(request, source.feed), timeout_s=TIMEOUT_S, cwd=str(work)))
+
+
+def _palette(title: Title) -> list[str]:
+    data = title.data
+    return ["-palette", ",".join(data.palette)] if isinstance(data, CellData) and data.palette else []
+
+
+def _graph(request: SnippetRequest) -> str:
+    title = request.title
+    video = title.video
+    assert video is not None
+    pad = "0:V:0" if isinstance(title.data, FileData) or video.stream_id is None else f"0:i:{video.stream_id:#x}"
+    lines = min(LINES, video.height // 2 * 2)
+    width = max(2, 2 * round(lines * float(video.display_aspect) / 2))
+    fields = ["bwdif=mode=send_frame"] if video.scan is Scan.INTERLACED or video.film_in_fields else []
+    tail = [f"scale={width}:{lines}", "setsar=1"]
+    track = title.subtitles[request.subtitle] if request.subtitle is not None else None
+    if track is None:
+        return f"[{pad}]{','.join([*fields, *tail])}[out]"
+    if track.is_text:
+        start_s = request.from_s + (title.data.from_s if isinstance(title.data, FileData) else 0.0)
+        file, place = (WORDS_FILE, 0) if track.path else (LINK_NAME, track.index)
+        drawn = [
+            f"setpts=PTS+{start_s:.3f}/TB",
+            f"subtitles=filename={file}:si={place}",
+            f"setpts=PTS-{start_s:.3f}/TB",
+        ]
+        return f"[{pad}]{','.join([*fields, *tail, *drawn])}[out]"
+    words = f"0:s:{track.index}" if track.stream_id is None else f"0:i:{track.stream_id:#x}"
+    head = ",".join(fields) or "null"
+    return f"[{pad}]{head}[seen];[seen][{words}]overlay=eof_action=pass,{','.join(tail)}[out]"
+
+
+def _lay_out(request: SnippetRequest, work: Path) -> None:
+    """Text subtitles under names that need no escaping."""
+    if request.subtitle is None:
+        return
+    track, data = request.title.subtitles[request.subtitle], request.title.data
+    if track.path is not None:
+        text = to_subrip(read_subtitles(Path(track.path).read_bytes()))
+        (work / WORDS_FILE).write_text(text, encoding="utf-8")
+    elif track.is_text and isinstance(data, FileData):
+        (work / LINK_NAME).symlink_to(data.path)
+
+
+def _feed(request: SnippetRequest, feed: Feed | None) -> Feed | None:
+    """The excerpt, with the wanted DVD subtitle stream declared at its front."""
+    data = request.title.data
+    track = request.title.subtitles[request.subtitle] if request.subtitle is not None else None
+    if feed is None or not isinstance(data, CellData) or data.stream is StreamKind.TRANSPORT:
+        return feed
+    if track is None or track.stream_id is None:
+        return feed
+    wanted = track.stream_id
+
+    def declared() -> Iterator[bytes]:
+        chunks = feed()
+        first = next(chunks, b"")
+        yield declare(first, (wanted,))
+        yield first
+        yield from chunks
+
+    return declared

@@ -1,0 +1,58 @@
+"""The cache of frames and snippets: written whole, and the longest unused go when it grows too large."""
+
+from __future__ import annotations
+
+import contextlib
+import hashlib
+import os
+import tempfile
+from collections.abc import Callable
+from pathlib import Path
+
+from django.conf import settings
+
+from ..models import Title
+
+
+def material_mark(title: Title) -> str:
+    """The same for the same material: where it lies, how long and how large it is, and which angle is shown."""
+    source = title.source
+    text = (
+        f"{source.path}|{source.stamp}|{title.key}|{title.duration_s}|{title.outline.get('size_bytes')}|{title.angle}"
+    )
+    return hashlib.sha256(text.encode()).hexdigest()[:24]
+
+
+def cached(kind: str, name: str, make: Callable[[Path], None]) -> Path:
+    """The file of this name, made where it is not there. ``make`` writes it to the path it is given."""
+    target = settings.RHEON_CACHE / kind / name
+    if target.exists():
+        with contextlib.suppress(OSError):
+            os.utime(target)
+        return target
+    target.parent.mkdir(parents=True, exist_ok=True)
+    with tempfile.TemporaryDirectory(dir=target.parent) as folder:
+        part = Path(folder) / name
+        make(part)
+        part.replace(target)
+    clean_up()
+    return target
+
+
+def clean_up() -> int:
+    """Remove what was not used for longest until the cache is within its bounds; returns how many files went."""
+    files = []
+    for path in settings.RHEON_CACHE.rglob("*"):
+        with contextlib.suppress(OSError):
+            if path.is_file():
+                said = path.stat()
+                files.append((said.st_mtime, said.st_size, path))
+    total = sum(size for _, size, _ in files)
+    removed = 0
+    for _, size, path in sorted(files):
+        if total <= settings.RHEON_CACHE_BYTES:
+            break
+        path.unlink(missing_ok=True)
+        total -= size
+        removed += 1
+    return removed

@@ -1,0 +1,195 @@
+"""Reading sources and storing what was found, without losing what people set by hand."""
+
+from __future__ import annotations
+
+import hashlib
+import logging
+import time
+from collections.abc import Callable
+from dataclasses import replace
+from pathlib import Path
+
+from django.db import transaction
+
+from rheon.core.engine import is_alive, process_identity
+from rheon.core.errors import NoSuchTitle, RheonError, Stopped
+from rheon.core.media import FileData, Role
+from rheon.core.media import Source as CoreSource
+from rheon.core.media import Title as CoreTitle
+from rheon.core.media.documents import dump
+from rheon.core.media.names import display_name
+from rheon.core.media.sentences import sentence
+from rheon.core.sources import ChapterRange, ScanProgress, cut, part_number, read_source
+
+from ..drives import pace_of
+from ..folders import with_contents_inside
+from ..models import Source, SourceState, Title
+from ..names import title_names
+from ..signals import source_read
+from .sources import update
+from .surveys import ask_for_surveys
+
+log = logging.getLogger("rheon")
+
+
+def read_now(source_id: int) -> None:
+    """Read a source and store its titles; whatever goes wrong is stored with it."""
+    waiting = Source.objects.filter(pk=source_id, state=SourceState.WAITING)
+    if not update(waiting, state=SourceState.READING, worker=process_identity()):
+        return
+    source = Source.objects.get(pk=source_id)
+    started = time.monotonic()
+    try:
+        found = read_source(with_contents_inside(source.path), _progress(source_id, pace_of(source)))
+        pace_of(source)(found.bytes_read, time.monotonic() - started)
+    except Stopped:
+        update(Source.objects.filter(pk=source_id), state=SourceState.STOPPED)
+    except RheonError as error:
+        _failed(source_id, error.code, error.message)
+    except Exception:
+        log.exception("reading %s failed", source.path)
+        _failed(source_id, "unforeseen", "Reading stopped on something unforeseen. The log says more.")
+    else:
+        store(source, found)
+
+
+def store(source: Source, found: CoreSource) -> None:
+    """Store what a scan found and tell the other places."""
+    mark = content_mark(found)
+    with transaction.atomic():
+        source = _moved_from(source, mark)
+        _store_titles(source, with_parts(source, found))
+        source.label, source.kind, source.form = found.label, found.kind.value, found.form.value
+        if not source.named_by_hand:
+            source.name = display_name(found.label)[:200]
+        source.size_bytes = found.size_bytes
+        source.problems = [dump(problem) for problem in found.problems]
+        source.state, source.at_title, source.title_count = SourceState.READY, len(found.titles), len(found.titles)
+        source.mark, source.stamp = mark, files_stamp(found)
+        source.save()
+        source_read.send(sender=Source, source=source)
+        ask_for_surveys(source)
+
+
+def recover() -> int:
+    """Mark what a worker that is gone was reading as stopped; returns how many sources that were."""
+    count = 0
+    for source in Source.objects.filter(state=SourceState.READING):
+        if not is_alive(source.worker):
+            source.state = SourceState.STOPPED
+            source.save(update_fields=["state", "changed"])
+            count += 1
+    return count
+
+
+def content_mark(found: CoreSource) -> str:
+    """The same for the same content wherever it lies."""
+    parts = [f"{title.key}|{title.duration_s:.3f}|{title.size_bytes}" for title in found.titles]
+    return hashlib.sha256("\n".join([found.kind.value, found.label, *parts]).encode()).hexdigest()
+
+
+def files_stamp(found: CoreSource) -> str:
+    """Changes when any of the files behind the titles does."""
+    return stamp_of(data_paths(title) for title in found.titles)
+
+
+def data_paths(title: CoreTitle) -> frozenset[str]:
+    data = title.data
+    own = {data.path} if isinstance(data, FileData) else {extent.path for extent in data.extents}
+    return frozenset(own | {track.path for track in title.subtitles if track.path})
+
+
+def stamp_of(paths: object) -> str:
+    """A digest of sizes and times of files; those that are not there count as such."""
+    digest = hashlib.sha256()
+    for path in sorted({path for some in paths for path in some}):  # type: ignore[attr-defined]
+        try:
+            said = Path(path).stat()
+            digest.update(f"{path}|{said.st_size}|{said.st_mtime_ns}\n".encode())
+        except OSError:
+            digest.update(f"{path}|gone\n".encode())
+    return digest.hexdigest()
+
+
+def with_parts(source: Source, found: CoreSource) -> CoreSource:
+    """What was found, with the ranges of chapters that somebody made titles in place of those proposed."""
+    wanted: dict[str, list[ChapterRange]] = {}
+    for part in source.parts.all():
+        wanted.setdefault(part.title_key, []).append(ChapterRange(first=part.first, last=part.last))
+    if not wanted:
+        return found
+    whole = {title.key: title for title in found.titles}
+    cut_by_hand = {whole[key].number for key in wanted if key in whole}
+    titles = [
+        replace(title, role=Role.PLAY_ALL) if title.number in cut_by_hand else title
+        for title in found.titles
+        if title.part_of not in cut_by_hand
+    ]
+    for key, ranges in wanted.items():
+        if (title := whole.get(key)) is None:
+            continue
+        for at, chapters in enumerate(ranges, start=1):
+            try:
+                titles.append(cut(title, chapters, part_number(title.number, at)))
+            except NoSuchTitle as error:
+                log.warning("part of %s left out: %s", source.path, error.message)
+    return replace(found, titles=tuple(titles))
+
+
+def outline(title: CoreTitle) -> dict[str, object]:
+    """What a length strip shows: all but the name."""
+    return {
+        "size_bytes": title.size_bytes,
+        "chapters": [chapter.start_s for chapter in title.chapters],
+        "reason": "; ".join(map(sentence, title.reasons)),
+        "shares": [{"title": s.title, "from_s": s.from_s, "to_s": s.to_s} for s in title.shares],
+        "gaps": [{"from_s": gap.from_s, "to_s": gap.to_s} for gap in title.gaps],
+        "fault": title.fault,
+        "part_of": title.part_of,
+    }
+
+
+def _moved_from(source: Source, mark: str) -> Source:
+    """The row of a source with the same content that is not where it was: it has moved here, and is kept."""
+    for other in Source.objects.filter(mark=mark).exclude(pk=source.pk):
+        if not Path(other.path).exists():
+            other.path, other.drive = source.path, source.drive
+            source.delete()
+            return other
+    return source
+
+
+def _progress(source_id: int, pace: Callable[[int, float], None]) -> ScanProgress:
+    row = Source.objects.filter(pk=source_id)
+
+    def on_title(number: int, total: int) -> None:
+        update(row, at_title=number, title_count=total)
+        pace(0, 0.0)
+
+    return ScanProgress(on_title=on_title, should_stop=lambda: row.filter(stop_requested=True).exists())
+
+
+def _failed(source_id: int, code: str, message: str) -> None:
+    row = Source.objects.filter(pk=source_id)
+    update(row, state=SourceState.FAILED, error_code=code, error_message=message)
+
+
+def _store_titles(source: Source, found: CoreSource) -> None:
+    names = title_names(found.label, found.titles)
+    known = {title.key: title for title in source.titles.all()}
+    # read before titles had keys: they are known by their number
+    by_number = {title.number: title for key, title in known.items() if key.startswith("number ")}
+    source.titles.exclude(
+        pk__in=[row.pk for title in found.titles if (row := known.get(title.key) or by_number.get(title.number))]
+    ).delete()
+    for title in found.titles:
+        row = known.get(title.key) or by_number.get(title.number) or Title(source=source)
+        if row.document and row.document.get("size_bytes") != title.size_bytes:
+            row.samples = row.survey = None
+        row.key, row.number, row.duration_s = title.key, title.number, title.duration_s
+        row.document, row.outline = dump(title), outline(title)
+        if not row.named_by_hand:
+            row.name = names[title.number][:220]
+        if not row.role_by_hand:
+            row.role = title.role.value
+        row.save()

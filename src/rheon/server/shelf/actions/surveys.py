@@ -1,0 +1,51 @@
+"""Having titles looked at in the background: borders, cadence, loudness, forced lines."""
+
+from __future__ import annotations
+
+import logging
+
+from django.db import transaction
+
+from rheon.core.analysis import fingerprint, survey_title
+from rheon.core.errors import RheonError
+from rheon.core.media import Role
+from rheon.core.media.documents import dump
+
+from ..models import Finding, Source, Title
+from .sources import update
+
+log = logging.getLogger("rheon")
+WORTH_A_LOOK = (Role.FEATURE.value, Role.EPISODE.value, Role.PLAY_ALL.value)
+
+
+def ask_for_surveys(source: Source) -> None:
+    """Have what matters on a source looked at, later and behind everything else."""
+    for title in source.titles.filter(survey__isnull=True, survey_failed=False, role__in=WORTH_A_LOOK):
+        if not title.outline.get("fault"):
+            ask_for_survey(title, priority=-80)
+
+
+def ask_for_survey(title: Title, *, priority: int) -> None:
+    from ..tasks import survey_title_task  # noqa: PLC0415 - tasks call these actions
+
+    transaction.on_commit(lambda: survey_title_task.using(priority=priority).enqueue(title.pk))
+
+
+def survey_now(title_id: int) -> None:
+    """Look at a title once; what is known of the same material is taken over."""
+    title = Title.objects.select_related("source").filter(pk=title_id, survey__isnull=True).first()
+    if title is None or title.outline.get("fault"):
+        return
+    try:
+        core = title.readable_title()
+        mark = fingerprint(core)
+        known = Finding.objects.filter(mark=mark).first()
+        document = known.document if known else dump(survey_title(core))
+    except (RheonError, OSError) as error:
+        log.warning("could not look at title %s: %s", title_id, error)
+        Title.objects.filter(pk=title_id).update(survey_failed=True)
+    else:
+        if known is None:
+            Finding.objects.get_or_create(mark=mark, defaults={"document": document})
+        Title.objects.filter(pk=title_id).update(survey=document)
+    update(Source.objects.filter(pk=title.source_id))

@@ -1,0 +1,73 @@
+"""What people set by hand about titles. All of it outlives a re-scan."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from django.db import transaction
+
+from rheon.core.errors import NoSuchTitle
+from rheon.core.media import Title as CoreTitle
+from rheon.core.media.documents import load
+from rheon.core.sources import ChapterRange
+
+from ..models import Part, Source, Title
+from .sources import read_again, update
+
+
+def set_role(title: Title, role: str | None) -> None:
+    """Say what a title is; ``None`` gives back what its disc says."""
+    title.role_by_hand = role is not None
+    title.role = role if role is not None else load(CoreTitle, title.document).role.value
+    _save(title, "role", "role_by_hand")
+
+
+def rename_title(title: Title, name: str) -> None:
+    """Call a title by another name; an empty one gives it back its own at the next scan."""
+    wanted = name.strip()
+    title.named_by_hand = bool(wanted)
+    title.name = wanted[:220] or title.name
+    _save(title, "name", "named_by_hand")
+
+
+def name_chapter(title: Title, number: int, name: str) -> None:
+    """Name a chapter. Raises ``NoSuchTitle`` where there is no such chapter."""
+    if not 1 <= number <= len(load(CoreTitle, title.document).chapters):
+        raise NoSuchTitle(f"There is no chapter {number}.", advice="Load the page again.")
+    names = {key: value for key, value in title.chapter_names.items() if key != str(number)}
+    title.chapter_names = {**names, str(number): name.strip()[:200]} if name.strip() else names
+    _save(title, "chapter_names")
+
+
+def set_angle(title: Title, angle: int) -> None:
+    """Choose the angle that is shown and converted. Raises ``NoSuchTitle``."""
+    angles = load(CoreTitle, title.document).angles
+    if not 1 <= angle <= angles:
+        raise NoSuchTitle(f"This title has no angle {angle}.", advice=f"It has {angles}.")
+    title.angle = angle
+    _save(title, "angle")
+
+
+def cut_by_chapters(title: Title, ranges: Sequence[tuple[int, int]]) -> None:
+    """Make ranges of chapters titles of their own; none undoes it. Raises ``NoSuchTitle``."""
+    core = load(CoreTitle, title.document)
+    if core.part_of is not None:
+        raise NoSuchTitle("This title is a part itself.", advice="Cut the whole title instead.")
+    wanted = [ChapterRange(first=first, last=last) for first, last in ranges]
+    for chapters in wanted:
+        if not 1 <= chapters.first <= chapters.last <= len(core.chapters):
+            raise NoSuchTitle(
+                f"There are no chapters {chapters.first} to {chapters.last}.",
+                advice=f"The title has {len(core.chapters)}.",
+            )
+    with transaction.atomic():
+        Part.objects.filter(source=title.source, title_key=title.key).delete()
+        Part.objects.bulk_create(
+            Part(source=title.source, title_key=title.key, first=c.first, last=c.last) for c in wanted
+        )
+        read_again(title.source)
+
+
+def _save(title: Title, *fields: str) -> None:
+    title.save(update_fields=fields)
+    update(Source.objects.filter(pk=title.source_id))
