@@ -2,6 +2,9 @@
 # make test: everything from a fresh clone to a full run of the tests.
 SHELL := /bin/bash
 export RHEON_PORT ?= 8420
+# the demo's drive is a stand-in; with RHEON_DRIVES=/dev/sr0 it is the machine's own
+export RHEON_DRIVES ?= rheon.demo.drive:$(CURDIR)/state/tray.json,$(CURDIR)/demo-data/media
+DEMO_SOURCES := MARRAM_NIGHTS LANTERN_STREET_S1.iso HERON_REACH LOCK_KEEPERS LOCK_KEEPERS_D2 THE_LAST_FERRY SALT_ROAD GLASS_HARBOUR
 PY := .venv/bin/python
 WEB_SOURCES := $(shell find web/src web/index.html web/vite.config.ts web/package.json -type f 2>/dev/null)
 
@@ -10,7 +13,7 @@ WEB_SOURCES := $(shell find web/src web/index.html web/vite.config.ts web/packag
 demo: .venv/.installed web media
 	@$(PY) manage.py migrate --verbosity 0
 	@$(PY) manage.py load_household src/rheon/demo/household.json
-	@$(PY) manage.py add_sources $(CURDIR)/demo-data/media/MARRAM_NIGHTS $(CURDIR)/demo-data/media/LANTERN_STREET_S1.iso demo-data/media/camera/*
+	@$(PY) manage.py add_sources $(DEMO_SOURCES:%=$(CURDIR)/demo-data/media/%) "$(CURDIR)/demo-data/media/Tide Watch" demo-data/media/camera/*
 	@$(MAKE) --no-print-directory serve
 
 serve:

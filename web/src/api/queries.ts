@@ -5,6 +5,7 @@ import { answer, client, type Schemas } from "./client";
 export const keys = {
   sources: ["shelf", "sources"] as const,
   title: (id: number) => ["shelf", "title", id] as const,
+  drives: ["drives"] as const,
   folder: (path: string | null) => ["shelf", "folder", path] as const,
   picks: ["bench", "picks"] as const,
   table: ["bench", "table"] as const,
@@ -65,16 +66,73 @@ function useChange<Input, Output>(run: (input: Input) => Promise<Output>, stale:
 export const useAddSource = () =>
   useChange((path: string) => answer(client.POST("/api/shelf/sources", { body: { path } })), [keys.sources]);
 
+export type SourceVerb = "stop" | "read-again" | "find-again" | "remove";
+
 export const useSourceAction = () =>
   useChange(
-    ({ id, verb }: { id: number; verb: "stop" | "read-again" | "remove" }) => {
+    ({ id, verb }: { id: number; verb: SourceVerb }) => {
       const params = { params: { path: { source_id: id } } };
+      if (verb === "find-again") return answer(client.POST("/api/shelf/sources/{source_id}/find-again", params));
       if (verb === "stop") return answer(client.POST("/api/shelf/sources/{source_id}/stop", params));
       if (verb === "read-again") return answer(client.POST("/api/shelf/sources/{source_id}/read-again", params));
       return answer(client.DELETE("/api/shelf/sources/{source_id}", params));
     },
     [["shelf"], ["bench"]],
   );
+
+export const useRenameSource = () =>
+  useChange(
+    ({ id, name }: { id: number; name: string }) =>
+      answer(client.PATCH("/api/shelf/sources/{source_id}", { params: { path: { source_id: id } }, body: { name } })),
+    [keys.sources],
+  );
+
+export const useChangeTitle = (id: number) =>
+  useChange(
+    (body: Schemas["PatchedTitleChangeRequest"]) =>
+      answer(client.PATCH("/api/shelf/titles/{title_id}", { params: { path: { title_id: id } }, body })),
+    [["shelf"], ["bench"]],
+  );
+
+export const useNameChapter = (id: number) =>
+  useChange(
+    ({ number, name }: { number: number; name: string }) =>
+      answer(
+        client.PATCH("/api/shelf/titles/{title_id}/chapters/{number}", {
+          params: { path: { title_id: id, number } },
+          body: { name },
+        }),
+      ),
+    [keys.title(id)],
+  );
+
+export const useCutByChapters = (id: number) =>
+  useChange(
+    (ranges: Schemas["RangeRequest"][]) =>
+      answer(client.PUT("/api/shelf/titles/{title_id}/parts", { params: { path: { title_id: id } }, body: { ranges } })),
+    [["shelf"], ["bench"]],
+  );
+
+export const useDrives = () =>
+  useQuery({
+    queryKey: keys.drives,
+    queryFn: () => answer(client.GET("/api/shelf/drives")),
+    // a drive tells nobody that a disc was put into it
+    refetchInterval: 2000,
+  });
+
+export const useDriveAction = () =>
+  useChange(
+    ({ number, disc, verb }: { number: number; disc?: string; verb: "insert" | "eject" | "read" }) => {
+      const params = { params: { path: { number } } };
+      if (verb === "insert") return answer(client.PUT("/api/shelf/drives/{number}/tray", { ...params, body: { disc: disc ?? "" } }));
+      if (verb === "eject") return answer(client.DELETE("/api/shelf/drives/{number}/tray", params));
+      return answer(client.POST("/api/shelf/drives/{number}/read", params));
+    },
+    [keys.drives, keys.sources],
+  );
+
+export const useLookOver = () => useMutation({ mutationFn: () => answer(client.POST("/api/shelf/look-over")) });
 
 export function useSetPicked() {
   const cache = useQueryClient();

@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 
 import { durationText, momentText, spanText } from "./durations";
 import { packLanes } from "./packing";
+import { evenStarts, rangesFrom } from "./ranges";
 import { curvePoints, timeScale } from "./scales";
 import { sizeText } from "./sizes";
 
@@ -65,5 +66,20 @@ describe("the trade-off curve", () => {
     }
     expect(limitX).toBeGreaterThan(0);
     expect(curvePoints([10, 20], 1e9, box).limitX).toBeNull();
+  });
+});
+
+describe("ranges of chapters", () => {
+  it("reach from each start to the next, whatever the order", () => {
+    expect(rangesFrom([5, 1, 5, 40], 8)).toEqual([
+      { first: 1, last: 4 },
+      { first: 5, last: 8 },
+    ]);
+    expect(rangesFrom(evenStarts(3, 8), 8)).toEqual([
+      { first: 1, last: 3 },
+      { first: 4, last: 6 },
+      { first: 7, last: 8 },
+    ]);
+    expect(rangesFrom([], 8)).toEqual([]);
   });
 });

@@ -1,19 +1,34 @@
 /** A time scale for length strips: seconds to per cent of the width, with marks a person would choose. */
 export interface TimeScale {
+  /** What the whole scale holds, in seconds. */
   end: number;
+  /** What is in view: from when, and how much. */
+  from: number;
+  span: number;
   marks: number[];
+  /** Where a moment lies, and how wide a length is, in per cent of the width. */
   at: (seconds: number) => number;
+  wide: (seconds: number) => number;
 }
 
-const STEPS = [5, 10, 15, 30, 60, 120, 300, 600, 900, 1800, 3600, 7200];
+const STEPS = [1, 2, 5, 10, 15, 30, 60, 120, 300, 600, 900, 1800, 3600, 7200];
 
-/** The scale that holds `longest` seconds with at most six marks. */
-export function timeScale(longest: number): TimeScale {
-  const wanted = Math.max(10, longest * 1.04);
-  const step = STEPS.find((size) => wanted / size <= 6) ?? 14400;
+/** The scale that holds `longest` seconds, `zoom` times enlarged, from `from` on, with at most seven marks. */
+export function timeScale(longest: number, zoom = 1, from = 0): TimeScale {
+  const end = Math.max(10, longest * 1.04);
+  const span = end / zoom;
+  const start = Math.max(0, Math.min(from, end - span));
+  const step = STEPS.find((size) => span / size <= 6) ?? 14400;
   const marks: number[] = [];
-  for (let mark = 0; mark <= wanted; mark += step) marks.push(mark);
-  return { end: wanted, marks, at: (seconds) => (100 * seconds) / wanted };
+  for (let mark = Math.ceil(start / step) * step; mark <= start + span; mark += step) marks.push(mark);
+  return {
+    end,
+    from: start,
+    span,
+    marks,
+    at: (seconds) => (100 * (seconds - start)) / span,
+    wide: (seconds) => (100 * seconds) / span,
+  };
 }
 
 /** Points on the trade-off curve: sizes across on a root scale, steps up. */

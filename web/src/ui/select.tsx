@@ -7,9 +7,10 @@ interface Props {
   choices: { value: string; text: string }[];
   label: string;
   disabled?: boolean;
+  placeholder?: string;
 }
 
-export function Select({ value, onChange, choices, label, disabled }: Props) {
+export function Select({ value, onChange, choices, label, disabled, placeholder }: Props) {
   return (
     <Primitive.Root value={value} onValueChange={onChange} disabled={disabled}>
       <Primitive.Trigger
@@ -17,7 +18,7 @@ export function Select({ value, onChange, choices, label, disabled }: Props) {
         className="inline-flex max-w-full items-center gap-1 rounded-md border border-hairline bg-raised py-0.5 pr-1.5 pl-2 text-left font-semibold hover:border-quiet"
       >
         <span className="min-w-0 flex-1 truncate">
-          <Primitive.Value />
+          <Primitive.Value placeholder={placeholder} />
         </span>
         <Primitive.Icon className="text-quiet">
           <ChevronDown size={14} />

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+import contextlib
+
 from ..engine import Command, require, run
 from ..errors import EngineError
 from ..media import Title
 from .excerpts import excerpt
 
 TIMEOUT_S = 30
+LOOK_BACK_S = (0.0, 2.0)
 
 
 def frame_times(duration_s: float, count: int) -> list[float]:
@@ -20,11 +23,18 @@ def frame_jpeg(title: Title, at_s: float, height: int) -> bytes:
     require("ffmpeg")
     if title.video is None:
         raise EngineError("This title has no picture.", advice="")
+    # behind the last key frame of a title there is nothing to start from
+    for back_s in LOOK_BACK_S:
+        with contextlib.suppress(EngineError):
+            if picture := _jpeg(title, max(0.0, at_s - back_s), height):
+                return picture
+    raise EngineError("No frame could be read there.", advice="")
+
+
+def _jpeg(title: Title, at_s: float, height: int) -> bytes:
+    assert title.video is not None
     source = excerpt(title, at_s)
     width = 2 * round(height * title.video.display_aspect / 2)
     argv = ["ffmpeg", "-hide_banner", "-loglevel", "error", *source.arguments, "-map", "0:V:0", "-frames:v", "1"]
     argv += ["-vf", f"scale={width}:{height},setsar=1", "-q:v", "4", "-f", "mjpeg", "pipe:1"]
-    picture = run(Command(argv=argv, feed=source.feed, timeout_s=TIMEOUT_S)).stdout
-    if not picture:
-        raise EngineError("No frame could be read there.", advice="")
-    return picture
+    return run(Command(argv=argv, feed=source.feed, timeout_s=TIMEOUT_S)).stdout

@@ -14,7 +14,8 @@ from ..subtitles import read_subtitles, to_subrip
 from .excerpts import excerpt
 from .sounds import audio_pad
 
-LENGTH_S = 6.0
+LENGTH_S, LARGE_LENGTH_S, LARGE_LINES = 6.0, 3.0, 720
+"""Large pictures take longest to decode; nobody should wait for two seconds."""
 LINES = 360
 PROGRAM_BYTES, TRANSPORT_BYTES = 16 << 20, 70 << 20
 WORDS_FILE, LINK_NAME = "words.srt", "source"
@@ -43,7 +44,7 @@ def make_snippet(request: SnippetRequest, target: Path, work: Path) -> None:
         raise EngineError("There is nothing to play in this title.", advice="")
     _lay_out(request, work)
     argv = ["ffmpeg", "-hide_banner", "-loglevel", "error", "-y", *_palette(title), *source.arguments]
-    argv += ["-t", f"{min(LENGTH_S, max(1.0, title.duration_s - request.from_s)):.3f}"]
+    argv += ["-t", f"{min(_length_s(title), max(1.0, title.duration_s - request.from_s)):.3f}"]
     if title.video is not None:
         argv += ["-filter_complex", _graph(request), "-map", "[out]", "-c:v", "libx264", "-preset", "ultrafast"]
         argv += ["-crf", "24", "-pix_fmt", "yuv420p", "-g", "50"]
@@ -53,6 +54,10 @@ def make_snippet(request: SnippetRequest, target: Path, work: Path) -> None:
         argv += ["-c:a", "aac", "-ac", "2", "-b:a", "128k"]
     argv += ["-map_metadata", "-1", "-map_chapters", "-1", "-movflags", "+faststart", "-f", "mp4", f"file:{target}"]
     run(Command(argv=argv, feed=_feed(request, source.feed), timeout_s=TIMEOUT_S, cwd=str(work)))
+
+
+def _length_s(title: Title) -> float:
+    return LARGE_LENGTH_S if title.video and title.video.height > LARGE_LINES else LENGTH_S
 
 
 def _palette(title: Title) -> list[str]:

@@ -14,6 +14,8 @@ const title = (number: number, role: Schemas["Role"], duration_s: number): Schem
   chapters: [],
   reason: "",
   shares: [],
+  gaps: [],
+  part_of: null,
   fault: null,
 });
 

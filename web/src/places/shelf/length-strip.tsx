@@ -1,7 +1,9 @@
+import type { MouseEvent } from "react";
+
 import type { Schemas } from "../../api/client";
 import { durationText } from "../../domain/durations";
 import type { TimeScale } from "../../domain/scales";
-import { roleWord } from "../../parts/roles";
+import { numberText, roleWord } from "../../parts/roles";
 import { stripLooks } from "./strip.looks";
 
 type Outline = Schemas["TitleOutline"];
@@ -15,53 +17,66 @@ interface Props {
   open: boolean;
   picked: boolean;
   onOpen: () => void;
-  onPick: () => void;
+  /** Picks or puts back; `range` reaches from the last one that was picked. */
+  onPick: (range: boolean) => void;
 }
 
 function label(title: Outline): string {
-  const parts = [`${title.number}  ${roleWord(title.role)}`, durationText(title.duration_s)];
+  const parts = [`${numberText(title)}  ${roleWord(title.role)}`, durationText(title.duration_s)];
   if (title.role === "feature" && title.chapters.length > 1) parts.push(`${title.chapters.length} chapters`);
   if (title.fault) parts.push(title.fault === "scrambled" ? "scrambled" : "damaged");
+  else if (title.gaps.length) parts.push("has holes");
   return parts.join(" · ");
 }
 
-/** A title drawn to the Shelf's time scale, with its chapters as ticks. */
+/** A title drawn to the Shelf's time scale: chapters as ticks, what it shares hatched, holes cross-hatched. */
 export function LengthStrip({ title, start, width, scale, large, open, picked, onOpen, onPick }: Props) {
-  const look = stripLooks({ role: title.role, open, large });
+  const length = Math.max(width, title.duration_s);
+  const onClick = (event: MouseEvent) => (event.shiftKey || event.ctrlKey || event.metaKey ? onPick(event.shiftKey) : onOpen());
   return (
     <button
       type="button"
-      className={look}
-      style={{ left: `${scale.at(start)}%`, width: `${scale.at(width)}%` }}
-      onClick={onOpen}
+      data-strip
+      className={stripLooks({ role: title.role, open, large })}
+      style={{ left: `${scale.at(start)}%`, width: `${scale.wide(width)}%` }}
+      onClick={onClick}
       onKeyDown={(event) => {
-        if (event.key === " ") {
-          event.preventDefault();
-          onPick();
-        }
+        if (event.key !== " ") return;
+        event.preventDefault();
+        onPick(event.shiftKey);
       }}
-      title={`${label(title)} — ${title.reason}`}
-      aria-label={`Title ${title.number}, ${label(title)}, ${picked ? "picked" : "not picked"}`}
+      title={`${title.name}: ${label(title)} — ${title.reason}`}
+      aria-label={`Title ${numberText(title)}, ${label(title)}, ${picked ? "picked" : "not picked"}`}
       aria-expanded={open}
     >
-      <span className="truncate px-1.5 font-medium">{label(title)}</span>
+      <Stretches stretches={title.shares} length={length} className="hatch-over inset-y-0" />
+      <Stretches stretches={title.gaps} length={length} className="hatch-gap inset-y-0" />
       {title.chapters.slice(1).map((at) => (
-        <span
-          key={at}
-          aria-hidden
-          className="absolute bottom-0 h-[5px] w-px bg-current opacity-70"
-          style={{ left: `${(100 * at) / Math.max(width, title.duration_s)}%` }}
-        />
+        <span key={at} aria-hidden className="absolute bottom-0 h-[5px] w-px bg-current opacity-70" style={{ left: `${(100 * at) / length}%` }} />
       ))}
       {title.shares.length > 1 &&
-        title.shares.slice(1).map((share) => (
-          <span
-            key={share.title}
-            aria-hidden
-            className="absolute inset-y-0 w-px bg-ink"
-            style={{ left: `${(100 * share.from_s) / title.duration_s}%` }}
-          />
-        ))}
+        title.shares
+          .slice(1)
+          .map((share) => (
+            <span key={`${share.title}-${share.from_s}`} aria-hidden className="absolute bottom-0 h-[11px] w-[2px] bg-ink" style={{ left: `${(100 * share.from_s) / length}%` }} />
+          ))}
+      <span className="relative truncate px-1.5 font-medium">{label(title)}</span>
+      {picked && <span aria-hidden className="absolute inset-x-0 bottom-0 h-[3px] bg-marigold" />}
     </button>
+  );
+}
+
+function Stretches({ stretches, length, className }: { stretches: { from_s: number; to_s: number }[]; length: number; className: string }) {
+  return (
+    <>
+      {stretches.map((stretch, index) => (
+        <span
+          key={index}
+          aria-hidden
+          className={`absolute ${className}`}
+          style={{ left: `${(100 * stretch.from_s) / length}%`, width: `${(100 * (stretch.to_s - stretch.from_s)) / length}%` }}
+        />
+      ))}
+    </>
   );
 }

@@ -1,57 +1,98 @@
-import { useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 
-import { usePicks, useSetPicked, useSources } from "../../api/queries";
+import { useLookOver, usePicks, useSetPicked, useSources } from "../../api/queries";
 import { durationText } from "../../domain/durations";
-import { type TimeScale, timeScale } from "../../domain/scales";
+import { timeScale } from "../../domain/scales";
 import { ActBar } from "../../parts/act-bar";
 import { PlaceHead } from "../../parts/place-head";
 import { Button } from "../../ui/button";
 import { Empty, Failed, Loading } from "../../ui/states";
 import { AddSource } from "./add-source";
-import { SourceRow } from "./source-row";
+import { DriveRows } from "./drive-row";
+import { ScaleRow } from "./scale-row";
+import { ShelfList } from "./shelf-list";
+import { ShelfTools } from "./shelf-tools";
 import { TitlePanel } from "./title-panel";
+import { arrange, between, blocksOf, isNarrowed, type View, WHOLE } from "./view";
 
 export function ShelfPlace() {
   const { titleId } = useParams();
   const navigate = useNavigate();
   const [adding, setAdding] = useState(false);
+  const [view, setView] = useState<View>(WHOLE);
+  const lastPicked = useRef<number | null>(null);
   const sources = useSources();
   const picks = usePicks();
+  const setPicked = useSetPicked();
+  const { mutate: lookOver } = useLookOver();
+  useEffect(() => lookOver(), [lookOver]);
+
   const openTitle = titleId ? Number(titleId) : null;
-  const picked = new Set(picks.data?.title_ids);
-  const titles = (sources.data ?? []).flatMap((source) => source.titles);
-  const scale = timeScale(Math.max(0, ...titles.map((title) => title.duration_s)));
-  const chosen = titles.filter((title) => picked.has(title.id));
+  const picked = useMemo(() => new Set(picks.data?.title_ids), [picks.data]);
+  const all = useMemo(() => (sources.data ?? []).flatMap((source) => source.titles), [sources.data]);
+  const shown = useMemo(() => arrange(sources.data ?? [], view), [sources.data, view]);
+  const titles = useMemo(() => shown.flatMap((source) => source.titles), [shown]);
+  const longest = Math.max(0, ...titles.map((title) => title.duration_s));
+  const scale = useMemo(() => timeScale(longest, view.zoom, view.from), [longest, view.zoom, view.from]);
+  const blocks = useMemo(() => blocksOf(shown, scale), [shown, scale]);
+  const counts = useMemo(() => {
+    const found = new Map<(typeof all)[number]["role"], number>();
+    for (const title of all) found.set(title.role, (found.get(title.role) ?? 0) + 1);
+    return found;
+  }, [all]);
+  const chosen = all.filter((title) => picked.has(title.id));
+  const able = titles.filter((title) => !title.fault && !picked.has(title.id));
+  const episodes = able.filter((title) => title.role === "episode");
+
+  const { mutate: change } = setPicked;
+  const marks = useMemo(
+    () => ({
+      scale,
+      picked,
+      openTitle,
+      onOpen: (id: number) => void navigate(id === openTitle ? "/shelf" : `/shelf/titles/${id}`),
+      onPick: (id: number, range: boolean) => {
+        const ids = range && lastPicked.current !== null ? between(blocks, lastPicked.current, id) : [id];
+        change({ title_ids: ids, picked: range || !picked.has(id) });
+        lastPicked.current = id;
+      },
+    }),
+    [scale, picked, openTitle, navigate, blocks, change],
+  );
 
   return (
     <div className="flex min-h-0 flex-1">
       <div className="flex min-w-0 flex-1 flex-col pb-4">
-        <PlaceHead name="Shelf" about={sources.data ? `${sources.data.length} sources · ${titles.length} titles` : undefined}>
+        <PlaceHead name="Shelf" about={sources.data ? aboutText(sources.data.length, all.length, titles.length) : undefined}>
+          {episodes.length > 1 && (
+            <Button onClick={() => setPicked.mutate({ title_ids: episodes.map((title) => title.id), picked: true })}>
+              Pick {episodes.length} more episodes
+            </Button>
+          )}
+          {isNarrowed(view) && able.length > 0 && (
+            <Button onClick={() => setPicked.mutate({ title_ids: able.map((title) => title.id), picked: true })}>Pick all shown</Button>
+          )}
           <Button look="primary" onClick={() => setAdding(true)}>
             Add a source
           </Button>
         </PlaceHead>
+        {all.length > 1 && <ShelfTools view={view} onView={setView} counts={counts} />}
+        <DriveRows />
         {sources.isPending && <Loading what="the Shelf" />}
         {sources.isError && <Failed error={sources.error} onRetry={() => void sources.refetch()} />}
         {sources.data?.length === 0 && (
           <Empty title="Nothing on the Shelf yet" action={<Button look="primary" onClick={() => setAdding(true)}>Add a source</Button>}>
-            Add a disc folder, a disc image or a media file. Rheon reads what is on it and picks what matters.
+            Add a disc folder, a disc image, a media file or a folder of them. Rheon reads what is on it and picks what matters.
           </Empty>
         )}
-        {titles.length > 0 && <ScaleRow scale={scale} />}
-        <div className="mb-4 px-6 max-md:px-3">
-          {sources.data?.map((source) => (
-            <SourceRow
-              key={source.id}
-              source={source}
-              scale={scale}
-              picked={picked}
-              openTitle={openTitle}
-              onOpen={(id) => void navigate(id === openTitle ? "/shelf" : `/shelf/titles/${id}`)}
-            />
-          ))}
-        </div>
+        {titles.length > 0 && <ScaleRow scale={scale} onFrom={(from) => setView({ ...view, from })} />}
+        <ShelfList blocks={blocks} marks={marks} />
+        {isNarrowed(view) && shown.length === 0 && (
+          <Empty title="Nothing like that" action={<Button onClick={() => setView({ ...WHOLE, sort: view.sort })}>Show all</Button>}>
+            None of the {all.length} titles on the Shelf is let through by what is chosen above.
+          </Empty>
+        )}
         {chosen.length > 0 && <PickedBar ids={chosen.map((title) => title.id)} seconds={chosen.reduce((sum, t) => sum + t.duration_s, 0)} />}
       </div>
       {openTitle !== null && <TitlePanel key={openTitle} titleId={openTitle} picked={picked.has(openTitle)} />}
@@ -60,19 +101,9 @@ export function ShelfPlace() {
   );
 }
 
-function ScaleRow({ scale }: { scale: TimeScale }) {
-  return (
-    <div className="grid grid-cols-[200px_1fr] gap-x-4 px-6 text-[12px] text-quiet max-md:hidden" aria-hidden>
-      <span />
-      <div className="relative ml-7 h-6 border-b border-hairline">
-        {scale.marks.map((mark) => (
-          <span key={mark} className="absolute bottom-1 -translate-x-1/2 first:translate-x-0" style={{ left: `${scale.at(mark)}%` }}>
-            {mark === 0 ? "0" : durationText(mark)}
-          </span>
-        ))}
-      </div>
-    </div>
-  );
+function aboutText(sources: number, all: number, shown: number): string {
+  const titles = shown === all ? `${all} titles` : `${shown} of ${all} titles`;
+  return `${sources} ${sources === 1 ? "source" : "sources"} · ${titles}`;
 }
 
 function PickedBar({ ids, seconds }: { ids: number[]; seconds: number }) {

@@ -7,7 +7,7 @@ export const stripLooks = cva(
       role: {
         feature: "border-river bg-river text-river-ink",
         episode: "border-mist-line bg-mist text-ink",
-        play_all: "hatch-shared border-mist-line text-ink",
+        play_all: "border-mist-line bg-mist text-ink",
         extra: "border-hairline bg-raised text-ink",
         menu: "border-dotted border-quiet bg-ground text-quiet",
         duplicate: "border-double border-4 border-hairline bg-ground text-quiet",

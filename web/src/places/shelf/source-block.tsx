@@ -1,0 +1,97 @@
+import { memo } from "react";
+
+import type { Schemas } from "../../api/client";
+import { useSetPicked } from "../../api/queries";
+import { durationText } from "../../domain/durations";
+import type { TimeScale } from "../../domain/scales";
+import { numberText } from "../../parts/roles";
+import { Checkbox } from "../../ui/checkbox";
+import type { Lane } from "./lanes";
+import { LengthStrip } from "./length-strip";
+import { SourceHead } from "./source-head";
+import { SourceStateLine } from "./source-state";
+import type { Block } from "./view";
+
+type Source = Schemas["Source"];
+
+export interface Marks {
+  scale: TimeScale;
+  picked: ReadonlySet<number>;
+  openTitle: number | null;
+  onOpen: (titleId: number) => void;
+  onPick: (titleId: number, range: boolean) => void;
+}
+
+/** A piece of the Shelf: a source with its first lanes, or further lanes of one with very many titles. */
+export const SourceBlock = memo(function SourceBlock({ block, marks }: { block: Block; marks: Marks }) {
+  const { source } = block;
+  return (
+    <section
+      aria-label={block.head ? source.name : `${source.name}, continued`}
+      className={`grid grid-cols-[200px_1fr] gap-x-4 max-md:grid-cols-1 ${block.head ? "pt-3" : "pt-1.5"} ${block.tail ? "border-b border-hairline pb-3" : ""}`}
+    >
+      {block.head ? <SourceHead source={source} /> : <span />}
+      <div className="min-w-0 space-y-1.5">
+        {block.head && <SourceStateLine source={source} />}
+        {block.lanes.map((lane) => (
+          <LaneRow key={lane.key} lane={lane} marks={marks} />
+        ))}
+        {block.tail && source.state === "ready" && source.titles.length > 1 && <Proposal titles={source.titles} />}
+        {block.tail &&
+          source.problems.map((problem, index) => (
+            <p key={index} className="pl-7 text-[13px] text-madder">
+              {problem.message}
+            </p>
+          ))}
+      </div>
+    </section>
+  );
+});
+
+/** What Rheon takes the disc for, and why. */
+function Proposal({ titles }: { titles: Source["titles"] }) {
+  const chosen = titles.filter((title) => title.role === "feature" || title.role === "episode");
+  const first = chosen[0];
+  if (!first) return <p className="pl-7 text-[12.5px] text-quiet">Nothing here stands out; pick what you want.</p>;
+  const numbers = chosen.slice(0, 12).map(numberText).join(", ") + (chosen.length > 12 ? " …" : "");
+  const which = chosen.length === 1 ? `Title ${numbers}` : `Titles ${numbers}`;
+  const reason = chosen.length === 1 ? first.reason : first.reason.replace(/^one of (\d+) titles/, "$1 titles");
+  const whole = titles.find((title) => title.number === first.part_of);
+  const why = whole ? whole.reason : reason;
+  return (
+    <p className="pl-7 text-[12.5px] text-quiet">
+      {which} {why.startsWith("taken") ? why : `picked: ${why}`}
+    </p>
+  );
+}
+
+function LaneRow({ lane, marks }: { lane: Lane; marks: Marks }) {
+  const setPicked = useSetPicked();
+  const { scale, picked, openTitle, onOpen, onPick } = marks;
+  const able = lane.strips.filter(({ strip }) => !strip.fault).map(({ strip }) => strip.id);
+  const all = able.length > 0 && able.every((id) => picked.has(id));
+  const total = lane.strips.reduce((sum, { strip }) => sum + strip.duration_s, 0);
+  const only = lane.strips.length === 1 ? lane.strips[0]?.strip : undefined;
+  const what = only ? `title ${numberText(only)}` : `${lane.strips.length} titles, ${durationText(total)}`;
+  return (
+    <div className="flex items-center gap-3">
+      <Checkbox checked={all} disabled={!able.length} label={`Pick ${what}`} onChange={(next) => setPicked.mutate({ title_ids: able, picked: next })} />
+      <div className={`relative flex-1 overflow-x-clip ${lane.large ? "h-[26px]" : "h-[20px]"}`}>
+        {lane.strips.map(({ strip, start, width }) => (
+          <LengthStrip
+            key={strip.id}
+            title={strip}
+            start={start}
+            width={width}
+            scale={scale}
+            large={lane.large}
+            open={openTitle === strip.id}
+            picked={picked.has(strip.id)}
+            onOpen={() => onOpen(strip.id)}
+            onPick={(range) => !strip.fault && onPick(strip.id, range)}
+          />
+        ))}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,68 @@
+import { MoreHorizontal } from "lucide-react";
+import { useState } from "react";
+
+import type { Schemas } from "../../api/client";
+import { useRenameSource, useSourceAction } from "../../api/queries";
+import { sizeText } from "../../domain/sizes";
+import { AskName } from "../../ui/ask-name";
+import { Button } from "../../ui/button";
+import { Menu } from "../../ui/menu";
+
+type Source = Schemas["Source"];
+
+function about(source: Source): string {
+  const form = { folder: "folder", image: "image", file: "file" }[source.form] ?? "";
+  const kind = { dvd: "DVD ", bluray: "Blu-ray ", files: "" }[source.kind] ?? "";
+  const what = source.drive !== null ? `${kind}disc in the drive` : `${kind}${form}`;
+  const parts = [what.charAt(0).toUpperCase() + what.slice(1)];
+  if (source.size_bytes) parts.push(sizeText(source.size_bytes));
+  if (source.titles.length > 1) parts.push(`${source.titles.length} titles`);
+  return parts.filter(Boolean).join(" · ");
+}
+
+/** A source's name, what it is, and what can be done with it. */
+export function SourceHead({ source }: { source: Source }) {
+  const act = useSourceAction();
+  const rename = useRenameSource();
+  const [naming, setNaming] = useState(false);
+  const busy = source.state === "waiting" || source.state === "reading";
+  const file = source.path.split("/").at(-1) ?? "";
+  return (
+    <div className="relative min-w-0 max-md:pb-2">
+      <h2 className="truncate pr-7 text-[16px]" title={`${source.name}: ${source.path}`}>
+        {source.name}
+      </h2>
+      <p className="truncate text-[12px] text-quiet" title={source.label}>
+        {source.kind === "files" ? file : source.label || file}
+      </p>
+      <p className="text-[12px] text-quiet">{about(source)}</p>
+      {!busy && (
+        <span className="absolute top-0 right-0">
+          <Menu
+            label={`More for ${source.name}`}
+            entries={[
+              { text: "Rename", onChoose: () => setNaming(true) },
+              { text: "Read it again", onChoose: () => act.mutate({ id: source.id, verb: "read-again" }) },
+              { text: "Take it off the Shelf", onChoose: () => act.mutate({ id: source.id, verb: "remove" }) },
+            ]}
+          >
+            <Button look="quiet" size="icon" className="size-6">
+              <MoreHorizontal size={15} />
+            </Button>
+          </Menu>
+        </span>
+      )}
+      {naming && (
+        <AskName
+          open
+          onOpenChange={setNaming}
+          title={`Rename ${source.name}`}
+          about="Only on the Shelf; the files keep their names. Leave it empty for the disc's own name."
+          label="Name"
+          value={source.name}
+          onName={(name) => rename.mutate({ id: source.id, name })}
+        />
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,27 @@
+import { DropdownMenu } from "radix-ui";
+import type { ReactNode } from "react";
+
+export interface MenuEntry {
+  text: string;
+  onChoose: () => void;
+}
+
+/** A list of verbs behind a button. */
+export function Menu({ children, entries, label }: { children: ReactNode; entries: MenuEntry[]; label: string }) {
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger asChild aria-label={label}>
+        {children}
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="end" sideOffset={4} className="z-50 min-w-48 rounded-lg border border-hairline bg-raised p-1 shadow-xl">
+          {entries.map((entry) => (
+            <DropdownMenu.Item key={entry.text} onSelect={entry.onChoose} className="cursor-pointer rounded px-2.5 py-1.5 outline-none data-[highlighted]:bg-mist">
+              {entry.text}
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
