@@ -8,7 +8,7 @@ DEMO_SOURCES := MARRAM_NIGHTS LANTERN_STREET_S1.iso HERON_REACH LOCK_KEEPERS LOC
 PY := .venv/bin/python
 WEB_SOURCES := $(shell find web/src web/index.html web/vite.config.ts web/package.json -type f 2>/dev/null)
 
-.PHONY: demo test bench check web media client serve clean
+.PHONY: demo test bench truth check web media client serve clean
 
 demo: .venv/.installed web media
 	@$(PY) manage.py migrate --verbosity 0
@@ -38,6 +38,10 @@ check: .venv/.tests-installed web/node_modules/.installed
 
 bench: .venv/.tests-installed media
 	$(PY) bench/run.py
+
+# how often roles, borders, cadence and languages are right, on material whose truth is known
+truth: .venv/.tests-installed media
+	$(PY) bench/truth.py
 
 media: .venv/.installed
 	@$(PY) -m rheon.demo.build demo-data/media

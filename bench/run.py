@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import functools
 import itertools
 import os
+import shutil
 import statistics
 import subprocess
 import sys
@@ -22,12 +24,16 @@ sys.path.insert(0, str(ROOT / "src"))
 import django  # noqa: E402
 from django.core.management import call_command  # noqa: E402
 
+from rheon.core.analysis import SnippetRequest, make_snippet, survey_title  # noqa: E402
 from rheon.core.devices import DeviceProfile, catalogue, device, judge_title  # noqa: E402
 from rheon.core.encoding import Job, build_command, make_file  # noqa: E402
 from rheon.core.encoding.command import chapters_document  # noqa: E402
 from rheon.core.media import CellData, Source, Title  # noqa: E402
 from rheon.core.planning import Balance, PlanRequest, plan  # noqa: E402
 from rheon.core.sources import read_source  # noqa: E402
+from rheon.demo import scenario  # noqa: E402
+from rheon.demo.build import STEREO  # noqa: E402
+from rheon.demo.discs import PAL_QUARTER, TitleSet, author_disc, make_stream  # noqa: E402
 
 ROUNDS = 9
 
@@ -86,6 +92,46 @@ def scan() -> Source:
     return source
 
 
+def scans() -> None:
+    """What each source of the demo costs to scan, and a disc with forty titles."""
+    for path in sorted(path for path in MEDIA.iterdir() if not path.name.startswith(".")):
+        started = time.process_time()
+        source = read_source(path)
+        seconds = time.process_time() - started
+        read = f"{source.bytes_read / 1e6:.2f} of {source.size_bytes / 1e6:.1f} MB"
+        say(f"scan of {path.name}, {len(source.titles)} titles", f"{seconds:.3f} s cpu, {read}", "-")
+    with tempfile.TemporaryDirectory() as name:
+        work = Path(name)
+        programme = replace(scenario.KEEPERS[0], scene_s=4)
+        stream = make_stream(programme, PAL_QUARTER, STEREO, work)
+        copies = [Path(shutil.copy(stream, work / f"title{n:02}.mpg")) for n in range(40)]
+        author_disc(
+            [TitleSet(standard=PAL_QUARTER, tracks=STEREO, subtitles=(), titles=[[copy] for copy in copies])],
+            work / "FORTY",
+        )
+        started = time.process_time()
+        source = read_source(work / "FORTY")
+        seconds = time.process_time() - started
+        assert len(source.titles) == 40
+        read = f"{seconds:.3f} s cpu, {source.bytes_read / 1e6:.1f} of {source.size_bytes / 1e6:.1f} MB"
+        say("scan of a disc with 40 titles", read, "under 2 s cpu")
+
+
+def looks(film: Title) -> None:
+    """Looking at a title, and having a few seconds of it to play."""
+    say("looking at the film (borders, cadence, sound, words)", f"{timed(lambda: survey_title(film)):.2f} s", "few s")
+    for path, number in ((MEDIA / "MARRAM_NIGHTS", 1), (MEDIA / "HERON_REACH", 2)):
+        title = next(title for title in read_source(path).titles if title.number == number)
+        times = []
+        for at_s in (3, 11, 17):
+            with tempfile.TemporaryDirectory() as name:
+                work, target = Path(name) / "work", Path(name) / "snippet.mp4"
+                work.mkdir()
+                request = SnippetRequest(title=title, from_s=at_s, audio=0, subtitle=0)
+                times.append(timed(functools.partial(make_snippet, request, target, work)))
+        say(f"a snippet of {path.name} (median of 3)", f"{statistics.median(times):.2f} s", "under 2 s")
+
+
 def verdicts(titles: list[Title]) -> None:
     profiles = list(catalogue().values())
     many: list[DeviceProfile] = [
@@ -110,7 +156,7 @@ def shelf() -> None:
     from django.test import Client  # noqa: PLC0415 - needs Django set up
 
     from rheon.core.media.documents import dump  # noqa: PLC0415
-    from rheon.server.shelf.actions.sources import outline  # noqa: PLC0415
+    from rheon.server.shelf.actions.reading import outline  # noqa: PLC0415
     from rheon.server.shelf.models import Source as Row  # noqa: PLC0415
     from rheon.server.shelf.models import Title as TitleRow  # noqa: PLC0415
 
@@ -119,7 +165,7 @@ def shelf() -> None:
         source = Row.objects.create(path=f"/{number}", name=f"Source {number}", state="ready")
         TitleRow.objects.bulk_create(
             TitleRow(
-                source=source, number=n, name=f"Title {n}", duration_s=title.duration_s, role="extra",
+                source=source, number=n, key=str(n), name=f"Title {n}", duration_s=title.duration_s, role="extra",
                 document=dump(title), outline=outline(title),
             )
             for n in range(20)
@@ -132,6 +178,8 @@ def shelf() -> None:
 
 def main() -> None:
     disc = scan()
+    scans()
+    looks(disc.titles[0])
     verdicts(list(disc.titles))
     shelf()
     conversion(disc.titles[1])
