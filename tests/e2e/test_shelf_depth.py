@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import os
 import re
+from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
@@ -15,9 +16,11 @@ pytestmark = pytest.mark.usefixtures("drive")
 
 
 @pytest.fixture(scope="module", autouse=True)
-def drive(tmp_path_factory: pytest.TempPathFactory) -> None:
+def drive(tmp_path_factory: pytest.TempPathFactory) -> Iterator[None]:
     tray = tmp_path_factory.mktemp("drive") / "tray.json"
     os.environ["RHEON_DRIVES"] = f"rheon.demo.drive:{tray},{ROOT / 'demo-data' / 'media'}"
+    yield
+    del os.environ["RHEON_DRIVES"]
 
 
 def put(rheon: Rheon, *names: str) -> None:

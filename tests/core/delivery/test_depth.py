@@ -89,3 +89,38 @@ def test_words_beside_a_file_are_drawn_in_whatever_their_encoding(media: Path, t
     made = [made_from(title, tmp_path, words_subtitle=choice) for choice in ("none", "0")]
     apart = [unlike(made[0].path, made[1].path, at_s) for at_s in (6.5, 2.5)]
     assert apart[1] > 2.5 * apart[0]
+
+
+def test_sound_and_picture_stay_together_over_all_episodes_of_a_play_all(media: Path, tmp_path: Path) -> None:
+    whole = read_source(media / scenario.KEEPERS_LABEL).titles[0]
+    made = made_from(whole, tmp_path)
+    assert all(check.ok for check in made.checks)
+    ends = [_last_stamp(made.path, kind) for kind in ("v", "a")]
+    assert ends[0] == pytest.approx(ends[1], abs=0.2)
+    # each episode begins with the same three seconds of melody: it must come at each episode's own time
+    starts = [0.0]
+    for episode in scenario.KEEPERS[:-1]:
+        starts.append(starts[-1] + episode.duration_s)
+    first = _sound(made.path, starts[0])
+    for start in starts[1:]:
+        assert _delay(first, _sound(made.path, start)) == pytest.approx(0, abs=0.08)
+
+
+def _last_stamp(path: Path, kind: str) -> float:
+    argv = ["ffprobe", "-v", "error", "-select_streams", kind, "-show_entries", "packet=pts_time", "-of", "csv=p=0"]
+    said = run(Command(argv=[*argv, str(path)])).stdout.decode().split()
+    return max(float(line.strip(",")) for line in said)
+
+
+def _sound(path: Path, at_s: float) -> np.ndarray:
+    argv = ["ffmpeg", "-v", "error", "-i", str(path), "-ss", str(at_s), "-t", "3", "-vn", "-ac", "1", "-ar", "8000"]
+    return np.frombuffer(run(Command(argv=[*argv, "-f", "s16le", "pipe:1"])).stdout, dtype=np.int16).astype(float)
+
+
+def _delay(one: np.ndarray, other: np.ndarray) -> float:
+    """By how many seconds the envelope of one lies behind the other's."""
+    length = min(len(one), len(other)) // 80 * 80
+    envelopes = [np.abs(sound[:length]).reshape(-1, 80).mean(axis=1) for sound in (one, other)]
+    envelopes = [envelope - envelope.mean() for envelope in envelopes]
+    product = np.correlate(envelopes[0], envelopes[1], mode="full")
+    return abs(int(np.argmax(product)) - (len(envelopes[1]) - 1)) / 100
