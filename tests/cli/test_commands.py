@@ -148,3 +148,22 @@ def test_people_get_tables_and_sentences_instead(media: Path, tmp_path: Path) ->
         status, out = call(*arguments)
         assert status == 0
         assert "{" not in out
+
+
+def test_a_scan_that_looks_closer_finds_what_tables_do_not_say(media: Path) -> None:
+    plain, closer = (document("scan", media / "THE_LAST_FERRY", *more) for more in ((), ("--analyse",)))
+    scans = [[title["video"]["scan"] for title in said["titles"]] for said in (plain, closer)]
+    assert scans == [["interlaced", "interlaced"], ["telecined", "telecined"]]
+
+
+def test_every_kind_of_source_is_scanned_by_the_same_command(media: Path) -> None:
+    seen = {}
+    for name in ("HERON_REACH", "LANTERN_STREET_S1.iso", "Tide Watch", "camera/Kite day.mp4"):
+        source = document("scan", media / name)["source"]
+        seen[name] = (source["kind"], source["form"])
+    assert seen == {
+        "HERON_REACH": ("bluray", "folder"),
+        "LANTERN_STREET_S1.iso": ("dvd", "image"),
+        "Tide Watch": ("files", "folder"),
+        "camera/Kite day.mp4": ("files", "file"),
+    }

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import contextlib
+from dataclasses import replace
 from pathlib import Path
 from typing import Annotated
 
@@ -9,7 +11,8 @@ import typer
 from rich.progress import Progress as Bar
 from rich.table import Table
 
-from rheon.core.errors import SourceError
+from rheon.core.analysis import survey_title, with_findings
+from rheon.core.errors import RheonError, SourceError
 from rheon.core.media import Source
 from rheon.core.media.sentences import duration_text, sentence
 from rheon.core.sources import ScanProgress, read_source
@@ -19,19 +22,33 @@ from .documents import refusal_document, scan_document
 
 
 def scan(
-    source: Annotated[Path, typer.Argument(help="A disc folder, an image or a file.")],
+    source: Annotated[Path, typer.Argument(help="A disc folder, an image, a file or a folder of files.")],
     as_json: Annotated[bool, typer.Option("--json", help="Print one JSON document.")] = False,
+    analyse: Annotated[bool, typer.Option(help="Look and listen too: a few seconds for each title.")] = False,
 ) -> None:
     """Read a source and list its titles."""
     if as_json:
         try:
-            print_json(scan_document(read_source(source)))
+            found = read_source(source)
+            print_json(scan_document(_looked_at(found) if analyse else found))
         except SourceError as error:
             print_json(refusal_document(error))
             raise typer.Exit(REFUSED) from error
         return
     with reported():
-        _show(_read(source))
+        found = _read(source)
+        _show(_looked_at(found) if analyse else found)
+
+
+def _looked_at(source: Source) -> Source:
+    """The source with what pictures and sound say; titles that can't be looked at stay as they were read."""
+    titles = []
+    for title in source.titles:
+        survey = None
+        with contextlib.suppress(RheonError):
+            survey = None if title.fault else survey_title(title)
+        titles.append(with_findings(title, survey))
+    return replace(source, titles=tuple(titles))
 
 
 def _read(path: Path) -> Source:
