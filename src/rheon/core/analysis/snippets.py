@@ -14,7 +14,7 @@ from ..subtitles import read_subtitles, to_subrip
 from .excerpts import excerpt
 from .sounds import audio_pad
 
-LENGTH_S, LARGE_LENGTH_S, LARGE_LINES = 6.0, 3.0, 720
+LENGTH_S, LARGE_LENGTH_S, LARGE_LINES = 6.0, 3.0, 576
 """Large pictures take longest to decode; nobody should wait for two seconds."""
 LINES = 360
 PROGRAM_BYTES, TRANSPORT_BYTES = 16 << 20, 70 << 20
