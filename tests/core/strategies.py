@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 
 from rheon.core.media import (
     AudioStream,
+    Borders,
     Chapter,
     FileData,
     Purpose,
@@ -32,6 +33,15 @@ RATES = st.sampled_from(
 
 
 @st.composite
+def borders(draw: st.DrawFn) -> Borders:
+    """None mostly; never so much that nothing is left of the smallest picture."""
+    if draw(st.booleans()):
+        return Borders()
+    top, bottom, left, right = (2 * draw(st.integers(0, 2)) for _ in range(4))
+    return Borders(top=top, bottom=bottom, left=left, right=right)
+
+
+@st.composite
 def videos(draw: st.DrawFn) -> VideoStream:
     codec = draw(st.sampled_from(["mpeg2video", "h264", "hevc", "mjpeg", "mpeg4", "vp9"]))
     return VideoStream(
@@ -49,6 +59,7 @@ def videos(draw: st.DrawFn) -> VideoStream:
         reference_frames=draw(st.sampled_from([None, 1, 4, 16])),
         bitrate_bps=draw(st.sampled_from([None, 900_000, 9_000_000, 80_000_000])),
         rotation=draw(st.sampled_from([0, 0, 0, 90])),
+        borders=draw(borders()),
     )
 
 

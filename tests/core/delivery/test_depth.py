@@ -11,7 +11,7 @@ from rheon.core.analysis import survey_title, with_findings
 from rheon.core.delivery import Delivered, Order, convert
 from rheon.core.devices import device
 from rheon.core.engine import Command, probe, run
-from rheon.core.media import Title
+from rheon.core.media import Source, Title
 from rheon.core.planning import Balance, PlanRequest, plan
 from rheon.core.sources import read_source
 from rheon.demo import scenario
@@ -104,6 +104,18 @@ def test_sound_and_picture_stay_together_over_all_episodes_of_a_play_all(media: 
     first = _sound(made.path, starts[0])
     for start in starts[1:]:
         assert _delay(first, _sound(made.path, start)) == pytest.approx(0, abs=0.08)
+
+
+def test_black_borders_are_gone_from_the_file(film_disc: Source, tmp_path: Path) -> None:
+    title = film_disc.titles[3]
+    made = made_from(with_findings(title, survey_title(title)), tmp_path)
+    assert all(check.ok for check in made.checks)
+    video = probe(str(made.path)).video
+    assert video is not None
+    assert (video.width, video.height) == (854, 360)
+    found = survey_title(read_source(made.path).titles[0]).borders
+    assert found is not None
+    assert not found.any
 
 
 def _last_stamp(path: Path, kind: str) -> float:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from ..media import AudioStream, Forced, Scan, SubtitleStream, Title, VideoStream
+from ..media import AudioStream, Borders, Forced, Scan, SubtitleStream, Title, VideoStream
 
 SURE_ENOUGH = 0.6
 
@@ -72,16 +72,25 @@ def with_findings(title: Title, survey: Survey | None) -> Title:
         return title
     return replace(
         title,
-        video=_video(title.video, survey.cadence) if title.video else None,
+        video=_video(title.video, survey) if title.video else None,
         audio=tuple(_audio(track, survey) for track in title.audio),
         subtitles=tuple(_words(track, survey) for track in title.subtitles),
     )
 
 
-def _video(video: VideoStream, found: CadenceFound | None) -> VideoStream:
-    if found is None or found.sure < SURE_ENOUGH or found.scan is Scan.UNKNOWN:
-        return video
-    return replace(video, scan=found.scan, top_field_first=found.top_field_first, film_in_fields=found.in_fields)
+def _video(video: VideoStream, survey: Survey) -> VideoStream:
+    cadence, edges = survey.cadence, survey.borders
+    if cadence is not None and cadence.sure >= SURE_ENOUGH and cadence.scan is not Scan.UNKNOWN:
+        video = replace(
+            video,
+            scan=cadence.scan,
+            top_field_first=cadence.top_field_first,
+            film_in_fields=cadence.in_fields,
+        )
+    if edges is not None and edges.sure >= SURE_ENOUGH and edges.any:
+        borders = Borders(top=edges.top, bottom=edges.bottom, left=edges.left, right=edges.right)
+        video = replace(video, borders=borders)
+    return video
 
 
 def _audio(track: AudioStream, survey: Survey) -> AudioStream:

@@ -27,7 +27,7 @@ def graph(made: VideoSettings, source: str, picture: str | None, text: DrawnText
 
     ``picture`` is the pad of a picture subtitle.
     """
-    steps = _fields(made)
+    steps = [*_fields(made), *_crop(made)] if picture is None else _fields(made)
     head = f"[{source}]{','.join(steps)}" if steps else f"[{source}]null"
     shape = made.sample_aspect
     tail = [
@@ -40,7 +40,16 @@ def graph(made: VideoSettings, source: str, picture: str | None, text: DrawnText
     tail.append(f"format={PIXEL_FORMATS[made.bit_depth]}")
     if picture is None:
         return f"{head},{','.join(tail)}[out]"
+    # drawn where they stand on the whole picture, and cut with it
+    tail = [*_crop(made), *tail]
     return f"{head}[seen];[seen][{picture}]overlay=eof_action=pass,{','.join(tail)}[out]"
+
+
+def _crop(made: VideoSettings) -> list[str]:
+    cut = made.crop
+    if not cut.any:
+        return []
+    return [f"crop=iw-{cut.left + cut.right}:ih-{cut.top + cut.bottom}:{cut.left}:{cut.top}"]
 
 
 def _drawn(text: DrawnText) -> list[str]:

@@ -22,7 +22,7 @@ from .source import (
     StreamKind,
     Title,
 )
-from .streams import AudioStream, Forced, Purpose, Scan, SubtitleStream, VideoStream, WordsPurpose
+from .streams import AudioStream, Borders, Forced, Purpose, Scan, SubtitleStream, VideoStream, WordsPurpose
 
 __all__ = [
     "FILM",
@@ -31,6 +31,7 @@ __all__ = [
     "SECTOR_BYTES",
     "Artwork",
     "AudioStream",
+    "Borders",
     "Cell",
     "CellData",
     "Chapter",

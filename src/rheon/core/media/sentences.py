@@ -124,6 +124,11 @@ SENTENCES: dict[str, str | Callable[[Values], str]] = {
     "title_cut_off": "part of its data is missing",
     "title_no_data": "its data is not there",
     # picture
+    "no_borders": "no black borders were found",
+    "black_borders": "black on every picture that was looked at; nothing of the film is lost",
+    "words_in_borders": "kept, since the subtitle's pictures may stand in the black borders",
+    "little_left": "kept, since so little would be left of the picture",
+    "borders_of_turned": "kept, since the picture is turned",
     "pinned": "set by hand",
     "stream_untouched": "the device takes it as it is",
     "square_pixels": lambda v: f"{v['source']} stored, turned into square pixels; no line is lost",

@@ -45,12 +45,29 @@ class Forced(StrEnum):
     UNKNOWN = "unknown"
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Borders:
+    """Lines around the picture, counted in stored pixels."""
+
+    top: int = 0
+    bottom: int = 0
+    left: int = 0
+    right: int = 0
+
+    @property
+    def any(self) -> bool:
+        return any((self.top, self.bottom, self.left, self.right))
+
+
 TEXT_SUBTITLES = frozenset({"subrip", "ass", "ssa", "mov_text", "webvtt", "text"})
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class VideoStream:
-    """One video stream. ``width`` and ``height`` are stored pixels; ``sample_aspect`` is one pixel's shape."""
+    """One video stream. ``width`` and ``height`` are stored pixels; ``sample_aspect`` is one pixel's shape.
+
+    ``borders`` are black on every picture that was looked at.
+    """
 
     codec: str
     width: int
@@ -67,6 +84,7 @@ class VideoStream:
     rotation: int = 0
     codec_tag: str | None = None
     letterboxed: bool = False
+    borders: Borders = Borders()
     film_in_fields: bool = False
     variable_rate: bool = False
     stream_id: int | None = None

@@ -25,7 +25,7 @@ class Balance(StrEnum):
         return list(Balance).index(self)
 
 
-PIN_KEYS = ("picture.codec", "picture.height", "sound.track", "words.subtitle", "file.name")
+PIN_KEYS = ("picture.crop", "picture.codec", "picture.height", "sound.track", "words.subtitle", "file.name")
 """Decisions that may be set by hand."""
 
 

@@ -17,6 +17,9 @@ from .settings import Action, OutputSettings
 from .video import VideoPlan, copied, encodable_entries, encoded
 from .words import chosen_subtitle, subtitle_settings, words_decision
 
+REPAINTING = frozenset({"picture.crop", "picture.codec", "picture.height"})
+"""Pins that can't be kept by copying the picture."""
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class _Wish:
@@ -52,7 +55,7 @@ def plan(request: PlanRequest) -> Plan:
         return _nothing(request, judged.verdict, judged.reason)
     audio = chosen_track(request)
     wish = _wish(request, profile, audio)
-    untouched = not {"sound.track", "words.subtitle", "picture.codec", "picture.height"} & set(request.pins)
+    untouched = not {"sound.track", "words.subtitle", *REPAINTING} & set(request.pins)
     if judged.verdict is Verdict.PLAYS and untouched and wish.subtitle is None:
         return _nothing(request, judged.verdict, judged.reason)
     home = _home(wish, request)
@@ -74,7 +77,7 @@ def _wish(request: PlanRequest, profile: DeviceProfile, audio: AudioStream | Non
     video = request.title.video
     has_picture = bool(video and profile.video)
     subtitle = chosen_subtitle(request, audio) if has_picture else None
-    repaint = subtitle is not None or {"picture.codec", "picture.height"} & set(request.pins)
+    repaint = subtitle is not None or REPAINTING & set(request.pins)
     fits = profile.limits.largest_file_bytes is None or request.title.size_bytes <= profile.limits.largest_file_bytes
     copy = bool(video and has_picture and not repaint and fits and takes_video(video, profile))
     if audio is None and not has_picture:
@@ -147,7 +150,7 @@ def _picture(request: PlanRequest, wish: _Wish, home: _Home) -> VideoPlan | None
     video = request.title.video
     if video is None or not wish.has_picture:
         return None
-    return copied(video) if home.copy_picture else encoded(request, wish.profile, home.container)
+    return copied(video) if home.copy_picture else encoded(request, wish.profile, home.container, wish.subtitle)
 
 
 def _file_decisions(request: PlanRequest, made: OutputSettings, wish: _Wish) -> tuple[Decision, ...]:

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from enum import StrEnum
 from fractions import Fraction
+
+from ..media import Borders
 
 
 class Action(StrEnum):
@@ -17,8 +19,9 @@ class VideoSettings:
     """The picture of an output.
 
     Exactly one of ``quality`` (constant quality, in the encoder's own scale) and ``bitrate_bps`` is set where the
-    picture is encoded. ``frame_rate`` is what comes out; ``deinterlace`` makes one frame of each pair of fields;
-    ``restore_film`` takes the repeated fields out again: by their flags, or ``film_in_fields`` by looking at them.
+    picture is encoded. ``crop`` is cut from the stored picture. ``frame_rate`` is what comes out; ``deinterlace``
+    makes one frame of each pair of fields; ``restore_film`` takes the repeated fields out again: by their flags, or
+    ``film_in_fields`` by looking at them.
     """
 
     action: Action
@@ -30,6 +33,7 @@ class VideoSettings:
     profile: str | None = None
     level: str | None = None
     bit_depth: int = 8
+    crop: Borders = field(default_factory=Borders)
     deinterlace: bool = False
     restore_film: bool = False
     film_in_fields: bool = False

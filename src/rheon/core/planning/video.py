@@ -7,10 +7,11 @@ from dataclasses import dataclass, replace
 from ..devices import ENCODABLE_VIDEO, DeviceProfile, VideoEntry
 from ..devices.bounds import highest_level
 from ..errors import BadPin, PlanError
-from ..media import Reason, VideoStream, aspect_text
+from ..media import Reason, SubtitleStream, VideoStream, aspect_text
 from ..media.codecs import codec_name
 from ..media.containers import CONTAINERS
 from .cadence import Cadence, cadence_for
+from .crop import crop_decision, crop_for
 from .geometry import Geometry, bounds_for, fit
 from .plan import Choice, Decision, PlanRequest
 from .rates import (
@@ -71,16 +72,19 @@ def copied(video: VideoStream) -> VideoPlan:
     return VideoPlan(settings=settings, decisions=decisions, expected_bps=float(video.bitrate_bps or 0))
 
 
-def encoded(request: PlanRequest, profile: DeviceProfile, container: str) -> VideoPlan:
+def encoded(
+    request: PlanRequest, profile: DeviceProfile, container: str, drawn: SubtitleStream | None = None
+) -> VideoPlan:
     """The stream encoded for the device. Raises ``PlanError`` or ``BadPin``."""
-    video = request.title.video
-    assert video is not None
+    assert request.title.video is not None
+    crop = crop_for(request, drawn)
+    video = crop.applied(request.title.video)
     options = encodable_entries(profile, container)
     entry, why = _choose_entry(options, video, request.pins.get("picture.codec"))
     cadence = cadence_for(video, entry)
     depth = 10 if video.bit_depth > 8 and 10 in entry.bit_depths and entry.codec == "hevc" else 8
     codec_profile = best_profile(entry, depth)
-    geometry = _geometry(request, profile, entry, cadence)
+    geometry = _geometry(request, video, profile, entry, cadence)
     complexity = source_complexity(request)
     pixels = geometry.width * geometry.height
     expected = expected_bitrate(entry.codec, pixels, cadence.frame_rate, request.balance, complexity)
@@ -89,12 +93,15 @@ def encoded(request: PlanRequest, profile: DeviceProfile, container: str) -> Vid
     rates = replace(rates, peak_bps=min(rates.peak_bps, _file_bound(request, profile) or rates.peak_bps))
     expected = min(expected, rates.peak_bps * 0.9)
     settings = _settings(request, entry, geometry, cadence, rates)
-    settings = replace(settings, bit_depth=depth)
+    settings = replace(settings, bit_depth=depth, crop=crop.borders)
     if entry.codec == "mpeg4":
         settings = replace(settings, bitrate_bps=max(32_000, int(min(expected, rates.peak_bps * 0.8))))
     return VideoPlan(
         settings=settings,
-        decisions=_decisions(request, settings, (geometry.reason, cadence.reason, why), options),
+        decisions=(
+            crop_decision(request, crop),
+            *_decisions(request, settings, (geometry.reason, cadence.reason, why), options),
+        ),
         expected_bps=expected,
     )
 
@@ -131,9 +138,9 @@ def _choose_entry(options: list[VideoEntry], video: VideoStream, pinned: str | N
     return chosen, Reason(code=code, values={"codec": codec_name(chosen.codec)})
 
 
-def _geometry(request: PlanRequest, profile: DeviceProfile, entry: VideoEntry, cadence: Cadence) -> Geometry:
-    video = request.title.video
-    assert video is not None
+def _geometry(
+    request: PlanRequest, video: VideoStream, profile: DeviceProfile, entry: VideoEntry, cadence: Cadence
+) -> Geometry:
     lines = request.pins.get("picture.height")
     if lines is not None and (not lines.isdigit() or int(lines) < 16):
         raise BadPin(f"“{lines}” is no number of lines.", pin="picture.height")

@@ -21,6 +21,7 @@ from .models import Setting
 from .planning import bench_balance, request_for, stored_setting
 
 LABELS = {
+    "picture.crop": "Cut away",
     "picture.size": "Size",
     "picture.cadence": "Cadence",
     "picture.codec": "Codec",

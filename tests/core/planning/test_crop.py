@@ -1,0 +1,70 @@
+"""Black borders in plans: cut away, kept for a reason, or as somebody said."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from rheon.core.devices import device
+from rheon.core.errors import BadPin
+from rheon.core.media import Borders, Source, Title
+from rheon.core.planning import Plan, PlanRequest, plan
+
+BARS = Borders(top=60, bottom=60)
+
+
+@pytest.fixture
+def film(film_disc: Source) -> Title:
+    title = film_disc.titles[0]
+    assert title.video
+    return replace(title, video=replace(title.video, borders=BARS))
+
+
+def planned(title: Title, **pins: str) -> Plan:
+    set_by_hand = {key.replace("_", "."): value for key, value in pins.items()}
+    return plan(PlanRequest(title=title, devices=(device("heron-8"),), name="x", languages=("en",), pins=set_by_hand))
+
+
+def cut(made: Plan) -> tuple[Borders, str, str, tuple[int, int]]:
+    decision = next(entry for entry in made.decisions if entry.key == "picture.crop")
+    assert made.settings and made.settings.video
+    video = made.settings.video
+    return video.crop, decision.text, decision.reason.code, (video.width, video.height)
+
+
+def test_borders_are_cut_away_and_the_ratio_of_the_picture_stays(film: Title) -> None:
+    assert cut(planned(film)) == (BARS, "60 above, 60 below", "black_borders", (854, 360))
+
+
+def test_borders_stay_where_subtitle_pictures_may_stand_in_them(film: Title) -> None:
+    assert cut(planned(film, words_subtitle="0")) == (Borders(), "nothing", "words_in_borders", (854, 480))
+
+
+def test_a_pin_says_how_much_or_nothing(film: Title) -> None:
+    assert cut(planned(film, picture_crop="none"))[:3] == (Borders(), "nothing", "pinned")
+    by_hand = cut(planned(film, picture_crop="40,80,8,8", words_subtitle="0"))
+    assert by_hand[:3] == (Borders(top=40, bottom=80, left=8, right=8), "40 above, 80 below, 8 left, 8 right", "pinned")
+    assert cut(planned(film, picture_crop="auto"))[0] == BARS
+
+
+@pytest.mark.parametrize("pin", ["much", "60,60", "240,240,0,0", "0,0,330,330", "-2,0,0,0"])
+def test_a_senseless_crop_is_refused_with_how_to_say_it(film: Title, pin: str) -> None:
+    with pytest.raises(BadPin) as refused:
+        planned(film, picture_crop=pin)
+    assert refused.value.message
+
+
+@given(st.integers(0, 100), st.integers(0, 100), st.integers(0, 100), st.integers(0, 100))
+def test_whatever_is_cut_the_shape_of_what_is_left_is_kept(
+    film_disc: Source, top: int, bottom: int, left: int, right: int
+) -> None:
+    title = film_disc.titles[0]
+    made = planned(title, picture_crop=f"{top},{bottom},{left},{right}")
+    assert made.settings and made.settings.video and title.video
+    video, crop = made.settings.video, made.settings.video.crop
+    kept = (title.video.width - crop.left - crop.right) * title.video.sample_aspect
+    wanted = float(kept / (title.video.height - crop.top - crop.bottom))
+    assert video.width / video.height == pytest.approx(wanted, rel=0.02)
