@@ -13,7 +13,7 @@ from pathlib import Path
 import pytest
 
 from rheon.core.delivery import Delivered, Order, convert, numbered
-from rheon.core.devices import catalogue, device
+from rheon.core.devices import device
 from rheon.core.encoding import Hooks, Progress
 from rheon.core.engine import Command, probe, run
 from rheon.core.errors import (
@@ -28,6 +28,13 @@ from rheon.core.errors import (
 from rheon.core.media import CellData, Source, Title
 from rheon.core.planning import Action, Balance, PlanRequest, plan
 from rheon.core.sources import read_source
+
+# one of each sort that the catalogue has: the first devices of all, and the oddest of the rest
+ENCODED_FOR = (
+    "albatross-65", "avocet-10", "cormorant-box", "dunlin-mini", "gannet-43", "h264-baseline-30", "heron-8",
+    "plover-dash", "sanderling-2", "sound-only", "web-browser", "wren-6",
+    "godwit-one", "petrel-24", "teal-pocket", "goosander-disc", "hevc-main-41",
+)  # fmt: skip
 
 
 def order(title: Title, name: str, folder: Path, **more: object) -> Order:
@@ -52,7 +59,7 @@ def frame(path: Path, at_s: float) -> bytes:
     return run(Command(argv=[*argv, "-vf", "scale=64:36,format=gray", "-f", "rawvideo", "pipe:1"])).stdout
 
 
-@pytest.mark.parametrize("name", sorted(catalogue()))
+@pytest.mark.parametrize("name", ENCODED_FOR)
 def test_an_interlaced_episode_becomes_a_checked_file_for_each_kind_of_device(
     series_disc: Source, tmp_path: Path, name: str
 ) -> None:

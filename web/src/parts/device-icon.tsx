@@ -1,4 +1,4 @@
-import { Car, Globe, HardDrive, Headphones, Monitor, Music2, Smartphone, Tablet } from "lucide-react";
+import { Car, Gamepad2, Globe, Laptop, Projector, HardDrive, Headphones, Monitor, Music2, Smartphone, Tablet } from "lucide-react";
 
 import type { Schemas } from "../api/client";
 
@@ -11,6 +11,9 @@ const ICONS = {
   browser: Globe,
   car: Car,
   sound: Headphones,
+  console: Gamepad2,
+  projector: Projector,
+  computer: Laptop,
 } as const;
 
 export function DeviceIcon({ kind, size = 18 }: { kind: Schemas["DeviceKind"]; size?: number }) {

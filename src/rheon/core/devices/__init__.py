@@ -3,6 +3,7 @@
 from .catalogue import catalogue, device, load_profile, profile_schema
 from .common import common_ground
 from .facts import MediaFacts, title_facts
+from .finder import Answers, Match, nearest
 from .profile import AudioEntry, ContainerEntry, DeviceKind, DeviceProfile, Limits, Screen, VideoEntry
 from .rules import RuleResult, judge
 from .tracks import needed_subtitle, preferred_audio
@@ -11,12 +12,14 @@ from .verdicts import ENCODABLE_AUDIO, ENCODABLE_VIDEO, Judgement, Verdict, judg
 __all__ = [
     "ENCODABLE_AUDIO",
     "ENCODABLE_VIDEO",
+    "Answers",
     "AudioEntry",
     "ContainerEntry",
     "DeviceKind",
     "DeviceProfile",
     "Judgement",
     "Limits",
+    "Match",
     "MediaFacts",
     "RuleResult",
     "Screen",
@@ -28,6 +31,7 @@ __all__ = [
     "judge",
     "judge_title",
     "load_profile",
+    "nearest",
     "needed_subtitle",
     "preferred_audio",
     "profile_schema",

@@ -27,6 +27,9 @@ class DeviceKind(StrEnum):
     POCKET = "pocket"
     BROWSER = "browser"
     CAR = "car"
+    CONSOLE = "console"
+    PROJECTOR = "projector"
+    COMPUTER = "computer"
     SOUND = "sound"
 
 
@@ -41,7 +44,7 @@ class Screen(_Part):
 class ContainerEntry(_Part):
     """A container the device opens, and the extension by which it knows such files. The best comes first."""
 
-    format: Literal["mp4", "matroska", "avi", "mp3"]
+    format: Literal["mp4", "matroska", "avi", "mp3", "mpeg_ts", "mpeg_ps"]
     extension: Annotated[str, Field(pattern=r"^[a-z0-9]{2,4}$")]
 
 

@@ -68,7 +68,7 @@ def build_command(job: Job) -> list[str]:
         *(("-metadata:s:a:0", f"language={_alpha3(made.language)}") if made.audio else ()),
         "-max_muxing_queue_size", "4096",
         *MUXING.get(made.container, ()),
-        "-f", CONTAINERS[made.container].muxer, f"file:{job.target}",
+        "-f", CONTAINERS[made.container].muxer or "", f"file:{job.target}",
     ]  # fmt: skip
 
 

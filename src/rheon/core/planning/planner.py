@@ -90,6 +90,8 @@ def _home(wish: _Wish, request: PlanRequest) -> _Home:
     best: tuple[int, _Home] | None = None
     for entry in wish.profile.containers:
         holds = CONTAINERS[entry.format]
+        if holds.muxer is None:
+            continue
         video = request.title.video
         copy = bool(wish.copy_picture and video and video.codec in holds.video)
         if wish.has_picture and not copy and not encodable_entries(wish.profile, entry.format):

@@ -4,18 +4,21 @@ from __future__ import annotations
 
 from typing import Any
 
+from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
+from django.views.decorators.http import require_GET
 from drf_spectacular.utils import extend_schema
 from rest_framework import serializers
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from rheon.core.devices import DeviceProfile, catalogue
+from rheon.core.devices import Answers, DeviceKind, DeviceProfile, Match, catalogue, nearest
+from rheon.core.media.sentences import sentence
 from rheon.server.api.schema import DEVICE_KINDS
 
 from . import queries
-from .actions.devices import add_device, remove_device, rename_device, set_languages
+from .actions.devices import add_device, add_own_device, remove_device, rename_device, set_languages
 from .capabilities import capabilities, summary
 from .models import Device
 
@@ -58,6 +61,26 @@ class NewDeviceSerializer(serializers.Serializer):
     name = serializers.CharField(max_length=80, allow_blank=True, default="")
 
 
+class OwnDeviceSerializer(serializers.Serializer):
+    document = serializers.CharField(max_length=100_000)
+    name = serializers.CharField(max_length=80, allow_blank=True, default="")
+
+
+class AnswersSerializer(serializers.Serializer):
+    """What a person can say of a device; what is left out is not known."""
+
+    kind = serializers.ChoiceField(choices=DEVICE_KINDS, required=False)
+    year = serializers.IntegerField(min_value=1995, max_value=2100, required=False)
+    screen_width = serializers.IntegerField(min_value=1, max_value=20_000, required=False)
+    screen_height = serializers.IntegerField(min_value=1, max_value=20_000, required=False)
+    plays_uhd = serializers.BooleanField(required=False, allow_null=True, default=None)
+
+
+class MatchSerializer(serializers.Serializer):
+    profile = ProfileSerializer()
+    differences = serializers.ListField(child=serializers.CharField())
+
+
 class DeviceNameSerializer(serializers.Serializer):
     name = serializers.CharField(max_length=80)
 
@@ -83,6 +106,24 @@ class Devices(APIView):
         return Response(_device(add_device(**wanted.validated_data)), status=201)
 
 
+class OwnDevices(APIView):
+    @extend_schema(operation_id="addOwnDevice", request=OwnDeviceSerializer, responses={201: DeviceSerializer})
+    def post(self, request: Request) -> Response:
+        wanted = OwnDeviceSerializer(data=request.data)
+        wanted.is_valid(raise_exception=True)
+        return Response(_device(add_own_device(**wanted.validated_data)), status=201)
+
+
+class Nearest(APIView):
+    @extend_schema(operation_id="nearestDevices", parameters=[AnswersSerializer], responses=MatchSerializer(many=True))
+    def get(self, request: Request) -> Response:
+        asked = AnswersSerializer(data=request.query_params)
+        asked.is_valid(raise_exception=True)
+        said = dict(asked.validated_data)
+        answers = Answers(**{**said, "kind": DeviceKind(said["kind"]) if "kind" in said else None})
+        return Response([_match(match) for match in nearest(answers, catalogue().values())])
+
+
 class OneDevice(APIView):
     @extend_schema(operation_id="renameDevice", request=DeviceNameSerializer, responses=DeviceSerializer)
     def patch(self, request: Request, device_id: int) -> Response:
@@ -95,6 +136,20 @@ class OneDevice(APIView):
     def delete(self, request: Request, device_id: int) -> Response:
         remove_device(get_object_or_404(Device, pk=device_id))
         return Response(status=204)
+
+
+@require_GET
+def profile_file(request: HttpRequest, device_id: int) -> HttpResponse:
+    """A device's profile as a file to keep or to give away."""
+    profile = get_object_or_404(Device, pk=device_id).core_profile()
+    headers = {"Content-Disposition": f'attachment; filename="{profile.id}.json"'}
+    text = profile.model_dump_json(indent=2, exclude_none=True)
+    return HttpResponse(text, content_type="application/json", headers=headers)
+
+
+def _match(match: Match) -> dict[str, Any]:
+    differences = [sentence(reason) for reason in match.differences]
+    return {"profile": _profile(match.profile), "differences": differences}
 
 
 def _household() -> dict[str, Any]:
