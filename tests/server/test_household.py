@@ -1,11 +1,13 @@
 from __future__ import annotations
 
+import json
 from collections.abc import Callable
 from typing import Any
 
 import pytest
 
 from rheon.core.devices import catalogue, device
+from rheon.server.household.actions.devices import add_device
 from rheon.server.household.api import HouseholdSerializer
 from rheon.server.household.capabilities import capabilities
 from rheon.server.household.models import Device
@@ -46,8 +48,8 @@ def test_every_device_of_the_catalogue_can_be_owned_and_described(api: Api, db: 
         assert status == 201
         assert document["profile"]["summary"]
         assert all(fact["text"] for fact in document["capabilities"])
-    assert Device.objects.count() == 12
-    assert list(Device.objects.values_list("position", flat=True)) == list(range(1, 13))
+    assert Device.objects.count() == len(catalogue())
+    assert list(Device.objects.values_list("position", flat=True)) == list(range(1, len(catalogue()) + 1))
 
 
 def test_a_device_is_renamed_and_never_left_without_a_name(api: Api, household: list[int]) -> None:
@@ -83,3 +85,33 @@ def test_the_household_s_languages_decide_over_sound_and_words(
         "es": ("Spanish, stereo", "none"),
         "ja": ("English, 5.1", "none"),
     }
+
+
+def test_the_nearest_devices_come_with_what_differs(api: Api, db: None) -> None:
+    status, found = api(
+        "get", "household/nearest?kind=tv&year=2016&screen_width=3840&screen_height=2160&plays_uhd=true"
+    )
+    assert status == 200
+    assert (found[0]["profile"]["id"], found[0]["differences"]) == ("gannet-50", [])
+    assert len(found) == 5
+    older = api("get", "household/nearest?kind=phone&year=2010")[1][0]
+    assert older["profile"]["id"] == "godwit-s"
+    assert api("get", "household/nearest?kind=toaster")[0] == 400
+
+
+def test_a_profile_is_saved_to_a_file_and_taken_from_one(api: Api, client: Any, db: None) -> None:
+    mine = add_device("heron-8")
+    saved = client.get(f"/api/household/devices/{mine.pk}/profile.json")
+    assert saved.headers["Content-Disposition"] == 'attachment; filename="heron-8.json"'
+    document = json.loads(saved.content)
+    document["name"], document["video"][0]["max_level"] = "My tablet", "4"
+    status, added = api("post", "household/own-devices", {"document": json.dumps(document), "name": ""})
+    assert (status, added["name"]) == (201, "My tablet")
+    assert added["document"]["video"][0]["max_level"] == "4"
+    document["video"][0]["max_level"] = "99"
+    document["limits"] = {"file_system": "floppy"}
+    status, refused = api("post", "household/own-devices", {"document": json.dumps(document)})
+    assert (status, refused["code"]) == (400, "bad_profile")
+    assert "video.0" in refused["message"]
+    assert "limits.file_system" in refused["message"]
+    assert api("post", "household/own-devices", {"document": "not json"})[1]["code"] == "bad_profile"

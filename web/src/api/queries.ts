@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
 import { answer, client, type Schemas } from "./client";
 
@@ -200,6 +200,27 @@ export const useAddDevice = () =>
     (body: Schemas["NewDeviceRequest"]) => answer(client.POST("/api/household/devices", { body })),
     [keys.household, ["bench"]],
   );
+
+export const useAddOwnDevice = () =>
+  useChange(
+    (body: Schemas["OwnDeviceRequest"]) => answer(client.POST("/api/household/own-devices", { body })),
+    [keys.household, ["bench"]],
+  );
+
+export interface Answers {
+  kind: Schemas["DeviceKind"];
+  year?: number;
+  screen_width?: number;
+  screen_height?: number;
+  plays_uhd?: boolean;
+}
+
+export const useNearest = (answers: Answers) =>
+  useQuery({
+    queryKey: ["household", "nearest", answers],
+    queryFn: () => answer(client.GET("/api/household/nearest", { params: { query: answers } })),
+    placeholderData: keepPreviousData,
+  });
 
 export const useRemoveDevice = () =>
   useChange(

@@ -100,6 +100,38 @@ export interface paths {
         patch: operations["renameDevice"];
         trace?: never;
     };
+    "/api/household/nearest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["nearestDevices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/household/own-devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["addOwnDevice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/outbox": {
         parameters: {
             query?: never;
@@ -530,10 +562,13 @@ export interface components {
          *     * `pocket` - pocket
          *     * `browser` - browser
          *     * `car` - car
+         *     * `console` - console
+         *     * `projector` - projector
+         *     * `computer` - computer
          *     * `sound` - sound
          * @enum {string}
          */
-        DeviceKind: "phone" | "tablet" | "tv" | "player" | "pocket" | "browser" | "car" | "sound";
+        DeviceKind: "phone" | "tablet" | "tv" | "player" | "pocket" | "browser" | "car" | "console" | "projector" | "computer" | "sound";
         DiscRequest: {
             disc: string;
         };
@@ -660,6 +695,10 @@ export interface components {
          * @enum {string}
          */
         LookedAtEnum: "yes" | "waiting" | "failed";
+        Match: {
+            profile: components["schemas"]["Profile"];
+            differences: string[];
+        };
         NewDeviceRequest: {
             profile_id: string;
             /** @default  */
@@ -692,6 +731,11 @@ export interface components {
             expected: components["schemas"]["Estimate"];
             checks: components["schemas"]["Check"][];
             made: string;
+        };
+        OwnDeviceRequest: {
+            document: string;
+            /** @default  */
+            name: string;
         };
         PartsRequest: {
             ranges: components["schemas"]["RangeRequest"][];
@@ -1150,6 +1194,67 @@ export interface operations {
         };
         responses: {
             200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Device"];
+                };
+            };
+        };
+    };
+    nearestDevices: {
+        parameters: {
+            query?: {
+                /**
+                 * @description * `phone` - phone
+                 *     * `tablet` - tablet
+                 *     * `tv` - tv
+                 *     * `player` - player
+                 *     * `pocket` - pocket
+                 *     * `browser` - browser
+                 *     * `car` - car
+                 *     * `console` - console
+                 *     * `projector` - projector
+                 *     * `computer` - computer
+                 *     * `sound` - sound
+                 */
+                kind?: "phone" | "tablet" | "tv" | "player" | "pocket" | "browser" | "car" | "console" | "projector" | "computer" | "sound";
+                plays_uhd?: boolean | null;
+                screen_height?: number;
+                screen_width?: number;
+                year?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Match"][];
+                };
+            };
+        };
+    };
+    addOwnDevice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnDeviceRequest"];
+            };
+        };
+        responses: {
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };

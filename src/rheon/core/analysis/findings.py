@@ -87,7 +87,7 @@ def _video(video: VideoStream, survey: Survey) -> VideoStream:
             top_field_first=cadence.top_field_first,
             film_in_fields=cadence.in_fields,
         )
-    if edges is not None and edges.sure >= SURE_ENOUGH and edges.any:
+    if edges is not None and edges.sure >= SURE_ENOUGH:
         borders = Borders(top=edges.top, bottom=edges.bottom, left=edges.left, right=edges.right)
         video = replace(video, borders=borders)
     return video

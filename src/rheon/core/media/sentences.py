@@ -142,6 +142,7 @@ SENTENCES: dict[str, str | Callable[[Values], str]] = {
     "title_cut_off": "part of its data is missing",
     "title_no_data": "its data is not there",
     # picture
+    "borders_unknown": "not looked for yet",
     "no_borders": "no black borders were found",
     "black_borders": "black on every picture that was looked at; nothing of the film is lost",
     "words_in_borders": "kept, since the subtitle's pictures may stand in the black borders",

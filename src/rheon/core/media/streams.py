@@ -66,7 +66,7 @@ TEXT_SUBTITLES = frozenset({"subrip", "ass", "ssa", "mov_text", "webvtt", "text"
 class VideoStream:
     """One video stream. ``width`` and ``height`` are stored pixels; ``sample_aspect`` is one pixel's shape.
 
-    ``borders`` are black on every picture that was looked at.
+    ``borders`` are black on every picture that was looked at; ``None`` where nobody has looked yet.
     """
 
     codec: str
@@ -84,7 +84,7 @@ class VideoStream:
     rotation: int = 0
     codec_tag: str | None = None
     letterboxed: bool = False
-    borders: Borders = Borders()
+    borders: Borders | None = None
     film_in_fields: bool = False
     variable_rate: bool = False
     stream_id: int | None = None

@@ -28,7 +28,7 @@ class Crop:
             video,
             width=video.width - cut.left - cut.right,
             height=video.height - cut.top - cut.bottom,
-            borders=Borders(),
+            borders=None,
         )
 
 
@@ -39,6 +39,8 @@ def crop_for(request: PlanRequest, drawn: SubtitleStream | None) -> Crop:
     pinned = request.pins.get(KEY)
     if pinned is not None and pinned != AUTOMATIC:
         return Crop(borders=_by_hand(video, pinned), reason=Reason(code="pinned"))
+    if video.borders is None:
+        return Crop(borders=Borders(), reason=Reason(code="borders_unknown"))
     if not video.borders.any:
         return Crop(borders=Borders(), reason=Reason(code="no_borders"))
     if not _enough_left(video, video.borders):
@@ -52,9 +54,9 @@ def crop_for(request: PlanRequest, drawn: SubtitleStream | None) -> Crop:
 
 def crop_decision(request: PlanRequest, crop: Crop) -> Decision:
     video = request.title.video
-    found = video.borders if video else Borders()
+    found = video.borders if video else None
     choices = [Choice(value=AUTOMATIC, text="as proposed"), Choice(value=NONE, text="nothing")]
-    if found.any:
+    if found is not None and found.any:
         choices.insert(1, Choice(value=_value(found), text=crop_text(found)))
     return Decision(
         key=KEY,

@@ -38,10 +38,11 @@ def _shelf_mark() -> str:
 
 def _bench_mark(picks: list[int]) -> str:
     sampled = Title.objects.filter(samples__isnull=False).count()
+    looked_at = Title.objects.filter(survey__isnull=False).count()
     settings = list(Setting.objects.values_list("id", "balance", "pins"))
     devices = list(Device.objects.values_list("id", "name"))
     balance = list(Bench.objects.values_list("balance", flat=True))
-    return str(hash((tuple(picks), sampled, repr(settings), repr(devices), repr(balance))))
+    return str(hash((tuple(picks), sampled, looked_at, repr(settings), repr(devices), repr(balance))))
 
 
 def _outbox_mark() -> str:

@@ -1,11 +1,15 @@
 import { useState } from "react";
 
 import type { Schemas } from "../../api/client";
-import { useAddDevice } from "../../api/queries";
-import { DeviceIcon } from "../../parts/device-icon";
+import { useAddDevice, useAddOwnDevice } from "../../api/queries";
+import { likeness } from "../../domain/fuzzy";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
+import { Field } from "../../ui/field";
 import { Notice } from "../../ui/notice";
+import { Tabs } from "../../ui/tabs";
+import { FindNearest } from "./find-nearest";
+import { ProfileList } from "./profile-list";
 
 type Profile = Schemas["Profile"];
 
@@ -18,19 +22,21 @@ interface Props {
 export function AddDevice({ open, onOpenChange, catalogue }: Props) {
   const [chosen, setChosen] = useState<Profile | null>(null);
   const [name, setName] = useState("");
+  const [way, setWay] = useState("list");
+  const [typed, setTyped] = useState("");
   const add = useAddDevice();
-  const submit = () =>
-    chosen &&
-    add.mutate(
-      { profile_id: chosen.id, name },
-      {
-        onSuccess: () => {
-          setChosen(null);
-          setName("");
-          onOpenChange(false);
-        },
-      },
-    );
+  const own = useAddOwnDevice();
+  const done = () => {
+    setChosen(null);
+    setName("");
+    setTyped("");
+    onOpenChange(false);
+  };
+  const submit = () => chosen && add.mutate({ profile_id: chosen.id, name }, { onSuccess: done });
+  const rows = catalogue
+    .map((profile) => ({ profile, score: likeness(typed, `${profile.name} ${profile.kind} ${profile.year ?? "generic"} ${profile.about}`) }))
+    .filter(({ score }) => score > 0)
+    .sort((a, b) => b.score - a.score);
   return (
     <Dialog
       open={open}
@@ -54,25 +60,47 @@ export function AddDevice({ open, onOpenChange, catalogue }: Props) {
       }
     >
       {add.isError && <Notice look="fault">{add.error.message}</Notice>}
-      <ul aria-label="Catalogue" className="divide-y divide-hairline border-y border-hairline">
-        {catalogue.map((profile) => (
-          <li key={profile.id}>
-            <button
-              type="button"
-              aria-pressed={chosen?.id === profile.id}
-              onClick={() => setChosen(profile)}
-              className="flex w-full items-start gap-3 px-2 py-2 text-left hover:bg-sunk aria-pressed:bg-sand"
-            >
-              <DeviceIcon kind={profile.kind} />
-              <span className="min-w-0 flex-1">
-                <span className="font-semibold">{profile.name}</span> <span className="text-quiet">{profile.year ?? "generic"}</span>
-                <span className="block text-[13px] text-quiet">{profile.about}</span>
-              </span>
-              <span className="shrink-0 text-[13px] text-quiet">{profile.summary}</span>
-            </button>
-          </li>
-        ))}
-      </ul>
+      <Tabs
+        value={way}
+        onChange={setWay}
+        tabs={[
+          {
+            value: "list",
+            text: `From the list (${catalogue.length})`,
+            content: (
+              <>
+                <Field hideLabel label="Find a device" placeholder="Name, kind or year; typing errors are forgiven" value={typed} onChange={setTyped} className="mb-2" />
+                {rows.length ? <ProfileList label="Catalogue" rows={rows} chosen={chosen} onChoose={setChosen} /> : <p className="py-4 text-quiet">No device is called like that. “It isn’t there” finds the nearest.</p>}
+              </>
+            ),
+          },
+          { value: "nearest", text: "It isn’t there", content: <FindNearest chosen={chosen} onChoose={setChosen} /> },
+          {
+            value: "file",
+            text: "From a file",
+            content: (
+              <>
+                <p className="mb-2 text-quiet">A profile that somebody gave you, as the Household saves them (.json).</p>
+                <input
+                  type="file"
+                  accept=".json,application/json"
+                  aria-label="Profile file"
+                  onChange={(event) => {
+                    const file = event.target.files?.[0];
+                    if (file) void file.text().then((document) => own.mutate({ document, name }, { onSuccess: done }));
+                    event.target.value = "";
+                  }}
+                />
+                {own.isError && (
+                  <div className="mt-3">
+                    <Notice look="fault">{own.error.message}</Notice>
+                  </div>
+                )}
+              </>
+            ),
+          },
+        ]}
+      />
     </Dialog>
   );
 }

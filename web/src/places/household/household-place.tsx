@@ -72,7 +72,14 @@ function DeviceCard({ device }: { device: Device }) {
             <Button look="quiet" size="text" onClick={() => setSure(false)}>Keep</Button>
           </>
         ) : (
+          <>
+          <Button look="quiet" size="text" asChild>
+            <a href={`/api/household/devices/${device.id}/profile.json`} download aria-label={`Save the profile of ${device.name}`}>
+              Save profile
+            </a>
+          </Button>
           <Button look="quiet" size="text" onClick={() => setSure(true)} aria-label={`Remove ${device.name}`}>Remove</Button>
+          </>
         )}
       </div>
     </li>
