@@ -59,6 +59,7 @@ class Rheon:
         commands = {
             "web": [*serve, "--log-level", "warning", "--timeout-graceful-shutdown", "1"],
             "quick": [sys.executable, "manage.py", "work", "quick"],
+            "second": [sys.executable, "manage.py", "work", "quick"],
             "convert": [sys.executable, "manage.py", "work", "convert"],
         }
         log = (self.state / f"{name}.log").open("ab")
@@ -109,7 +110,7 @@ def rheon(media: Path, tmp_path_factory: pytest.TempPathFactory) -> Iterator[Rhe
     running = Rheon(state=state, output=tmp_path_factory.mktemp("output"), port=_free_port())
     running.manage("migrate", "--verbosity", "0")
     try:
-        for name in ("web", "quick", "convert"):
+        for name in ("web", "quick", "second", "convert"):
             running.start(name)
         running.wait()
         yield running

@@ -127,10 +127,11 @@ def test_6_a_long_title_is_cut_by_its_chapters_and_put_together_again(page: Page
     dialog = page.get_by_role("dialog", name="Cut into titles")
     dialog.get_by_role("checkbox", name="A title begins at chapter 5").click()
     dialog.get_by_role("button", name="Make 2 titles").click()
-    expect(ranges.get_by_role("button", name=re.compile("^Title 1·"))).to_have_count(2)
+    # a scan waits for what the workers are at
+    expect(ranges.get_by_role("button", name=re.compile("^Title 1·"))).to_have_count(2, timeout=60_000)
     page.get_by_role("button", name="Cut into titles").click()
     dialog.get_by_role("button", name="Undo all cuts").click()
-    expect(ranges.get_by_role("button", name=re.compile("^Title 1·"))).to_have_count(4)
+    expect(ranges.get_by_role("button", name=re.compile("^Title 1·"))).to_have_count(4, timeout=60_000)
 
 
 def test_7_a_disc_is_put_into_the_drive_read_and_taken_out(page: Page) -> None:

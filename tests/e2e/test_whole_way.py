@@ -26,7 +26,8 @@ def add_source(page: Page, *steps: str) -> None:
 def add_device(page: Page, model: str, name: str) -> None:
     page.get_by_role("button", name="Add a device").first.click()
     dialog = page.get_by_role("dialog", name="Add a device")
-    dialog.get_by_role("button", name=re.compile(f"^{model}")).click()
+    dialog.get_by_label("Find a device").fill(model)
+    dialog.get_by_role("button", name=re.compile(rf"^{model} (\d{{4}}|generic) ")).click()
     dialog.get_by_label("Its name at home").fill(name)
     dialog.get_by_role("button", name=f"Add {model}").click()
     expect(page.get_by_role("heading", name=name)).to_be_visible()

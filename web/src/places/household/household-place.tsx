@@ -74,7 +74,7 @@ function DeviceCard({ device }: { device: Device }) {
         ) : (
           <>
           <Button look="quiet" size="text" asChild>
-            <a href={`/api/household/devices/${device.id}/profile.json`} download aria-label={`Save the profile of ${device.name}`}>
+            <a href={`/api/household/devices/${device.id}/profile.json`} download aria-label={`Save profile of ${device.name}`}>
               Save profile
             </a>
           </Button>
