@@ -7,12 +7,12 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from ..engine import Command, Feed, require, run
+from ..engine.arguments import audio_pad, subtitle_pad, video_pad
 from ..errors import EngineError
 from ..media import CellData, FileData, Scan, StreamKind, Title
 from ..sources.feed import declare
 from ..subtitles import read_subtitles, to_subrip
 from .excerpts import excerpt
-from .sounds import audio_pad
 
 LENGTH_S, LARGE_LENGTH_S, LARGE_LINES = 6.0, 3.0, 576
 """Large pictures take longest to decode; nobody should wait for two seconds."""
@@ -49,7 +49,7 @@ def make_snippet(request: SnippetRequest, target: Path, work: Path) -> None:
         argv += ["-filter_complex", _graph(request), "-map", "[out]", "-c:v", "libx264", "-preset", "ultrafast"]
         argv += ["-crf", "24", "-pix_fmt", "yuv420p", "-g", "50"]
     if request.audio is not None:
-        pad = audio_pad(title, title.audio[request.audio])
+        pad = audio_pad(title, request.audio)
         argv += ["-filter_complex", f"[{pad}]aresample=async=1:first_pts=0[heard]", "-map", "[heard]"]
         argv += ["-c:a", "aac", "-ac", "2", "-b:a", "128k"]
     argv += ["-map_metadata", "-1", "-map_chapters", "-1", "-movflags", "+faststart", "-f", "mp4", f"file:{target}"]
@@ -69,7 +69,7 @@ def _graph(request: SnippetRequest) -> str:
     title = request.title
     video = title.video
     assert video is not None
-    pad = "0:V:0" if isinstance(title.data, FileData) or video.stream_id is None else f"0:i:{video.stream_id:#x}"
+    pad = video_pad(title)
     lines = min(LINES, video.height // 2 * 2)
     width = max(2, 2 * round(lines * float(video.display_aspect) / 2))
     fields = ["bwdif=mode=send_frame"] if video.scan is Scan.INTERLACED or video.film_in_fields else []
@@ -86,7 +86,7 @@ def _graph(request: SnippetRequest) -> str:
             f"setpts=PTS-{start_s:.3f}/TB",
         ]
         return f"[{pad}]{','.join([*fields, *tail, *drawn])}[out]"
-    words = f"0:s:{track.index}" if track.stream_id is None else f"0:i:{track.stream_id:#x}"
+    words = subtitle_pad(title, track.index)
     head = ",".join(fields) or "null"
     return f"[{pad}]{head}[seen];[seen][{words}]overlay=eof_action=pass,{','.join(tail)}[out]"
 

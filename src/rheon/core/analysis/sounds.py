@@ -12,8 +12,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..engine import Command, run
+from ..engine.arguments import audio_pad
 from ..errors import EngineError
-from ..media import AudioStream, FileData, Title
+from ..media import AudioStream, Title
 from .excerpts import excerpt
 from .findings import SoundFound
 
@@ -44,17 +45,10 @@ def measure_sounds(title: Title, times: Sequence[float]) -> tuple[SoundFound, ..
     return tuple(_found(track, tracks, heard) for track in tracks)
 
 
-def audio_pad(title: Title, track: AudioStream) -> str:
-    """How the engine is told which audio stream is meant."""
-    if isinstance(title.data, FileData) or track.stream_id is None:
-        return f"0:a:{track.index}"
-    return f"0:i:{track.stream_id:#x}"
-
-
 def _listen(title: Title, tracks: Sequence[AudioStream], at_s: float) -> _Heard | None:
     source = excerpt(title, at_s)
     parts = [
-        f"[{audio_pad(title, track)}]ebur128@t{n}=peak=sample:framelog=verbose,aresample={RATE},"
+        f"[{audio_pad(title, track.index)}]ebur128@t{n}=peak=sample:framelog=verbose,aresample={RATE},"
         f"aformat=sample_fmts=s16:channel_layouts=mono,asetpts=N/SR/TB[a{n}]"
         for n, track in enumerate(tracks)
     ]

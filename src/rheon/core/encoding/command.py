@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import langcodes
 
-from ..engine.arguments import pipe_input, safe_file_input
+from ..engine.arguments import audio_pad, pipe_input, safe_file_input, subtitle_pad, video_pad
 from ..media import Chapter, FileData, StreamKind, Title
 from ..media.containers import CONTAINERS
 from ..planning import Action, AudioSettings, OutputSettings, VideoSettings
@@ -117,28 +117,12 @@ def _chapters_input(job: Job) -> list[str]:
     return [*NO_QUEUE, "-protocol_whitelist", "file", "-f", "ffmetadata", "-i", CHAPTERS_FILE]
 
 
-def video_pad(title: Title) -> str:
-    """How the engine is told which video stream is meant."""
-    stream_id = title.video.stream_id if title.video else None
-    return "0:V:0" if stream_id is None else f"0:i:{stream_id:#x}"
-
-
-def subtitle_pad(title: Title, track: int) -> str:
-    stream_id = title.subtitles[track].stream_id
-    return f"0:s:{track}" if stream_id is None else f"0:i:{stream_id:#x}"
-
-
 def drawn_text(title: Title, track: int) -> DrawnText:
     """Where the engine finds a text track: in the source itself, or written anew beside it from a sidecar file."""
     start_s = title.data.from_s if isinstance(title.data, FileData) else 0.0
     if title.subtitles[track].path is not None:
         return DrawnText(file=WORDS_FILE, track=0, start_s=start_s)
     return DrawnText(file=LINK_NAME, track=track, start_s=start_s)
-
-
-def _audio_pad(title: Title, track: int) -> str:
-    stream_id = title.audio[track].stream_id
-    return f"0:a:{track}" if stream_id is None else f"0:i:{stream_id:#x}"
 
 
 def _maps(job: Job) -> list[str]:
@@ -152,10 +136,10 @@ def _maps(job: Job) -> list[str]:
         text = drawn_text(title, drawn.track) if drawn and drawn.is_text else None
         maps += ["-filter_complex", graph(made.video, video_pad(title), picture, text), "-map", "[out]"]
     if made.audio and _shares_id(job):
-        pad = _audio_pad(title, made.audio.track)
+        pad = audio_pad(title, made.audio.track)
         maps += ["-filter_complex", f"[{pad}]{audio_filters(made.audio)}[sound]", "-map", "[sound]"]
     elif made.audio:
-        maps += ["-map", _audio_pad(title, made.audio.track)]
+        maps += ["-map", audio_pad(title, made.audio.track)]
     return maps
 
 

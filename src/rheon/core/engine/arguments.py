@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ..media import StreamKind
+from ..media import StreamKind, Title
 
 READABLE_FORMATS = (
     "aac,ac3,aiff,asf,avi,dts,dtshd,eac3,flac,flv,h264,hevc,matroska,webm,mov,mp4,m4a,3gp,3g2,mj2,mp3,mpeg,mpegts,"
@@ -22,3 +22,19 @@ def pipe_input(kind: StreamKind) -> list[str]:
 def safe_file_input(path: str) -> list[str]:
     """Arguments that open one media file and nothing that it may point at."""
     return ["-protocol_whitelist", "file", "-format_whitelist", READABLE_FORMATS, "-i", f"file:{path}"]
+
+
+def video_pad(title: Title) -> str:
+    """How the engine is told which video stream is meant: a disc's by its id, a file's by its place."""
+    stream_id = title.video.stream_id if title.video else None
+    return "0:V:0" if stream_id is None else f"0:i:{stream_id:#x}"
+
+
+def audio_pad(title: Title, track: int) -> str:
+    stream_id = title.audio[track].stream_id
+    return f"0:a:{track}" if stream_id is None else f"0:i:{stream_id:#x}"
+
+
+def subtitle_pad(title: Title, track: int) -> str:
+    stream_id = title.subtitles[track].stream_id
+    return f"0:s:{track}" if stream_id is None else f"0:i:{stream_id:#x}"

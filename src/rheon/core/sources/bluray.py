@@ -64,16 +64,7 @@ def read_bluray(files: DiscFiles, progress: ScanProgress, only: str | None = Non
             titles.append(title)
     if not titles:
         raise EmptyDisc(f"On {files.label} none of the clips that its playlists name can be found.")
-    return Source(
-        kind=SourceKind.BLURAY,
-        form=files.form,
-        label=files.label,
-        path=files.path,
-        size_bytes=files.size_bytes,
-        titles=with_roles(titles),
-        problems=tuple(scan.problems),
-        bytes_read=files.bytes_read,
-    )
+    return files.source(SourceKind.BLURAY, with_roles(titles), scan.problems)
 
 
 def _playlists(scan: _Scan) -> Iterator[_Listed]:

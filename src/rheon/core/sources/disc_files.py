@@ -13,7 +13,7 @@ from typing import BinaryIO, cast
 import pycdlib
 
 from ..errors import CutOffImage, EmptyDisc, NotASource, SourceMissing
-from ..media import SECTOR_BYTES, Extent, SourceForm
+from ..media import SECTOR_BYTES, Extent, Problem, Source, SourceForm, SourceKind, Title
 from .udf import NotUdf, UdfImage
 
 VIDEO_FOLDER, BLURAY_FOLDER, KEYS_FOLDER = "VIDEO_TS", "BDMV", "AACS"
@@ -58,6 +58,19 @@ class DiscFiles:
             return b""
         self.bytes_read += len(data)
         return data
+
+    def source(self, kind: SourceKind, titles: Sequence[Title], problems: Sequence[Problem]) -> Source:
+        """What was found on these files."""
+        return Source(
+            kind=kind,
+            form=self.form,
+            label=self.label,
+            path=self.path,
+            size_bytes=self.size_bytes,
+            titles=tuple(titles),
+            problems=tuple(problems),
+            bytes_read=self.bytes_read,
+        )
 
 
 def pieces(parts: Sequence[Extent], start: int, end: int) -> tuple[Extent, ...]:

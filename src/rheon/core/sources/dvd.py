@@ -70,16 +70,7 @@ def read_dvd(files: DiscFiles, progress: ScanProgress) -> Source:
         if any(problem.code == TablesBroken.code for problem in scan.problems):
             raise TablesBroken(f"On {files.label} no title set has a good IFO or BUP table.")
         raise EmptyDisc(f"{files.label} lists no title that can be played.")
-    return Source(
-        kind=SourceKind.DVD,
-        form=files.form,
-        label=files.label,
-        path=files.path,
-        size_bytes=files.size_bytes,
-        titles=with_roles(titles),
-        problems=tuple(scan.problems),
-        bytes_read=files.bytes_read,
-    )
+    return files.source(SourceKind.DVD, with_roles(titles), scan.problems)
 
 
 def _entries(scan: _Scan) -> Sequence[TitleEntry]:
