@@ -118,6 +118,38 @@ def test_black_borders_are_gone_from_the_file(film_disc: Source, tmp_path: Path)
     assert not found.any
 
 
+def test_every_kind_of_sound_on_a_dvd_comes_out_as_itself(tmp_path: Path) -> None:
+    tones = {"ac3": 300, "dca": 400, "pcm_dvd": 500, "mp2": 600}
+    argv = ["ffmpeg", "-v", "error", "-f", "lavfi", "-i", "testsrc2=size=352x288:rate=25:duration=5"]
+    for tone in tones.values():
+        argv += ["-f", "lavfi", "-i", f"sine=frequency={tone}:sample_rate=48000:duration=5"]
+    for number, codec in enumerate(tones):
+        argv += [f"-c:a:{number}", codec]
+    maps = [part for number in range(len(tones) + 1) for part in ("-map", str(number))]
+    stream = tmp_path / "sounds.mpg"
+    run(Command(argv=[*argv, *maps, "-c:v", "mpeg2video", "-ac", "2", "-strict", "-2", "-f", "dvd", str(stream)]))
+    audio = "".join(
+        f'<audio format="{name}" lang="{tag}"/>'
+        for name, tag in (("ac3", "en"), ("dts", "fr"), ("pcm", "es"), ("mp2", "de"))
+    )
+    recipe = tmp_path / "disc.xml"
+    recipe.write_text(
+        f'<dvdauthor dest="{tmp_path / "DISC"}"><vmgm/><titleset><titles><video format="pal" aspect="4:3"/>{audio}'
+        f'<pgc><vob file="{stream}"/></pgc></titles></titleset></dvdauthor>'
+    )
+    run(Command(argv=["env", "VIDEO_FORMAT=PAL", "dvdauthor", "-x", str(recipe)]))
+    read = read_source(tmp_path / "DISC")
+    assert read.problems == ()
+    title = read.titles[0]
+    assert [(t.codec, t.language) for t in title.audio] == [
+        ("ac3", "en"), ("dts", "fr"), ("pcm_dvd", "es"), ("mp2", "de"),
+    ]  # fmt: skip
+    for track, tone in enumerate(tones.values()):
+        made = made_from(title, tmp_path, sound_track=str(track))
+        heard = np.abs(np.fft.rfft(_sound(made.path, 1.0)))
+        assert np.argmax(heard) / 3 == pytest.approx(tone, abs=2)
+
+
 def _last_stamp(path: Path, kind: str) -> float:
     argv = ["ffprobe", "-v", "error", "-select_streams", kind, "-show_entries", "packet=pts_time", "-of", "csv=p=0"]
     said = run(Command(argv=[*argv, str(path)])).stdout.decode().split()

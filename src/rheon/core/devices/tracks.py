@@ -10,10 +10,14 @@ ASIDE = (Purpose.COMMENTARY, Purpose.DESCRIPTION)
 
 
 def preferred_audio(tracks: Sequence[AudioStream], languages: Sequence[str]) -> AudioStream | None:
-    """By purpose (no commentary), then by language, then by channels, then by order; ``None`` where there is none."""
+    """By purpose (no commentary), then by language, then by channels, then by order; ``None`` where there is none.
 
-    def rank(track: AudioStream) -> tuple[bool, int, int, int]:
+    A track that was found silent comes last.
+    """
+
+    def rank(track: AudioStream) -> tuple[bool, bool, int, int, int]:
         return (
+            track.silent,
             track.purpose in ASIDE,
             language_rank(track.language, languages),
             -track.channels,

@@ -147,6 +147,8 @@ def _picture(core: CoreTitle, survey: Survey) -> list[dict[str, str]]:
         {"topic": "Codec", "text": codec_name(video.codec)},
         {"topic": "Cadence", "text": f"{rate}, {how}{seen}"},
     ]
+    if video.letterboxed:
+        facts.append({"topic": "Form", "text": "letterboxed: a wide picture inside 4:3"})
     if video.rotation:
         facts.append({"topic": "Turned", "text": f"by {video.rotation}°"})
     if survey.borders is not None:
