@@ -220,6 +220,24 @@ def test_scrambled_clips_are_found_from_their_data(heron_copy: Path, media: Path
     assert "stops here" in read.problems[0].message
 
 
+def test_a_hole_in_a_clip_costs_its_stretch_and_is_named_in_every_title_that_plays_it(heron_copy: Path) -> None:
+    clip = heron_copy / "BDMV" / "STREAM" / "00001.m2ts"
+    info = read_clip_info((heron_copy / "BDMV" / "CLIPINF" / "00001.clpi").read_bytes())
+    data = bytearray(clip.read_bytes())
+    clip.unlink()
+    first, last = info.entry_packets[6] * 192, info.entry_packets[10] * 192
+    data[first:last] = bytes(last - first)
+    clip.write_bytes(data)
+    read = read_source(heron_copy)
+    film = read.titles[1]
+    assert film.fault is None
+    assert [(gap.from_s, gap.to_s) for gap in film.gaps] == [(pytest.approx(6, abs=0.1), pytest.approx(10, abs=0.1))]
+    assert [(p.code, p.title) for p in read.problems] == [("unreadable", 2), ("unreadable", 3)]
+    pictures = sorted(stamps(feed_title(data_of(film)), "v", StreamKind.TRANSPORT))
+    assert pictures[-1] - pictures[0] == pytest.approx(32, abs=0.2)
+    assert max(b - a for a, b in itertools.pairwise(pictures)) == pytest.approx(4, abs=0.3)
+
+
 @pytest.mark.parametrize("hidden", ["nothing", "ISO 9660", "UDF"])
 def test_an_image_is_read_through_either_file_system(heron: Source, media: Path, tmp_path: Path, hidden: str) -> None:
     image = tmp_path / "heron.img"

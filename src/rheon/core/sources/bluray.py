@@ -10,9 +10,11 @@ from pathlib import PurePosixPath
 from ..errors import EmptyDisc, TablesBroken
 from ..media import CellData, Chapter, Extent, Problem, Source, SourceKind, StreamKind, Title, language_name
 from .bluray_cells import SNAP_TICKS, ClipPlace, located
+from .bluray_holes import Hole, find_holes, gaps_in
 from .bluray_tracks import audio_streams, subtitle_streams, video_stream
 from .clpi import ClipInfo, read_clip_info
 from .disc_files import DiscFiles, pieces
+from .dvd_cells import unreadable
 from .mpls import TICKS, PlayItem, Playlist, read_playlist
 from .progress import ScanProgress
 from .roles import with_roles
@@ -31,7 +33,7 @@ class _Scan:
 
     files: DiscFiles
     clips: dict[str, ClipPlace | None] = field(default_factory=dict)
-    facts: dict[str, ClipFacts] = field(default_factory=dict)
+    holes: dict[str, tuple[Hole, ...]] = field(default_factory=dict)
     problems: list[Problem] = field(default_factory=list)
 
     def problem(self, code: str, title: int, message: str) -> None:
@@ -157,9 +159,18 @@ def _title(scan: _Scan, number: int, entry: _Listed) -> Title | None:
         subtitles=subtitle_streams(main.graphics),
         chapters=_chapters(entry.playlist, items, data),
         angles=angles,
+        gaps=gaps_in(data.cells, _holes(scan, places)),
     )
     lost = sum(cell.duration_s for cell in cells if not cell.extents)
     return _with_faults(scan, title, main, lost)
+
+
+def _holes(scan: _Scan, places: dict[str, ClipPlace]) -> list[Hole]:
+    """The holes of all clips of a title; each clip is looked at once."""
+    for stem, place in places.items():
+        if stem not in scan.holes:
+            scan.holes[stem] = find_holes(scan.files, place)
+    return [hole for stem in places for hole in scan.holes[stem]]
 
 
 def _without_loops(items: Sequence[PlayItem]) -> tuple[PlayItem, ...]:
@@ -203,7 +214,9 @@ def _with_faults(scan: _Scan, title: Title, main: PlayItem, lost_s: float) -> Ti
         fault, said = "no_data", "where its picture and sound should be there is something else. Copy the disc again."
     if fault:
         scan.problem(fault, title.number, f"Title {title.number} can't be converted: {said}")
-        return replace(title, fault=fault)
+        return replace(title, fault=fault, gaps=())
+    for gap in title.gaps:
+        scan.problem("unreadable", title.number, unreadable(title.number, gap))
     if lost_s >= 0.5:
         what = f"{lost_s:.0f} s are missing, since not all of its clips were copied"
         scan.problem("cut_off", title.number, f"Title {title.number}: {what}. What is there can be converted.")

@@ -23,7 +23,7 @@ from ..media import (
 )
 from ..media.sentences import duration_text
 from .disc_files import DiscFiles
-from .dvd_cells import Located, TitleSetData, locate, vob_parts
+from .dvd_cells import Located, TitleSetData, locate, unreadable, vob_parts
 from .dvd_tracks import audio_streams, chapter_starts, subtitle_streams, video_stream
 from .ifo import ProgramChain, TitleEntry, TitleSetTables, read_manager, read_title_set
 from .program_stream import SampleFacts, sample
@@ -188,8 +188,7 @@ def _with_faults(scan: _Scan, title: Title, facts: SampleFacts, located: Located
         scan.problem(fault, title.number, f"Title {title.number} can't be converted: {said}")
         return replace(title, fault=fault, gaps=())
     for gap in located.gaps:
-        lost = f"{gap.to_s - gap.from_s:.0f} s could not be read at {duration_text(gap.from_s)}"
-        scan.problem("unreadable", title.number, f"Title {title.number}: {lost}. The rest can be converted.")
+        scan.problem("unreadable", title.number, unreadable(title.number, gap))
     if located.cut_s is not None:
         there = f"its data end at {duration_text(located.cut_s)}, before the title does"
         scan.problem("cut_off", title.number, f"Title {title.number}: {there}. What is there can be converted.")

@@ -6,6 +6,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from ..media import SECTOR_BYTES, Cell, Extent, Gap
+from ..media.sentences import duration_text
 from .disc_files import DiscFiles, pieces
 from .ifo import ChainCell
 from .navigation import NavigationPack, read_navigation
@@ -62,7 +63,7 @@ def locate(data: TitleSetData, listed: Sequence[ChainCell]) -> Located:
         cells.append(cell)
         gaps += _gaps(data, entry, cell, checks)
         at += entry.duration_s
-    return _ending(tuple(cells), _joined(gaps), at)
+    return _ending(tuple(cells), joined(gaps), at)
 
 
 def _extents(data: TitleSetData, entry: ChainCell) -> tuple[Extent, ...]:
@@ -124,14 +125,21 @@ def _looked_up(data: TitleSetData, units: Sequence[int], checks: int) -> list[Na
     return [found[at] for at in sorted(found)]
 
 
-def _joined(gaps: list[Gap]) -> tuple[Gap, ...]:
-    joined: list[Gap] = []
+def unreadable(title: int, gap: Gap) -> str:
+    """What is said of a hole: how long it is and where."""
+    lost = f"{gap.to_s - gap.from_s:.0f} s could not be read at {duration_text(gap.from_s)}"
+    return f"Title {title}: {lost}. The rest can be converted."
+
+
+def joined(gaps: Sequence[Gap]) -> tuple[Gap, ...]:
+    """The gaps in order, those that touch as one."""
+    made: list[Gap] = []
     for gap in gaps:
-        if joined and gap.from_s - joined[-1].to_s < 0.05:
-            joined[-1] = Gap(from_s=joined[-1].from_s, to_s=gap.to_s)
+        if made and gap.from_s - made[-1].to_s < 0.05:
+            made[-1] = Gap(from_s=made[-1].from_s, to_s=gap.to_s)
         else:
-            joined.append(gap)
-    return tuple(Gap(from_s=round(gap.from_s, 3), to_s=round(gap.to_s, 3)) for gap in joined)
+            made.append(gap)
+    return tuple(Gap(from_s=round(gap.from_s, 3), to_s=round(gap.to_s, 3)) for gap in made)
 
 
 def _ending(cells: tuple[Cell, ...], gaps: tuple[Gap, ...], end_s: float) -> Located:

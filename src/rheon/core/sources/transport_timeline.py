@@ -186,10 +186,13 @@ def transport_packets(chunks: Iterator[bytes]) -> Iterator[bytearray]:
 
 
 def _resync(data: bytes, at: int) -> int:
-    for start in range(at + 1, max(at + 1, len(data) - 4 * M2TS_BYTES)):
-        if all(data[start + 4 + n * M2TS_BYTES] == SYNC for n in range(4)):
-            return start
-    return len(data)
+    last = len(data) - 4 * M2TS_BYTES
+    found = data.find(SYNC, at + 5)
+    while 0 <= found - 4 <= last:
+        if all(data[found + n * M2TS_BYTES] == SYNC for n in range(1, 4)):
+            return found - 4
+        found = data.find(SYNC, found + 1)
+    return max(at + 1, last + 1)
 
 
 def _shift_packet(data: bytearray, at: int, offset: int) -> None:
