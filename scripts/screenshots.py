@@ -17,6 +17,13 @@ def shoot(page: Page, name: str) -> None:
     page.screenshot(path=TARGET / f"{name}.png")
 
 
+def film_id(page: Page) -> int:
+    """Titles are numbered in the order in which their sources happened to be read."""
+    sources = page.request.get(f"{ADDRESS}/api/shelf/sources").json()
+    film = next(source for source in sources if source["name"] == "Marram Nights")
+    return int(film["titles"][0]["id"])
+
+
 def convert(page: Page, titles: list[str]) -> None:
     page.goto(f"{ADDRESS}/bench")
     for title in titles:
@@ -37,11 +44,12 @@ def main() -> None:
         page.goto(f"{ADDRESS}/shelf")
         page.wait_for_timeout(2500)
         shoot(page, "shelf")
-        page.goto(f"{ADDRESS}/shelf/titles/1")
+        film = film_id(page)
+        page.goto(f"{ADDRESS}/shelf/titles/{film}")
         expect(page.get_by_text("60 above, 60 below")).to_be_visible(timeout=120_000)
         page.wait_for_timeout(5000)
         shoot(page, "title")
-        page.goto(f"{ADDRESS}/bench/1/2")
+        page.goto(f"{ADDRESS}/bench/{film}/2")
         shoot(page, "plan-sheet")
         page.goto(f"{ADDRESS}/household")
         shoot(page, "household")
@@ -55,7 +63,7 @@ def main() -> None:
         page.wait_for_timeout(1500)
         shoot(page, "outbox")
         dark = browser.new_page(viewport={"width": 1280, "height": 800}, color_scheme="dark")
-        dark.goto(f"{ADDRESS}/bench/1/1")
+        dark.goto(f"{ADDRESS}/bench/{film}/1")
         shoot(dark, "plan-sheet-dark")
         browser.close()
 
