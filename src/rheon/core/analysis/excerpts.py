@@ -10,6 +10,8 @@ from ..media import SECTOR_BYTES, Cell, CellData, Extent, StreamKind, Title
 from ..sources.feed import feed_extents
 from ..sources.timeline import ProgramTimeline
 
+BRIEFLY = ("-analyzeduration", "300000", "-probesize", "1500000")
+"""Goes before an excerpt's arguments where only its first pictures are wanted: the engine then starts at once."""
 EXCERPT_BYTES = 6 << 20
 TRANSPORT_EXCERPT_BYTES = 20 << 20  # its rates are several times those of a DVD
 

@@ -7,10 +7,13 @@ import contextlib
 from ..engine import Command, require, run
 from ..errors import EngineError
 from ..media import Title
-from .excerpts import excerpt
+from .excerpts import BRIEFLY, excerpt
 
 TIMEOUT_S = 30
-LOOK_BACK_S = (0.0, 2.0)
+ATTEMPTS: tuple[tuple[tuple[str, ...], float], ...] = ((BRIEFLY, 0.0), ((), 0.0), ((), 2.0))
+"""How the engine is started, and how far before the moment: a short look suffices mostly; where no key frame is near it
+has to look longer, and behind the last one of a title there is nothing to start from.
+"""
 
 
 def frame_times(duration_s: float, count: int) -> list[float]:
@@ -23,18 +26,28 @@ def frame_jpeg(title: Title, at_s: float, height: int) -> bytes:
     require("ffmpeg")
     if title.video is None:
         raise EngineError("This title has no picture.", advice="")
-    # behind the last key frame of a title there is nothing to start from
-    for back_s in LOOK_BACK_S:
+    for start, back_s in ATTEMPTS:
         with contextlib.suppress(EngineError):
-            if picture := _jpeg(title, max(0.0, at_s - back_s), height):
+            if picture := _jpeg(title, max(0.0, at_s - back_s), height, start):
                 return picture
     raise EngineError("No frame could be read there.", advice="")
 
 
-def _jpeg(title: Title, at_s: float, height: int) -> bytes:
+def _jpeg(title: Title, at_s: float, height: int, start: tuple[str, ...]) -> bytes:
     assert title.video is not None
     source = excerpt(title, at_s)
     width = 2 * round(height * title.video.display_aspect / 2)
-    argv = ["ffmpeg", "-hide_banner", "-loglevel", "error", *source.arguments, "-map", "0:V:0", "-frames:v", "1"]
+    argv = [
+        "ffmpeg",
+        "-hide_banner",
+        "-loglevel",
+        "error",
+        *start,
+        *source.arguments,
+        "-map",
+        "0:V:0",
+        "-frames:v",
+        "1",
+    ]
     argv += ["-vf", f"scale={width}:{height},setsar=1", "-q:v", "4", "-f", "mjpeg", "pipe:1"]
     return run(Command(argv=argv, feed=source.feed, timeout_s=TIMEOUT_S)).stdout

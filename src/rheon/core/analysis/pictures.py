@@ -6,8 +6,9 @@ import numpy as np
 import numpy.typing as npt
 
 from ..engine import Command, run
+from ..errors import EngineError
 from ..media import Title
-from .excerpts import excerpt
+from .excerpts import BRIEFLY, excerpt
 
 Luma = npt.NDArray[np.uint8]
 TIMEOUT_S = 30
@@ -20,11 +21,21 @@ def stored_pictures(title: Title, at_s: float, count: int) -> Luma:
     """
     video = title.video
     assert video is not None
-    source = excerpt(title, at_s)
-    argv = ["ffmpeg", "-hide_banner", "-loglevel", "error", "-noautorotate", *source.arguments, "-map", "0:V:0"]
-    argv += ["-frames:v", str(count), "-vf", "format=yuv420p,extractplanes=y", "-fps_mode", "passthrough"]
-    command = Command(argv=[*argv, "-f", "rawvideo", "pipe:1"], feed=source.feed, timeout_s=TIMEOUT_S, gentle=True)
-    data = run(command).stdout
+    data = _stored(title, at_s, count, BRIEFLY) or _stored(title, at_s, count, ())
     size = video.width * video.height
     whole = len(data) // size
     return np.frombuffer(data[: whole * size], dtype=np.uint8).reshape(whole, video.height, video.width)
+
+
+def _stored(title: Title, at_s: float, count: int, start: tuple[str, ...]) -> bytes:
+    """The pictures' bytes; empty where a short look found nothing to start from. Raises ``EngineError``."""
+    source = excerpt(title, at_s)
+    argv = ["ffmpeg", "-hide_banner", "-loglevel", "error", "-noautorotate", *start, *source.arguments]
+    argv += ["-map", "0:V:0", "-frames:v", str(count), "-vf", "format=yuv420p,extractplanes=y"]
+    argv += ["-fps_mode", "passthrough", "-f", "rawvideo", "pipe:1"]
+    try:
+        return run(Command(argv=argv, feed=source.feed, timeout_s=TIMEOUT_S, gentle=True)).stdout
+    except EngineError:
+        if start:
+            return b""
+        raise
