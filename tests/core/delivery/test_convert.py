@@ -113,7 +113,7 @@ def test_what_the_device_takes_is_copied_bit_for_bit(media: Path, tmp_path: Path
     regatta = read_source(media / "camera" / "Regatta, two languages.mkv").titles[0]
     made = order(regatta, "avocet-10", tmp_path, pins={"sound.track": "1", "words.subtitle": "none"})
     assert made.plan.settings and made.plan.settings.video and made.plan.settings.audio
-    assert {made.plan.settings.video.action, made.plan.settings.audio.action} == {Action.COPY}
+    assert {made.plan.settings.video.action, made.plan.settings.audio[0].action} == {Action.COPY}
     done = convert(made)
     assert packets(done.path) == packets(media / "camera" / "Regatta, two languages.mkv")
 

@@ -7,7 +7,17 @@ from itertools import pairwise
 
 import pytest
 
-from rheon.core.devices.levels import H264_LEVELS, HEVC_LEVELS, MPEG4_LEVELS, levels_of, most_references
+from rheon.core.devices.levels import (
+    AV1_LEVELS,
+    H264_LEVELS,
+    HEVC_LEVELS,
+    MPEG2_LEVELS,
+    MPEG4_LEVELS,
+    VP9_LEVELS,
+    Level,
+    levels_of,
+    most_references,
+)
 
 
 # ITU-T H.264 table A-6: maximum frame rates and MaxDpbFrames for usual picture sizes
@@ -42,6 +52,31 @@ def test_hevc_levels_hold_what_the_standard_s_examples_say(level: str, width: in
     assert not HEVC_LEVELS[level].holds_picture(width, height, Fraction(rate) * Fraction(11, 10))
 
 
+# VP9 level table: the example sizes and rates it names; AV1 specification A.3, the same; ISO/IEC 13818-2 table 8-11
+@pytest.mark.parametrize(
+    ("level", "width", "height", "rate"),
+    [
+        (VP9_LEVELS["3"], 854, 480, "50"),
+        (VP9_LEVELS["4"], 1920, 1080, "30"),
+        (VP9_LEVELS["4.1"], 1920, 1080, "60"),
+        (VP9_LEVELS["5.1"], 3840, 2160, "60"),
+        (AV1_LEVELS["3.1"], 1280, 720, "30"),
+        (AV1_LEVELS["4.0"], 1920, 1080, "30"),
+        (AV1_LEVELS["4.1"], 1920, 1080, "60"),
+        (AV1_LEVELS["5.1"], 3840, 2160, "60"),
+        (MPEG2_LEVELS["main"], 720, 480, "30"),
+        (MPEG2_LEVELS["main"], 720, 576, "25"),
+        (MPEG2_LEVELS["high"], 1920, 1088, "30"),
+    ],
+)
+def test_levels_of_the_other_codecs_hold_what_their_tables_are_made_for(
+    level: Level, width: int, height: int, rate: str
+) -> None:
+    assert level.holds_picture(width, height, Fraction(rate))
+    assert not level.holds_picture(width, height, Fraction(rate) * Fraction(8, 5))
+    assert not level.holds_picture(width * 2, height * 2, Fraction(rate))
+
+
 def test_one_side_may_not_be_longer_than_the_level_allows() -> None:
     assert not H264_LEVELS["3"].holds_picture(4096, 64, Fraction(1))
     assert not HEVC_LEVELS["3"].holds_picture(4096, 64, Fraction(1))
@@ -60,7 +95,7 @@ def test_small_hevc_pictures_may_refer_to_more_frames() -> None:
 
 
 def test_levels_rise_in_every_bound() -> None:
-    for table in (H264_LEVELS, HEVC_LEVELS, *MPEG4_LEVELS.values()):
+    for table in (H264_LEVELS, HEVC_LEVELS, VP9_LEVELS, AV1_LEVELS, MPEG2_LEVELS, *MPEG4_LEVELS.values()):
         levels = list(table.values())
         for before, after in pairwise(levels):
             assert before.frame_blocks <= after.frame_blocks

@@ -13,7 +13,7 @@ from rheon.core.encoding.command import chapters_document
 from rheon.core.encoding.filters import DrawnText, audio_filters, graph
 from rheon.core.encoding.progress import ProgressReader
 from rheon.core.media import Chapter, FileData, Source, Title
-from rheon.core.planning import Action, AudioSettings, PlanRequest, VideoSettings, plan
+from rheon.core.planning import Action, AudioSettings, Fields, PlanRequest, VideoSettings, plan
 
 
 def command(title: Title, name: str, **pins: str) -> list[str]:
@@ -75,11 +75,12 @@ def test_a_file_is_opened_as_a_file_and_nothing_else(film_disc: Source) -> None:
 
 def test_copied_streams_go_through_no_filter_and_chapters_only_where_they_can(film_disc: Source) -> None:
     argv = command(film_disc.titles[0], "cormorant-box")
-    assert (after(argv, "-c:v"), after(argv, "-c:a")) == ("copy", "copy")
+    assert (after(argv, "-c:v"), after(argv, "-c:a:0")) == ("copy", "copy")
     assert "-filter_complex" not in argv
     assert after(argv, "-map_chapters") == "1"
     sound = command(film_disc.titles[0], "sound-only")
-    assert (after(sound, "-map_chapters"), after(sound, "-f"), "-c:v" in sound) == ("-1", "mpeg", False)
+    assert (after(sound, "-map_chapters"), after(sound, "-f"), "-c:v" in sound) == ("1", "mpeg", False)
+    assert after(command(film_disc.titles[0], "plover-dash"), "-map_chapters") == "-1"
 
 
 def test_hevc_keeps_its_bounds_in_its_own_words(film_disc: Source) -> None:
@@ -100,7 +101,7 @@ VIDEO = VideoSettings(
     [
         ({}, None, None, "[0:V:0]null,fps=25/1,scale=768:576:flags=lanczos,setsar=1/1,format=yuv420p[out]"),
         (
-            {"deinterlace": True, "top_field_first": False, "bit_depth": 10},
+            {"fields": Fields.JOIN, "top_field_first": False, "bit_depth": 10},
             None,
             None,
             "[0:V:0]bwdif=mode=send_frame:parity=bff:deint=all,fps=25/1,scale=768:576:flags=lanczos,setsar=1/1,"

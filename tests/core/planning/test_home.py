@@ -39,7 +39,7 @@ def test_the_container_that_leaves_most_untouched_is_taken(
     made = planned(film_disc, name).settings
     assert made and made.audio
     assert made.file_name == file_name
-    assert (made.video.action if made.video else None, made.audio.action) == (picture, sound)
+    assert (made.video.action if made.video else None, made.audio[0].action) == (picture, sound)
 
 
 def test_a_file_over_the_limit_is_not_just_copied(film_disc: Source) -> None:
@@ -52,7 +52,7 @@ def test_a_file_over_the_limit_is_not_just_copied(film_disc: Source) -> None:
 
 
 def test_drawing_in_or_shrinking_means_encoding_even_where_a_copy_would_do(film_disc: Source) -> None:
-    for pins in ({"words_subtitle": "0"}, {"picture_height": "240"}, {"picture_codec": "mpeg4"}):
+    for pins in ({"words_subtitle": "0", "words_form": "drawn"}, {"picture.size": "240"}, {"picture_codec": "mpeg4"}):
         made = planned(film_disc, "cormorant-box", **pins).settings
         assert made and made.video
         assert made.video.action is Action.ENCODE
@@ -61,7 +61,7 @@ def test_drawing_in_or_shrinking_means_encoding_even_where_a_copy_would_do(film_
 def test_without_sound_the_picture_stays_and_without_both_nothing_is_made(film_disc: Source) -> None:
     silent = planned(film_disc, "heron-8", sound_track="none").settings
     assert silent is not None
-    assert silent.audio is None
+    assert silent.audio == ()
     with pytest.raises(PlanError, match="neither picture nor sound"):
         planned(film_disc, "sound-only", sound_track="none")
 

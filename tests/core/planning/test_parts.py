@@ -13,8 +13,9 @@ from rheon.core.devices import AudioEntry, VideoEntry, device, preferred_audio
 from rheon.core.devices.levels import H264_LEVELS
 from rheon.core.devices.tracks import needed_subtitle
 from rheon.core.media import AudioStream, Purpose, Scan, Source, SubtitleStream, Title, VideoStream
-from rheon.core.planning import Action, AudioSettings, Balance, PlanRequest, plan
+from rheon.core.planning import Action, AudioSettings, Balance, Fields, PlanRequest, plan
 from rheon.core.planning.cadence import cadence_for
+from rheon.core.planning.encoders import ENCODERS
 from rheon.core.planning.geometry import Bounds, fit
 
 NTSC = Fraction(30000, 1001)
@@ -80,9 +81,9 @@ def test_a_fitted_picture_is_even_inside_and_not_enlarged(width: int, height: in
 )
 def test_cadence(source: VideoStream, limit: str, rate: Fraction, code: str) -> None:
     entry = VideoEntry(codec="h264", max_width=1920, max_height=1080, max_frame_rate=limit)
-    made = cadence_for(source, entry)
-    assert (made.frame_rate, made.reason.code) == (rate, code)
-    assert made.deinterlace == (source.scan is Scan.INTERLACED)
+    made = cadence_for(source, entry, ENCODERS["h264"], {})
+    assert (made.frame_rate, made.rate_reason.code) == (rate, code)
+    assert (made.fields is Fields.JOIN) == (source.scan is Scan.INTERLACED)
 
 
 def track(
@@ -127,7 +128,7 @@ def sound_of(title: Title, audio: AudioStream, name: str, balance: Balance = Bal
     )
     settings = plan(request).settings
     assert settings and settings.audio
-    return settings.audio
+    return settings.audio[0]
 
 
 @pytest.mark.parametrize(

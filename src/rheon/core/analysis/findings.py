@@ -97,7 +97,7 @@ def _audio(track: AudioStream, survey: Survey) -> AudioStream:
     found = next((sound for sound in survey.sounds if sound.index == track.index), None)
     if found is None or found.sure < SURE_ENOUGH:
         return track
-    return replace(track, silent=found.silent)
+    return replace(track, silent=found.silent, loudness_lufs=found.loudness_lufs, peak_dbfs=found.peak_dbfs)
 
 
 def _words(track: SubtitleStream, survey: Survey) -> SubtitleStream:

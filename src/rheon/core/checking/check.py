@@ -12,13 +12,16 @@ from ..devices.bounds import highest_level, rate_bounds
 from ..devices.rules import video_entry_for
 from ..engine import Command, ProbedFile, probe, run, safe_file_input
 from ..errors import EngineError
-from ..media import VideoStream
-from ..planning import OutputSettings
+from ..media import AudioStream, VideoStream
+from ..planning import Action, AudioSettings, OutputSettings, VideoSettings, WordsForm
 from .boxes import index_in_front
 from .buffer import least_rate_bps
 
 LENGTH_TOLERANCE_S = 0.5
 DECODE_TIMEOUT_S = 4 * 3600
+NAMES_COLOUR = frozenset({"h264", "hevc", "mpeg2video", "av1", "vp9"})
+SAME_MATRIX = frozenset({"smpte170m", "bt470bg"})
+"""Two names for the one matrix of ITU-R BT.601."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -144,14 +147,40 @@ def _plan_rules(settings: OutputSettings, found: ProbedFile) -> list[RuleResult]
         seen = f"{made.width}×{made.height} {made.codec}" if made else "no picture"
         plan = f"{wanted.width}×{wanted.height} {wanted.codec}"
         rules.append(RuleResult(rule="planned_picture", part="video", ok=seen == plan, measured=seen, allowed=plan))
-        if made and wanted.quality is not None:
+        if made and wanted.action is Action.ENCODE:
             ok = abs(made.frame_rate - wanted.frame_rate) < 0.05
             measured, allowed = f"{float(made.frame_rate):.3f}", f"{float(wanted.frame_rate):.3f}"
             rules.append(RuleResult(rule="planned_rate", part="video", ok=ok, measured=measured, allowed=allowed))
-    sound = f"{found.audio[0].codec}, {found.audio[0].channels} channels" if found.audio else "no sound"
-    plan = f"{settings.audio.codec}, {settings.audio.channels} channels" if settings.audio else "no sound"
-    rules.append(RuleResult(rule="planned_sound", part="audio", ok=sound == plan, measured=sound, allowed=plan))
+            rules += _colour_rule(wanted, made)
+    seen, plan = _sounds(found.audio), _sounds(settings.audio)
+    rules.append(RuleResult(rule="planned_sound", part="audio", ok=seen == plan, measured=seen, allowed=plan))
+    tracks = sum(words.form is WordsForm.TRACK for words in settings.subtitles)
+    if tracks:
+        count = len(found.subtitles)
+        rules.append(
+            RuleResult(
+                rule="planned_words", part="file", ok=count == tracks, measured=_tracks(count), allowed=_tracks(tracks)
+            )
+        )
     return rules
+
+
+def _sounds(tracks: Sequence[AudioStream] | Sequence[AudioSettings]) -> str:
+    return "; ".join(f"{track.codec}, {track.channels} channels" for track in tracks) or "no sound"
+
+
+def _tracks(count: int) -> str:
+    return f"{count} track" if count == 1 else f"{count} tracks"
+
+
+def _colour_rule(wanted: VideoSettings, made: VideoStream) -> list[RuleResult]:
+    """The matrix that the stream names, where the codec has a place for it."""
+    if wanted.colour is None or wanted.codec not in NAMES_COLOUR:
+        return []
+    seen = made.colour.matrix if made.colour else "none"
+    plan = wanted.colour.matrix
+    same = seen == plan or {seen, plan} <= SAME_MATRIX
+    return [RuleResult(rule="planned_colour", part="video", ok=same, measured=seen, allowed=plan)]
 
 
 def _decode(request: CheckRequest) -> _Decoded:

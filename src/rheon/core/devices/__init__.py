@@ -1,10 +1,10 @@
 """What devices can play: profiles, levels, rules, verdicts."""
 
-from .catalogue import catalogue, device, load_profile, profile_schema
+from .catalogue import catalogue, device, goals, load_profile, profile_schema
 from .common import common_ground
 from .facts import MediaFacts, title_facts
 from .finder import Answers, Match, nearest
-from .profile import AudioEntry, ContainerEntry, DeviceKind, DeviceProfile, Limits, Screen, VideoEntry
+from .profile import AudioEntry, ContainerEntry, DeviceKind, DeviceProfile, Evidence, Limits, Screen, VideoEntry
 from .rules import RuleResult, judge
 from .tracks import needed_subtitle, preferred_audio
 from .verdicts import ENCODABLE_AUDIO, ENCODABLE_VIDEO, Judgement, Verdict, judge_title
@@ -17,6 +17,7 @@ __all__ = [
     "ContainerEntry",
     "DeviceKind",
     "DeviceProfile",
+    "Evidence",
     "Judgement",
     "Limits",
     "Match",
@@ -28,6 +29,7 @@ __all__ = [
     "catalogue",
     "common_ground",
     "device",
+    "goals",
     "judge",
     "judge_title",
     "load_profile",

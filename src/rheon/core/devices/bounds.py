@@ -8,7 +8,7 @@ from .levels import Level, levels_of
 from .profile import VideoEntry
 
 MOST_BPS = 60_000_000
-DEFAULT_LEVELS = {"h264": "5.1", "hevc": "5.1", "mpeg4": "5"}
+DEFAULT_LEVELS = {"h264": "5.1", "hevc": "5.1", "mpeg4": "5", "mpeg2video": "high", "vp9": "6.1", "av1": "6.1"}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

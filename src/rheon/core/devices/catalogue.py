@@ -12,21 +12,37 @@ from pydantic import ValidationError
 from ..errors import BadProfile, NoSuchDevice
 from .profile import DeviceProfile
 
+GOAL_ORDER = (
+    "most-compatible", "for-the-web", "for-the-open-web", "sound-as-mp3", "sound-as-aac", "sound-as-flac",
+    "sound-as-opus", "faithful-copy",
+)  # fmt: skip
+
 
 @lru_cache(maxsize=1)
 def catalogue() -> dict[str, DeviceProfile]:
-    """Every shipped profile by id, in the order of their files' names."""
-    folder = resources.files(__package__) / "profiles"
-    found = (load_profile(entry.read_text(encoding="utf-8")) for entry in sorted(folder.iterdir(), key=str))
-    return {profile.id: profile for profile in found}
+    """Every shipped device by id, in the order of their files' names."""
+    return _shipped("profiles")
+
+
+@lru_cache(maxsize=1)
+def goals() -> dict[str, DeviceProfile]:
+    """What a file can be for when it is for no one device: profiles of their own, by id."""
+    found = _shipped("goals")
+    return {name: found[name] for name in sorted(found, key=GOAL_ORDER.index)}
 
 
 def device(profile_id: str) -> DeviceProfile:
-    """One profile of the catalogue. Raises ``NoSuchDevice``."""
-    try:
-        return catalogue()[profile_id]
-    except KeyError:
-        raise NoSuchDevice(f"There is no device called {profile_id}.", device=profile_id) from None
+    """One profile of the catalogue, or a goal. Raises ``NoSuchDevice``."""
+    found = catalogue().get(profile_id) or goals().get(profile_id)
+    if found is None:
+        raise NoSuchDevice(f"There is no device called {profile_id}.", device=profile_id)
+    return found
+
+
+def _shipped(name: str) -> dict[str, DeviceProfile]:
+    folder = resources.files(__package__) / name
+    found = (load_profile(entry.read_text(encoding="utf-8")) for entry in sorted(folder.iterdir(), key=str))
+    return {profile.id: profile for profile in found}
 
 
 def load_profile(text: str) -> DeviceProfile:

@@ -10,19 +10,26 @@ from .levels import level_rank
 from .profile import AudioEntry, DeviceProfile, Limits, Screen, VideoEntry
 
 
-def common_ground(profiles: Sequence[DeviceProfile]) -> DeviceProfile:
-    """One profile that bounds a file for all of them. Raises ``PlanError`` where they have nothing in common."""
-    return reduce(_both, profiles)
+def common_ground(profiles: Sequence[DeviceProfile], *, picture: bool = True, sound: bool = True) -> DeviceProfile:
+    """One profile that bounds a file for all of them; ``picture`` and ``sound`` say what the file would hold.
+
+    Raises ``PlanError`` where they have nothing in common.
+    """
+    if len(profiles) == 1:
+        return profiles[0]
+    return reduce(lambda one, other: _both(one, other, picture=picture, sound=sound), profiles)
 
 
-def _both(one: DeviceProfile, other: DeviceProfile) -> DeviceProfile:
+def _both(one: DeviceProfile, other: DeviceProfile, *, picture: bool, sound: bool) -> DeviceProfile:
     known = {(entry.format, entry.extension) for entry in other.containers}
     containers = tuple(entry for entry in one.containers if (entry.format, entry.extension) in known)
     pictures = [_video(mine, theirs) for mine in one.video for theirs in other.video_entries(mine.codec)]
     sounds = [_audio(ours, yours) for ours in one.audio for yours in other.audio_entries(ours.codec)]
     video = tuple(entry for entry in pictures if entry)
     audio = tuple(entry for entry in sounds if entry)
-    if not containers or not audio or (bool(one.video) != bool(other.video)) or (one.video and not video):
+    deaf = sound and not audio
+    blind = picture and (bool(one.video) != bool(other.video) or (one.video and not video))
+    if not containers or deaf or blind:
         raise PlanError(
             f"No one file can serve both {one.name} and {other.name}.",
             advice="Make one file for each of them.",
@@ -34,7 +41,7 @@ def _both(one: DeviceProfile, other: DeviceProfile) -> DeviceProfile:
         screen=_screen(one.screen, other.screen),
         containers=containers,
         video=video,
-        audio=audio,
+        audio=audio or one.audio,
         subtitles=tuple(entry for entry in one.subtitles if entry in other.subtitles),
         limits=_limits(one.limits, other.limits),
         tags=one.tags and other.tags,

@@ -84,7 +84,7 @@ Part = tuple[float, Reason] | None
 def _kind(answers: Answers, profile: DeviceProfile) -> Part:
     if answers.kind is None or answers.kind is profile.kind:
         return None
-    distance = OTHER_KIND if profile.kind in KIN[answers.kind] else OTHER_KIN
+    distance = OTHER_KIND if profile.kind in KIN.get(answers.kind, frozenset()) else OTHER_KIN
     return distance, Reason(code="other_kind", values={"theirs": profile.kind.value, "yours": answers.kind.value})
 
 

@@ -1,7 +1,8 @@
 """Levels: what a profile and level of a codec allow.
 
 Sources: ITU-T H.264 (08/2021) tables A-1 and A-2; ITU-T H.265 (08/2021) tables A.8 and A.9, Main tier;
-ISO/IEC 14496-2:2004 table N.1 (Simple and Advanced Simple).
+ISO/IEC 14496-2:2004 table N.1 (Simple and Advanced Simple); ISO/IEC 13818-2 tables 8-11 to 8-14 (Main profile);
+the VP9 bitstream's level table (annex A); the AV1 bitstream specification, annex A.3 (Main tier).
 """
 
 from __future__ import annotations
@@ -16,7 +17,9 @@ class Level:
     """Limits of a level in the codec's own blocks: blocks a picture and a second, picture buffer, rates in bits.
 
     ``block`` is the side of a block in pixels (16 for macroblocks, 1 where the standard counts samples);
-    ``buffer_blocks`` bounds the decoded picture buffer, ``0`` where the standard bounds no reference frames.
+    ``buffer_blocks`` bounds the decoded picture buffer, ``0`` where the standard bounds no reference frames. ``sides``
+    are the largest width and height in pixels where the standard names them; else the longest side follows from the
+    picture (H.264 A.3.1, H.265 A.4.1).
     """
 
     name: str
@@ -26,6 +29,7 @@ class Level:
     buffer_blocks: int
     bitrate_bps: int
     buffer_bits: int
+    sides: tuple[int, int] | None = None
 
     def blocks(self, width: int, height: int) -> int:
         return -(-width // self.block) * -(-height // self.block)
@@ -33,9 +37,14 @@ class Level:
     def holds_picture(self, width: int, height: int, frame_rate: Fraction) -> bool:
         """Whether a picture of this size at this rate stays inside, the bound on one side included."""
         blocks = self.blocks(width, height)
-        longest = isqrt(8 * self.frame_blocks)
-        sides = max(-(-width // self.block), -(-height // self.block))
-        return blocks <= self.frame_blocks and sides <= longest and blocks * frame_rate <= self.blocks_per_s
+        return (
+            blocks <= self.frame_blocks and self._sides_fit(width, height) and blocks * frame_rate <= self.blocks_per_s
+        )
+
+    def _sides_fit(self, width: int, height: int) -> bool:
+        if self.sides is not None:
+            return width <= self.sides[0] and height <= self.sides[1]
+        return max(-(-width // self.block), -(-height // self.block)) <= isqrt(8 * self.frame_blocks)
 
 
 def _avc(name: str, row: tuple[int, int, int, int, int]) -> Level:
@@ -79,6 +88,8 @@ H264_LEVELS: dict[str, Level] = {
 }
 HIGH_RATE_FACTOR = Fraction(5, 4)  # cpbBrVclFactor 1250 against 1000, table A-2
 H264_MOST_REFERENCES = 16
+# reference slots of the bitstream that a frame may use, less the ones that stay with the encoder
+OTHER_REFERENCES = {"vp9": 3, "av1": 7, "mpeg2video": 2}
 
 # name: MaxLumaPs, MaxLumaSr, MaxBR, MaxCPB (units of 1000 bits, Main tier)
 HEVC_LEVELS: dict[str, Level] = {
@@ -147,10 +158,81 @@ MPEG4_LEVELS: dict[str, dict[str, Level]] = {
     },
 }
 
+
+def _sampled(name: str, frame: int, per_second: int, rate_bps: int, rest: tuple[int, tuple[int, int]]) -> Level:
+    buffer_bits, sides = rest
+    return Level(
+        name=name,
+        block=1,
+        frame_blocks=frame,
+        blocks_per_s=per_second,
+        buffer_blocks=0,
+        bitrate_bps=rate_bps,
+        buffer_bits=buffer_bits,
+        sides=sides,
+    )
+
+
+# name: width, height, luma samples a second, bit/s, VBV buffer in bits
+MPEG2_LEVELS: dict[str, Level] = {
+    name: _sampled(name, row[0] * row[1], row[2], row[3], (row[4], (row[0], row[1])))
+    for name, row in {
+        "low": (352, 288, 3_041_280, 4_000_000, 475_136),
+        "main": (720, 576, 10_368_000, 15_000_000, 1_835_008),
+        "high1440": (1440, 1152, 47_001_600, 60_000_000, 7_340_032),
+        "high": (1920, 1152, 62_668_800, 80_000_000, 9_781_248),
+    }.items()
+}
+
+# name: luma samples a picture and a second, kbit/s, buffer in kbit, longest side
+VP9_LEVELS: dict[str, Level] = {
+    name: _sampled(name, row[0], row[1], row[2] * 1000, (row[3] * 1000, (row[4], row[4])))
+    for name, row in {
+        "1": (36864, 829440, 200, 400, 512),
+        "1.1": (73728, 2764800, 800, 1000, 768),
+        "2": (122880, 4608000, 1800, 1500, 960),
+        "2.1": (245760, 9216000, 3600, 2800, 1344),
+        "3": (552960, 20736000, 7200, 6000, 2048),
+        "3.1": (983040, 36864000, 12000, 10000, 2752),
+        "4": (2228224, 83558400, 18000, 16000, 4160),
+        "4.1": (2228224, 160432128, 30000, 18000, 4160),
+        "5": (8912896, 311951360, 60000, 36000, 8384),
+        "5.1": (8912896, 588251136, 120000, 46000, 8384),
+        "5.2": (8912896, 1176502272, 180000, 90000, 8384),
+        "6": (35651584, 1176502272, 180000, 90000, 16832),
+        "6.1": (35651584, 2353004544, 240000, 180000, 16832),
+        "6.2": (35651584, 4706009088, 480000, 360000, 16832),
+    }.items()
+}
+
+# name: MaxPicSize, MaxHSize, MaxVSize, MaxDisplayRate, MainMbps x 10; the buffer holds one second (annex E)
+AV1_LEVELS: dict[str, Level] = {
+    name: _sampled(name, row[0], row[3], row[4] * 100_000, (row[4] * 100_000, (row[1], row[2])))
+    for name, row in {
+        "2.0": (147456, 2048, 1152, 4423680, 15),
+        "2.1": (278784, 2816, 1584, 8363520, 30),
+        "3.0": (665856, 4352, 2448, 19975680, 60),
+        "3.1": (1065024, 5504, 3096, 31950720, 100),
+        "4.0": (2359296, 6144, 3456, 70778880, 120),
+        "4.1": (2359296, 6144, 3456, 141557760, 200),
+        "5.0": (8912896, 8192, 4352, 267386880, 300),
+        "5.1": (8912896, 8192, 4352, 534773760, 400),
+        "5.2": (8912896, 8192, 4352, 1069547520, 600),
+        "5.3": (8912896, 8192, 4352, 1069547520, 600),
+        "6.0": (35651584, 16384, 8704, 1069547520, 600),
+        "6.1": (35651584, 16384, 8704, 2139095040, 1000),
+        "6.2": (35651584, 16384, 8704, 4278190080, 1600),
+        "6.3": (35651584, 16384, 8704, 4278190080, 1600),
+    }.items()
+}
+
 PROFILE_ORDER: dict[str, tuple[str, ...]] = {
     "h264": ("baseline", "main", "high", "high10"),
     "hevc": ("main", "main10"),
     "mpeg4": ("simple", "advanced_simple"),
+    "mpeg2video": ("simple", "main", "high"),
+    "vp9": ("profile0", "profile2"),
+    "av1": ("main", "high"),
     "aac": ("lc", "he", "he2"),
 }
 
@@ -163,7 +245,7 @@ def levels_of(codec: str, profile: str | None) -> dict[str, Level]:
         return HEVC_LEVELS
     if codec == "mpeg4":
         return MPEG4_LEVELS.get(profile or "simple", {})
-    return {}
+    return _PLAIN_LEVELS.get(codec, {})
 
 
 def level_rank(codec: str, profile: str | None, level: str) -> int:
@@ -178,7 +260,7 @@ def most_references(codec: str, level: Level, width: int, height: int) -> int:
         return min(H264_MOST_REFERENCES, level.buffer_blocks // level.blocks(width, height))
     if codec == "hevc":
         return _hevc_pictures(width * height, level.frame_blocks) - 1
-    return 1
+    return OTHER_REFERENCES.get(codec, 1)
 
 
 def _hevc_pictures(samples: int, most: int) -> int:
@@ -202,4 +284,5 @@ def _scaled(level: Level) -> Level:
     )
 
 
+_PLAIN_LEVELS = {"mpeg2video": MPEG2_LEVELS, "vp9": VP9_LEVELS, "av1": AV1_LEVELS}
 _HIGH_LEVELS = {name: _scaled(level) for name, level in H264_LEVELS.items()}

@@ -31,6 +31,7 @@ class DeviceKind(StrEnum):
     PROJECTOR = "projector"
     COMPUTER = "computer"
     SOUND = "sound"
+    GOAL = "goal"
 
 
 class Screen(_Part):
@@ -44,7 +45,7 @@ class Screen(_Part):
 class ContainerEntry(_Part):
     """A container the device opens, and the extension by which it knows such files. The best comes first."""
 
-    format: Literal["mp4", "matroska", "avi", "mp3", "mpeg_ts", "mpeg_ps"]
+    format: Literal["mp4", "matroska", "webm", "avi", "asf", "mp3", "flac", "ogg", "mpeg_ts", "mpeg_ps"]
     extension: Annotated[str, Field(pattern=r"^[a-z0-9]{2,4}$")]
 
 
@@ -107,8 +108,19 @@ class Limits(_Part):
         return min((bound for bound in bounds if bound), default=None)
 
 
+class Evidence(_Part):
+    """What a line of a profile rests on: it was really played, only said by the device, or assumed."""
+
+    line: str
+    rests_on: Literal["played", "said", "assumed"]
+    note: str = ""
+
+
 class DeviceProfile(_Part):
-    """What a device can play. Lists stand in order of preference."""
+    """What a device can play. Lists stand in order of preference.
+
+    ``faithful`` marks the goal of keeping every track as it is; ``evidence`` is there where the device was itself asked.
+    """
 
     id: Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9+-]{1,80}$")]
     name: Annotated[str, Field(min_length=1, max_length=80)]
@@ -124,6 +136,8 @@ class DeviceProfile(_Part):
     limits: Limits = Limits()
     tags: bool = True
     artwork_px: Positive | None = None
+    faithful: bool = False
+    evidence: tuple[Evidence, ...] = ()
 
     def video_entries(self, codec: str) -> list[VideoEntry]:
         return [entry for entry in self.video if entry.codec == codec]

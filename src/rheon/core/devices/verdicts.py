@@ -12,8 +12,8 @@ from .profile import DeviceProfile
 from .rules import RuleResult, broken, judge
 from .tracks import preferred_audio
 
-ENCODABLE_VIDEO = frozenset({"h264", "hevc", "mpeg4"})
-ENCODABLE_AUDIO = frozenset({"aac", "mp3", "ac3"})
+ENCODABLE_VIDEO = frozenset({"h264", "hevc", "mpeg4", "vp9", "av1", "mpeg2video", "wmv2"})
+ENCODABLE_AUDIO = frozenset({"aac", "mp3", "ac3", "eac3", "opus", "vorbis", "flac", "mp2", "wmav2"})
 
 
 class Verdict(StrEnum):

@@ -2,7 +2,7 @@
 
 from .command import Job, build_command
 from .progress import Progress
-from .run import PART_PREFIX, PART_SUFFIX, Hooks, Made, check_target, make_file, part_path, remove
+from .run import PART_PREFIX, PART_SUFFIX, Hooks, Made, check_target, make_file, part_path, remove, side_parts
 
 __all__ = [
     "PART_PREFIX",
@@ -16,4 +16,5 @@ __all__ = [
     "make_file",
     "part_path",
     "remove",
+    "side_parts",
 ]

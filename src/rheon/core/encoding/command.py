@@ -9,18 +9,17 @@ import langcodes
 from ..engine.arguments import audio_pad, pipe_input, safe_file_input, subtitle_pad, video_pad
 from ..media import Chapter, FileData, StreamKind, Title
 from ..media.containers import CONTAINERS
-from ..planning import Action, AudioSettings, OutputSettings, VideoSettings
+from ..planning import Action, AudioSettings, OutputSettings, SubtitleSettings, WordsForm
+from .encoders import audio_arguments, video_arguments
 from .filters import DrawnText, audio_filters, graph
 
 CHAPTERS_FILE = "chapters.txt"
 LINK_NAME = "source"
-WORDS_FILE = "words.srt"
-ENCODERS = {"h264": "libx264", "hevc": "libx265", "mpeg4": "mpeg4", "aac": "aac", "mp3": "libmp3lame", "ac3": "ac3"}
-HOLDS_CHAPTERS = frozenset({"mp4", "matroska"})
 NO_QUEUE = ("-thread_queue_size", "0")
 """With two inputs the engine would read each in a thread, and sleep for 10 ms whenever a short queue is empty."""
-MPEG4_PROFILES = {"simple": "0", "advanced_simple": "15"}
 MUXING = {"mp4": ("-movflags", "+faststart"), "mp3": ("-id3v2_version", "3")}
+BLURAY_SUFFIX = ".m2ts"
+SIDE_SUFFIX = "srt"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -34,49 +33,59 @@ class Job:
     @property
     def subpictures(self) -> tuple[int, ...]:
         """Ids of the subpicture streams that the input must declare at its front."""
-        words = self.settings.subtitle
         data = self.title.data
-        if words is None or words.is_text or isinstance(data, FileData) or data.stream is StreamKind.TRANSPORT:
+        if isinstance(data, FileData) or data.stream is StreamKind.TRANSPORT:
             return ()
-        stream_id = self.title.subtitles[words.track].stream_id
-        return () if stream_id is None else (stream_id,)
+        wanted = [self.title.subtitles[words.track] for words in self.settings.subtitles if not words.is_text]
+        return tuple(track.stream_id for track in wanted if track.stream_id is not None)
 
     @property
     def cores(self) -> frozenset[int]:
         """Packet ids of TrueHD tracks of which only the AC-3 core goes into the output."""
-        sound = self.settings.audio
-        track = self.title.audio[sound.track] if sound else None
-        return frozenset({track.stream_id} if track and track.is_core and track.stream_id is not None else ())
+        tracks = [self.title.audio[sound.track] for sound in self.settings.audio]
+        return frozenset(track.stream_id for track in tracks if track.is_core and track.stream_id is not None)
 
     @property
     def carries_chapters(self) -> bool:
-        return bool(self.title.chapters) and self.settings.container in HOLDS_CHAPTERS
+        return bool(self.title.chapters) and self.settings.chapters and CONTAINERS[self.settings.container].chapters
+
+    @property
+    def side_tracks(self) -> tuple[SubtitleSettings, ...]:
+        """Subtitle tracks that lie in files of their own and go along as tracks or files."""
+        return tuple(
+            words
+            for words in self.settings.subtitles
+            if words.form is not WordsForm.DRAWN and self.title.subtitles[words.track].path is not None
+        )
 
 
-def build_command(job: Job) -> list[str]:
-    """The whole argument list. Chapters come from ``chapters.txt``, text subtitles from ``source`` or ``words.srt``."""
+def build_command(job: Job, at_pass: int = 0) -> list[str]:
+    """The whole argument list; ``at_pass`` is 1 or 2 where there are two.
+
+    Chapters come from ``chapters.txt``, text subtitles from ``source`` or ``words-N.srt``.
+    """
     made = job.settings
+    head = ["ffmpeg", "-hide_banner", "-loglevel", "error", "-nostats", "-progress", "pipe:1", "-y", *_input(job)]
+    if at_pass == 1 and made.video:
+        picture = [*_picture_map(job), *video_arguments(made.video, made.container, at_pass)]
+        return [*head, *picture, "-an", "-sn", "-f", "null", "-"]
     return [
-        "ffmpeg", "-hide_banner", "-loglevel", "error", "-nostats", "-progress", "pipe:1", "-y",
-        *_input(job),
+        *head,
         *_chapters_input(job),
-        *_maps(job),
-        *(_video(made.video, made.container) if made.video else ()),
-        *(_audio(made.audio, filtered=not _shares_id(job)) if made.audio else ()),
+        *_side_inputs(job),
+        *_picture_map(job),
+        *_sound_maps(job),
+        *_words_maps(job),
+        *(video_arguments(made.video, made.container, at_pass) if made.video else ()),
+        *(part for place, sound in enumerate(made.audio)
+          for part in audio_arguments(sound, place, filtered=not _shares_id(job, sound) and not _plain(sound))),
         *_metadata(job),
-        "-metadata", f"title={made.name}",
-        *(("-metadata:s:a:0", f"language={_alpha3(made.language)}") if made.audio else ()),
         "-max_muxing_queue_size", "4096",
         *MUXING.get(made.container, ()),
-        "-f", CONTAINERS[made.container].muxer or "", f"file:{job.target}",
+        *(("-mpegts_m2ts_mode", "1") if made.file_name.lower().endswith(BLURAY_SUFFIX) else ()),
+        "-f", CONTAINERS[made.container].muxer, f"file:{job.target}",
+        *_side_files(job),
     ]  # fmt: skip
-
-
-def _metadata(job: Job) -> list[str]:
-    """Nothing of the source's own tags; chapters with their names where there are any."""
-    if job.carries_chapters:
-        return ["-map_metadata", "1", "-map_metadata:s", "-1", "-map_chapters", "1"]
-    return ["-map_metadata", "-1", "-map_chapters", "-1"]
 
 
 def chapters_document(chapters: tuple[Chapter, ...], duration_s: float) -> str:
@@ -84,20 +93,78 @@ def chapters_document(chapters: tuple[Chapter, ...], duration_s: float) -> str:
     lines = [";FFMETADATA1"]
     ends = [chapter.start_s for chapter in chapters[1:]] + [duration_s]
     for chapter, end in zip(chapters, ends, strict=True):
-        name = chapter.name or f"Chapter {chapter.number}"
-        escaped = "".join(f"\\{letter}" if letter in "=;#\\\n" else letter for letter in name)
+        escaped = "".join(f"\\{letter}" if letter in "=;#\\\n" else letter for letter in _chapter_name(chapter))
         start_ms, end_ms = round(chapter.start_s * 1000), round(end * 1000)
         lines += ["[CHAPTER]", "TIMEBASE=1/1000", f"START={start_ms}", f"END={end_ms}", f"title={escaped}"]
     return "\n".join(lines) + "\n"
 
 
+def words_file(track: int) -> str:
+    """The name under which a subtitle file lies beside the engine."""
+    return f"words-{track}.srt"
+
+
+def side_file(job: Job, words: SubtitleSettings) -> str:
+    """The temporary name of a text file that is delivered beside the film."""
+    return f"{job.target}.{words.track}.{SIDE_SUFFIX}"
+
+
+def drawn_text(title: Title, track: int) -> DrawnText:
+    """Where the engine finds a text track: in the source itself, or written anew beside it from a sidecar file."""
+    start_s = title.data.from_s if isinstance(title.data, FileData) else 0.0
+    if title.subtitles[track].path is not None:
+        return DrawnText(file=words_file(track), track=0, start_s=start_s)
+    return DrawnText(file=LINK_NAME, track=track, start_s=start_s)
+
+
+def _chapter_name(chapter: Chapter) -> str:
+    return chapter.name or f"Chapter {chapter.number}"
+
+
+def _metadata(job: Job) -> list[str]:
+    """The title's name and languages; of the source's tags only what people wrote into a sound file."""
+    made = job.settings
+    head = ["-map_metadata", "-1", "-map_chapters", "-1"]
+    if job.carries_chapters:
+        head = ["-map_metadata", "1", "-map_metadata:s", "-1", "-map_chapters", "1"]
+    tags = {**job.title.tags, "title": made.name} if made.video is None else {"title": made.name}
+    said = [part for key, value in tags.items() for part in ("-metadata", f"{key}={value}")]
+    if made.container == "flac" and job.carries_chapters:
+        said += _comment_chapters(job.title.chapters)
+    for place, sound in enumerate(made.audio):
+        said += [f"-metadata:s:a:{place}", f"language={_alpha3(sound.language)}"]
+    if len(made.audio) > 1:
+        said += [part for place in range(len(made.audio)) for part in _default("a", place, on=place == 0)]
+    tracks = [words for words in made.subtitles if words.form is WordsForm.TRACK]
+    for place, words in enumerate(tracks):
+        said += [f"-metadata:s:s:{place}", f"language={_alpha3(words.language)}", *_default("s", place, on=False)]
+    return [*head, *said]
+
+
+def _default(kind: str, place: int, *, on: bool) -> list[str]:
+    return [f"-disposition:{kind}:{place}", "default" if on else "0"]
+
+
+def _comment_chapters(chapters: tuple[Chapter, ...]) -> list[str]:
+    """Chapters as comments, since the muxer writes none into FLAC (the Vorbis comment convention)."""
+    said: list[str] = []
+    for place, chapter in enumerate(chapters):
+        hours, rest = divmod(chapter.start_s, 3600)
+        minutes, seconds = divmod(rest, 60)
+        at = f"{int(hours):02}:{int(minutes):02}:{seconds:06.3f}"
+        said += ["-metadata", f"CHAPTER{place:03}={at}", "-metadata", f"CHAPTER{place:03}NAME={_chapter_name(chapter)}"]
+    return said
+
+
 def _input(job: Job) -> list[str]:
     data = job.title.data
+    drawn = job.settings.drawn
+    forced = ["-forced_subs_only", "1"] if drawn and drawn.forced_only else []
     if isinstance(data, FileData):
         span = ["-ss", f"{data.from_s:.3f}"] if data.from_s else []
         span += ["-t", f"{job.title.duration_s:.3f}"] if job.title.part_of is not None else []
-        return ["-nostdin", *NO_QUEUE, *span, *safe_file_input(data.path)]
-    palette = ["-palette", ",".join(data.palette)] if job.subpictures else []
+        return ["-nostdin", *NO_QUEUE, *span, *forced, *safe_file_input(data.path)]
+    palette = ["-palette", ",".join(data.palette)] if job.subpictures and data.palette else []
     return [
         *NO_QUEUE,
         "-fflags",
@@ -107,6 +174,7 @@ def _input(job: Job) -> list[str]:
         "-probesize",
         "40M",
         *palette,
+        *forced,
         *pipe_input(data.stream),
     ]
 
@@ -117,99 +185,78 @@ def _chapters_input(job: Job) -> list[str]:
     return [*NO_QUEUE, "-protocol_whitelist", "file", "-f", "ffmetadata", "-i", CHAPTERS_FILE]
 
 
-def drawn_text(title: Title, track: int) -> DrawnText:
-    """Where the engine finds a text track: in the source itself, or written anew beside it from a sidecar file."""
-    start_s = title.data.from_s if isinstance(title.data, FileData) else 0.0
-    if title.subtitles[track].path is not None:
-        return DrawnText(file=WORDS_FILE, track=0, start_s=start_s)
-    return DrawnText(file=LINK_NAME, track=track, start_s=start_s)
+def _side_inputs(job: Job) -> list[str]:
+    said: list[str] = []
+    for words in job.side_tracks:
+        said += [*NO_QUEUE, "-protocol_whitelist", "file", "-f", "srt", "-i", words_file(words.track)]
+    return said
 
 
-def _maps(job: Job) -> list[str]:
+def _picture_map(job: Job) -> list[str]:
     made, title = job.settings, job.title
+    if made.video is None:
+        return []
+    if made.video.action is Action.COPY:
+        return ["-map", video_pad(title)]
+    drawn = made.drawn
+    picture = subtitle_pad(title, drawn.track) if drawn and not drawn.is_text else None
+    text = drawn_text(title, drawn.track) if drawn and drawn.is_text else None
+    return ["-filter_complex", graph(made.video, video_pad(title), picture, text), "-map", "[out]"]
+
+
+def _sound_maps(job: Job) -> list[str]:
     maps: list[str] = []
-    if made.video and made.video.action is Action.COPY:
-        maps += ["-map", video_pad(title)]
-    elif made.video:
-        drawn = made.subtitle
-        picture = subtitle_pad(title, drawn.track) if drawn and not drawn.is_text else None
-        text = drawn_text(title, drawn.track) if drawn and drawn.is_text else None
-        maps += ["-filter_complex", graph(made.video, video_pad(title), picture, text), "-map", "[out]"]
-    if made.audio and _shares_id(job):
-        pad = audio_pad(title, made.audio.track)
-        maps += ["-filter_complex", f"[{pad}]{audio_filters(made.audio)}[sound]", "-map", "[sound]"]
-    elif made.audio:
-        maps += ["-map", audio_pad(title, made.audio.track)]
+    for place, sound in enumerate(job.settings.audio):
+        pad = audio_pad(job.title, sound.track)
+        if _shares_id(job, sound):
+            maps += ["-filter_complex", f"[{pad}]{audio_filters(sound)}[sound{place}]", "-map", f"[sound{place}]"]
+        else:
+            maps += ["-map", pad]
     return maps
 
 
-def _shares_id(job: Job) -> bool:
+def _words_maps(job: Job) -> list[str]:
+    said: list[str] = []
+    tracks = [words for words in job.settings.subtitles if words.form is WordsForm.TRACK]
+    for place, words in enumerate(tracks):
+        said += ["-map", _words_pad(job, words), *_words_codec(job, words, place)]
+    return said
+
+
+def _words_pad(job: Job, words: SubtitleSettings) -> str:
+    sides = job.side_tracks
+    if words in sides:
+        return f"{1 + job.carries_chapters + sides.index(words)}:s:0"
+    return subtitle_pad(job.title, words.track)
+
+
+def _words_codec(job: Job, words: SubtitleSettings, place: int) -> list[str]:
+    source, data = job.title.subtitles[words.track].format, job.title.data
+    if words.format == "dvd_subtitle" and not isinstance(data, FileData):
+        # a disc keeps the palette in its tables; written anew, the pictures carry it with them
+        palette = [f"-palette:s:{place}", ",".join(data.palette)] if data.palette else []
+        return [f"-c:s:{place}", "dvdsub", *palette]
+    if words.format == source and words not in job.side_tracks:
+        return [f"-c:s:{place}", "copy"]
+    return [f"-c:s:{place}", {"subrip": "srt"}.get(words.format, words.format)]
+
+
+def _side_files(job: Job) -> list[str]:
+    said: list[str] = []
+    for words in job.settings.subtitles:
+        if words.form is WordsForm.FILE:
+            said += ["-map", _words_pad(job, words), "-c:s", "srt", "-f", "srt", f"file:{side_file(job, words)}"]
+    return said
+
+
+def _plain(sound: AudioSettings) -> bool:
+    """Whether the samples only change their name, as in a faithful copy."""
+    return sound.codec.startswith("pcm")
+
+
+def _shares_id(job: Job, sound: AudioSettings) -> bool:
     """Whether the track's packet id names two streams to the engine: TrueHD and its core. A filter takes the first."""
-    sound = job.settings.audio
-    return sound is not None and sound.action is Action.ENCODE and job.title.audio[sound.track].codec == "truehd"
-
-
-def _video(made: VideoSettings, container: str) -> list[str]:
-    tag = ["-tag:v", "hvc1"] if made.codec == "hevc" and container == "mp4" else []
-    if made.action is Action.COPY:
-        return ["-c:v", "copy", *tag]
-    common = ["-c:v", ENCODERS[made.codec], "-g", str(made.keyframe_frames), *tag]
-    return [*common, *_ENCODER_ARGUMENTS[made.codec](made)]
-
-
-def _h264(made: VideoSettings) -> list[str]:
-    return [
-        "-preset", made.effort, *_optional("-profile:v", made.profile), *_optional("-level", made.level),
-        "-crf", str(made.quality), "-maxrate", str(made.peak_bps), "-bufsize", str(made.buffer_bits),
-        "-refs", str(made.reference_frames), "-bf", str(made.b_frames), "-b-pyramid", "none",
-    ]  # fmt: skip
-
-
-def _hevc(made: VideoSettings) -> list[str]:
-    values = {
-        "log-level": "error",
-        "level-idc": made.level,
-        "high-tier": "0",
-        "vbv-maxrate": (made.peak_bps or 0) // 1000,
-        "vbv-bufsize": (made.buffer_bits or 0) // 1000,
-        "ref": made.reference_frames,
-        "bframes": made.b_frames,
-        "b-pyramid": "0",
-    }
-    pairs = ":".join(f"{key}={value}" for key, value in values.items() if value is not None)
-    return [
-        "-preset",
-        made.effort,
-        *_optional("-profile:v", made.profile),
-        "-crf",
-        str(made.quality),
-        "-x265-params",
-        pairs,
-    ]
-
-
-def _mpeg4(made: VideoSettings) -> list[str]:
-    return [
-        *_optional("-profile:v", MPEG4_PROFILES.get(made.profile or "")),
-        *_optional("-level", made.level[0] if made.level else None),
-        "-b:v", str(made.bitrate_bps), "-maxrate", str(made.peak_bps), "-bufsize", str(made.buffer_bits), "-bf", "0",
-    ]  # fmt: skip
-
-
-_ENCODER_ARGUMENTS = {"h264": _h264, "hevc": _hevc, "mpeg4": _mpeg4}
-
-
-def _audio(made: AudioSettings, *, filtered: bool) -> list[str]:
-    if made.action is Action.COPY:
-        return ["-c:a", "copy"]
-    return [
-        "-c:a", ENCODERS[made.codec], "-b:a", str(made.bitrate_bps), "-ar", str(made.sample_rate),
-        *(("-af", audio_filters(made)) if filtered else ()), "-ac", str(made.channels),
-    ]  # fmt: skip
-
-
-def _optional(flag: str, value: str | None) -> list[str]:
-    return [] if value is None else [flag, value]
+    return sound.action is Action.ENCODE and job.title.audio[sound.track].codec == "truehd"
 
 
 def _alpha3(tag: str) -> str:

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ..media import rate_text
-from ..planning import AudioSettings, VideoSettings
+from ..media import Colour, rate_text
+from ..planning import AudioSettings, Fields, VideoSettings
 
 # Downmix to two channels. The centre carries the dialogue and stays the loudest part of each side; the limiter
 # catches the rare sum above full scale instead of turning everything down.
@@ -32,7 +32,7 @@ def graph(made: VideoSettings, source: str, picture: str | None, text: DrawnText
     shape = made.sample_aspect
     tail = [
         f"fps={rate_text(made.frame_rate)}",
-        f"scale={made.width}:{made.height}:flags=lanczos",
+        f"scale={made.width}:{made.height}:flags=lanczos{_colours(made)}",
         f"setsar={shape.numerator}/{shape.denominator}",
     ]
     if text is not None:
@@ -62,12 +62,35 @@ def _drawn(text: DrawnText) -> list[str]:
 
 def _fields(made: VideoSettings) -> list[str]:
     order = "tff" if made.top_field_first else "bff"
-    if made.deinterlace:
-        return [f"bwdif=mode=send_frame:parity={order}:deint=all"]
-    if made.restore_film and made.film_in_fields:
+    if made.fields in (Fields.JOIN, Fields.DOUBLE):
+        return [_deinterlace(made.deinterlacer, order, each=made.fields is Fields.DOUBLE)]
+    if made.fields is Fields.RESTORE and made.film_in_fields:
         # match the fields that were one frame of film, then drop the one frame in five that comes twice
         return [f"fieldmatch=order={order}:combmatch=full", "bwdif=mode=send_frame:deint=interlaced", "decimate"]
     return []
+
+
+def _deinterlace(name: str, order: str, *, each: bool) -> str:
+    if name == "w3fdif":
+        return f"w3fdif=mode={'field' if each else 'frame'}:parity={order}:deint=all"
+    return f"{name}=mode={'send_field' if each else 'send_frame'}:parity={order}:deint=all"
+
+
+# names of the matrices in the scaler
+SCALER_MATRICES = {"smpte170m": "bt601", "bt470bg": "bt601", "fcc": "fcc", "bt709": "bt709", "bt2020nc": "bt2020"}
+
+
+def _colours(made: VideoSettings) -> str:
+    """Options of the scaler that turn the source's matrix and range into the output's."""
+    source, wanted = made.colour_from, made.colour
+    if source is None or wanted is None:
+        return ""
+    return f":{_matrix('in', source)}:{_matrix('out', wanted)}"
+
+
+def _matrix(side: str, colour: Colour) -> str:
+    name = SCALER_MATRICES.get(colour.matrix, "bt709")
+    return f"{side}_color_matrix={name}:{side}_range={'full' if colour.full_range else 'limited'}"
 
 
 def audio_filters(made: AudioSettings) -> str:
@@ -78,4 +101,8 @@ def audio_filters(made: AudioSettings) -> str:
         right = f"FR={FRONT}*FR+{CENTRE}*FC+{SURROUND}*BR+{SURROUND}*SR"
         # the layout is fixed first, so that back and side channels both have a place
         steps += ["aformat=channel_layouts=7.1", f"pan=stereo|{left}|{right}", "alimiter=limit=0.95:level=0"]
+    if made.gain_db:
+        steps.append(f"volume={made.gain_db:.1f}dB")
+        if made.gain_db > 0:
+            steps.append("alimiter=limit=0.95:level=0")
     return ",".join(steps)

@@ -4,6 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+FIRST_PASS_PART = 0.4
+FIRST_PASS_SPEED = 0.7  # of the second pass against the first
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Progress:
@@ -23,8 +26,9 @@ class Progress:
 class ProgressReader:
     """Gathers the ``key=value`` lines of one report; gives a ``Progress`` when the report is complete."""
 
-    def __init__(self, total_s: float) -> None:
+    def __init__(self, total_s: float, at_pass: int = 0) -> None:
         self._total_s = total_s
+        self._at_pass = at_pass
         self._values: dict[str, str] = {}
 
     def line(self, text: str) -> Progress | None:
@@ -35,6 +39,7 @@ class ProgressReader:
         done = max(0.0, _number(self._values.get("out_time_us")) / 1e6)
         speed = _number(self._values.get("speed", "").rstrip("x"))
         left = max(0.0, self._total_s - done) / speed if speed > 0 else None
+        done, left = self._of_both(done, left, speed)
         return Progress(
             done_s=done,
             total_s=self._total_s,
@@ -42,6 +47,15 @@ class ProgressReader:
             speed=speed,
             left_s=left,
         )
+
+    def _of_both(self, done: float, left: float | None, speed: float) -> tuple[float, float | None]:
+        """The first of two passes is the first part of the way, and the second still has to come after it."""
+        if self._at_pass == 1:
+            after = self._total_s / (FIRST_PASS_SPEED * speed) if speed > 0 else 0.0
+            return done * FIRST_PASS_PART, None if left is None else left + after
+        if self._at_pass == 2:
+            return self._total_s * FIRST_PASS_PART + done * (1 - FIRST_PASS_PART), left
+        return done, left
 
 
 def _number(text: str | None) -> float:

@@ -16,7 +16,7 @@ from ..media import CellData, FileData, Title
 from ..planning import OutputSettings
 from ..sources.feed import feed_title
 from ..subtitles import read_subtitles, to_subrip
-from .command import CHAPTERS_FILE, LINK_NAME, WORDS_FILE, Job, build_command, chapters_document
+from .command import CHAPTERS_FILE, LINK_NAME, SIDE_SUFFIX, Job, build_command, chapters_document, words_file
 from .progress import Progress, ProgressReader
 
 PART_PREFIX = ".rheon-"
@@ -67,7 +67,8 @@ def make_file(title: Title, settings: OutputSettings, part: Path, hooks: Hooks |
     try:
         with tempfile.TemporaryDirectory(prefix="rheon-") as folder:
             _lay_out(Path(folder), job)
-            run(_command(job, folder, hooks))
+            for at_pass in _passes(settings):
+                run(_command(job, folder, hooks, at_pass))
         if not part.exists() or part.stat().st_size == 0:
             raise EngineError("The engine wrote nothing.")
     except EngineError as error:
@@ -106,7 +107,16 @@ def check_target(folder: Path) -> None:
 
 
 def remove(part: Path) -> None:
+    """Remove a job's temporary file and the text files beside it."""
     part.unlink(missing_ok=True)
+    for side in side_parts(part).values():
+        side.unlink(missing_ok=True)
+
+
+def side_parts(part: Path) -> dict[int, Path]:
+    """The text files that were made beside a job's file, by subtitle track."""
+    found = part.parent.glob(f"{part.name}.*.{SIDE_SUFFIX}")
+    return {int(path.name.split(".")[-2]): path for path in found if path.name.split(".")[-2].isdigit()}
 
 
 def _needed(title: Title) -> list[tuple[str, int]]:
@@ -122,21 +132,25 @@ def _lay_out(folder: Path, job: Job) -> None:
         (folder / CHAPTERS_FILE).write_text(text, encoding="utf-8")
     if isinstance(job.title.data, FileData):
         (folder / LINK_NAME).symlink_to(job.title.data.path)
-    drawn = job.settings.subtitle
-    if drawn is not None and (words := job.title.subtitles[drawn.track].path) is not None:
-        text = to_subrip(read_subtitles(Path(words).read_bytes()))
-        (folder / WORDS_FILE).write_text(text, encoding="utf-8")
+    for words in job.settings.subtitles:
+        if (path := job.title.subtitles[words.track].path) is not None:
+            text = to_subrip(read_subtitles(Path(path).read_bytes()))
+            (folder / words_file(words.track)).write_text(text, encoding="utf-8")
 
 
-def _command(job: Job, folder: str, hooks: Hooks) -> Command:
-    reader = ProgressReader(job.title.duration_s)
+def _passes(settings: OutputSettings) -> tuple[int, ...]:
+    return (1, 2) if settings.video and settings.video.passes == 2 else (0,)
+
+
+def _command(job: Job, folder: str, hooks: Hooks, at_pass: int) -> Command:
+    reader = ProgressReader(job.title.duration_s, at_pass)
 
     def on_line(text: str) -> None:
         if progress := reader.line(text):
             hooks.on_progress(progress)
 
     return Command(
-        argv=build_command(job),
+        argv=build_command(job, at_pass),
         timeout_s=None,
         gentle=True,
         feed=_feed(job),

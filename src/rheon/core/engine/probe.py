@@ -12,6 +12,7 @@ from ..errors import EngineError, ForbiddenFormat, NotASource
 from ..media import (
     AudioStream,
     Chapter,
+    Colour,
     Forced,
     Purpose,
     Scan,
@@ -49,8 +50,21 @@ H264_PROFILES = {
 }
 HEVC_PROFILES = {"Main": "main", "Main 10": "main10", "Main Still Picture": "main"}
 MPEG4_PROFILES = {"Simple Profile": "simple", "Advanced Simple Profile": "advanced_simple"}
+# level_indication of ISO/IEC 13818-2 table 8-3
+MPEG2_LEVELS = {10: "low", 8: "main", 6: "high1440", 4: "high"}
 AAC_PROFILES = {"LC": "lc", "HE-AAC": "he", "HE-AACv2": "he2"}
-PROFILES = {"h264": H264_PROFILES, "hevc": HEVC_PROFILES, "mpeg4": MPEG4_PROFILES, "aac": AAC_PROFILES}
+VP9_PROFILES = {f"Profile {n}": f"profile{n}" for n in range(4)}
+MPEG2_PROFILES = {"Simple": "simple", "Main": "main", "High": "high", "4:2:2": "422"}
+AV1_PROFILES = {"Main": "main", "High": "high", "Professional": "professional"}
+PROFILES = {
+    "vp9": VP9_PROFILES,
+    "av1": AV1_PROFILES,
+    "mpeg2video": MPEG2_PROFILES,
+    "h264": H264_PROFILES,
+    "hevc": HEVC_PROFILES,
+    "mpeg4": MPEG4_PROFILES,
+    "aac": AAC_PROFILES,
+}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -186,6 +200,24 @@ def _video(stream: dict[str, Any]) -> VideoStream:
         bitrate_bps=int(stream["bit_rate"]) if stream.get("bit_rate") else None,
         rotation=_rotation(stream),
         codec_tag=stream.get("codec_tag_string"),
+        colour=_colour(stream),
+    )
+
+
+def _colour(stream: dict[str, Any]) -> Colour | None:
+    """What the stream says of its colours; half an answer counts as the usual rest."""
+    matrix = stream.get("color_space")
+    full = stream.get("color_range") == "pc"
+    if matrix in (None, "unknown", "reserved", "gbr"):
+        return (
+            Colour(matrix="smpte170m", primaries="smpte170m", transfer="smpte170m", full_range=True) if full else None
+        )
+    primaries, transfer = (stream.get(key) for key in ("color_primaries", "color_transfer"))
+    return Colour(
+        matrix=str(matrix),
+        primaries=str(primaries) if primaries not in (None, "unknown") else str(matrix),
+        transfer=str(transfer) if transfer not in (None, "unknown") else str(matrix),
+        full_range=full,
     )
 
 
@@ -225,11 +257,18 @@ def _profile(codec: str, raw: object) -> str | None:
 def _level(codec: str, raw: object) -> str | None:
     """ffprobe gives level_idc: tens for H.264, thirties for HEVC."""
     if not isinstance(raw, int) or raw <= 0:
-        return None
+        return "2.0" if codec == "av1" and raw == 0 else None
     if codec == "h264":
         return "1b" if raw == 9 else f"{raw // 10}.{raw % 10}" if raw % 10 else str(raw // 10)
     if codec == "hevc":
         return f"{raw // 30}.{raw % 30 // 3}" if raw % 30 else str(raw // 30)
+    if codec == "mpeg2video":
+        return MPEG2_LEVELS.get(raw)
+    if codec == "av1":
+        # the index counts up in fours from level 2.0 (AV1 specification, annex A.3)
+        return f"{2 + raw // 4}.{raw % 4}" if raw < 24 else None
+    if codec == "vp9":
+        return None
     return str(raw)
 
 

@@ -22,7 +22,7 @@ from .source import (
     StreamKind,
     Title,
 )
-from .streams import AudioStream, Borders, Forced, Purpose, Scan, SubtitleStream, VideoStream, WordsPurpose
+from .streams import AudioStream, Borders, Colour, Forced, Purpose, Scan, SubtitleStream, VideoStream, WordsPurpose
 
 __all__ = [
     "FILM",
@@ -35,6 +35,7 @@ __all__ = [
     "Cell",
     "CellData",
     "Chapter",
+    "Colour",
     "Extent",
     "FileData",
     "Forced",

@@ -21,7 +21,7 @@ CODEC_NAMES = {
     "av1": "AV1",
     "theora": "Theora",
     "wmv3": "WMV 9",
-    "wmv2": "WMV 8",
+    "wmv2": "WMV",
     "flv1": "Sorenson H.263",
     "h263": "H.263",
     "dvvideo": "DV",

@@ -7,16 +7,20 @@ from dataclasses import dataclass
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Container:
-    """A container: its name for people, ffmpeg's muxer, and the codecs that may go in.
+    """A container: its name for people, ffmpeg's muxer, what may go in, and the extension that is usual for it.
 
-    Rheon only opens those without a muxer.
+    ``text`` is the format in which it carries text subtitles, ``pictures`` those of picture subtitles that it carries.
     """
 
     name: str
     label: str
-    muxer: str | None
+    muxer: str
+    extension: str
     video: frozenset[str]
     audio: frozenset[str]
+    text: str | None = None
+    pictures: frozenset[str] = frozenset()
+    chapters: bool = True
 
 
 CONTAINERS: dict[str, Container] = {
@@ -26,38 +30,96 @@ CONTAINERS: dict[str, Container] = {
             name="mp4",
             label="MP4",
             muxer="mp4",
-            video=frozenset({"h264", "hevc", "mpeg4", "av1"}),
+            extension="mp4",
+            video=frozenset({"h264", "hevc", "mpeg4", "av1", "vp9"}),
             audio=frozenset({"aac", "mp3", "ac3", "eac3", "alac"}),
+            text="mov_text",
         ),
         Container(
             name="matroska",
             label="Matroska",
             muxer="matroska",
-            video=frozenset({"h264", "hevc", "mpeg4", "mpeg2video", "mpeg1video", "vp8", "vp9", "av1", "mjpeg"}),
-            audio=frozenset({"aac", "mp3", "mp2", "ac3", "eac3", "dts", "flac", "opus", "vorbis", "pcm_s16le"}),
+            extension="mkv",
+            video=frozenset(
+                {"h264", "hevc", "mpeg4", "mpeg2video", "mpeg1video", "vp8", "vp9", "av1", "mjpeg", "wmv2", "vc1"}
+            ),
+            audio=frozenset(
+                {
+                    "aac",
+                    "mp3",
+                    "mp2",
+                    "ac3",
+                    "eac3",
+                    "dts",
+                    "truehd",
+                    "flac",
+                    "opus",
+                    "vorbis",
+                    "pcm_s16le",
+                    "pcm_s24le",
+                    "wmav2",
+                }
+            ),
+            text="subrip",
+            pictures=frozenset({"dvd_subtitle", "hdmv_pgs_subtitle"}),
+        ),
+        Container(
+            name="webm",
+            label="WebM",
+            muxer="webm",
+            extension="webm",
+            video=frozenset({"vp8", "vp9", "av1"}),
+            audio=frozenset({"opus", "vorbis"}),
+            text="webvtt",
         ),
         Container(
             name="avi",
             label="AVI",
             muxer="avi",
+            extension="avi",
             video=frozenset({"mpeg4", "mjpeg"}),
             audio=frozenset({"mp3", "ac3", "mp2", "pcm_s16le"}),
+            chapters=False,
+        ),
+        Container(
+            name="asf",
+            label="ASF",
+            muxer="asf",
+            extension="wmv",
+            video=frozenset({"wmv2", "mpeg4"}),
+            audio=frozenset({"wmav2", "mp3"}),
+            chapters=False,
         ),
         Container(
             name="mpeg_ts",
             label="MPEG-TS",
-            muxer=None,
+            muxer="mpegts",
+            extension="ts",
             video=frozenset({"h264", "hevc", "mpeg2video"}),
             audio=frozenset({"aac", "ac3", "eac3", "mp2", "dts"}),
+            chapters=False,
         ),
         Container(
             name="mpeg_ps",
             label="MPEG-PS",
-            muxer=None,
+            muxer="vob",
+            extension="mpg",
             video=frozenset({"mpeg2video", "mpeg1video"}),
             audio=frozenset({"ac3", "mp2", "dts"}),
+            chapters=False,
         ),
-        Container(name="mp3", label="MP3", muxer="mp3", video=frozenset(), audio=frozenset({"mp3"})),
+        Container(name="mp3", label="MP3", muxer="mp3", extension="mp3", video=frozenset(), audio=frozenset({"mp3"})),
+        Container(
+            name="flac", label="FLAC", muxer="flac", extension="flac", video=frozenset(), audio=frozenset({"flac"})
+        ),
+        Container(
+            name="ogg",
+            label="Ogg",
+            muxer="ogg",
+            extension="opus",
+            video=frozenset(),
+            audio=frozenset({"opus", "vorbis", "flac"}),
+        ),
     )
 }
 
@@ -65,6 +127,6 @@ CONTAINERS: dict[str, Container] = {
 def can_hold(container: str, video: str | None, audio: str | None) -> bool:
     """Whether Rheon can put these codecs (``None`` for no such stream) together into the container."""
     known = CONTAINERS.get(container)
-    if known is None or known.muxer is None:
+    if known is None:
         return False
     return (video is None or video in known.video) and (audio is None or audio in known.audio)

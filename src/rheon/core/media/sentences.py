@@ -54,6 +54,15 @@ def _rate(values: Values) -> str:
     return f"balance {values['balance']}; peak {peak:.1f} Mb/s, buffer {buffer:.1f} Mb, inside level and device"
 
 
+def _peaks(values: Values) -> str:
+    peak, buffer = _number(values["peak_bps"]) / 1e6, _number(values["buffer_bits"]) / 1e6
+    return f"peak {peak:.1f} Mb/s, buffer {buffer:.1f} Mb"
+
+
+def _colour(text: str, values: Values) -> str:
+    return f"{text}; full range made limited" if values["full"] else text
+
+
 def _breaks(values: Values) -> str:
     rule = str(values["rule"])
     measured, allowed = str(values["measured"]), str(values["allowed"])
@@ -69,7 +78,7 @@ def _years(values: Values) -> str:
 KIND_WORDS = {
     "phone": "phone", "tablet": "tablet", "tv": "TV", "player": "media player", "pocket": "pocket player",
     "browser": "web browser", "car": "car", "sound": "sound player", "console": "games console",
-    "projector": "projector", "computer": "computer",
+    "projector": "projector", "computer": "computer", "goal": "purpose",
 }  # fmt: skip
 
 RULE_NAMES = {
@@ -99,7 +108,35 @@ RULE_NAMES = {
     "planned_sound": "sound as planned",
     "planned_codec": "codec as planned",
     "planned_rate": "frame rate as planned",
+    "planned_colour": "colours as planned",
+    "planned_words": "subtitles as planned",
+    "planned_chapters": "chapters as planned",
+    "same_bytes": "the same bytes",
 }
+
+CONSEQUENCES = {
+    "container": "it will not open the file",
+    "extension": "it may not find the file",
+    "index": "it starts only when the whole file has arrived",
+    "file_size": "the file can’t be put there",
+    "video_codec": "it will show no picture",
+    "audio_codec": "it will be silent",
+    "picture": "it may refuse the picture, or show it broken",
+    "frame_rate": "it may stutter",
+    "bit_depth": "it may show no picture, or wrong colours",
+    "scan": "moving edges will look combed",
+    "pixel_shape": "the picture will look stretched",
+    "profile": "it may show no picture, or a broken one",
+    "level": "it may refuse the file, or stutter",
+    "reference_frames": "the picture may break up",
+    "bitrate": "it may stutter",
+    "peak_rate": "it may stutter in busy scenes",
+    "channels": "it may be silent, or lack voices",
+    "sample_rate": "it may be silent, or play too slowly",
+    "audio_bitrate": "the sound may stutter",
+    "audio_profile": "it may be silent",
+}
+"""What most likely happens on a device whose rule a file breaks."""
 
 SENTENCES: dict[str, str | Callable[[Values], str]] = {
     # roles
@@ -158,13 +195,38 @@ SENTENCES: dict[str, str | Callable[[Values], str]] = {
     "fits_level": lambda v: f"from {v['source']}; the device's level holds no more",
     "fits_pin": lambda v: f"from {v['source']}; the height was set by hand",
     "source_rate": "as on the source",
+    "whole_frames": "the source has whole frames",
+    "fields_doubled": "each field of the source becomes a frame",
+    "rate_of_codec": lambda v: f"the codec has no code for {v['source']}; the next below",
+    "best_deinterlacer": "the clearest edges",
     "fields_joined": "interlaced on the source; each pair of fields becomes one frame",
     "film_restored": lambda v: f"film that was spread to {v['source']}; restored",
     "rate_limited": lambda v: f"halved: the device shows up to {v['limit']} a second",
     "plays_most_widely": lambda v: f"{v['codec']} plays most widely of what the device takes",
     "small_for_large_pictures": lambda v: f"{v['codec']} keeps large pictures small",
+    "held_by_container": "what the container set by hand holds",
     "only_codec": lambda v: f"the only codec for the device: {v['codec']}",
     "balance_rate": _rate,
+    "rate_by_hand": lambda v: f"set by hand; {_peaks(v)}",
+    "rate_for_size": lambda v: f"what the size leaves beside the sound; {_peaks(v)}",
+    "fewer_pixels": lambda v: f"from {v['source']}: {v['kbps']} kb/s are few for so many pixels; fewer look better",
+    "aspect_of_source": "as the source says",
+    "pixels_square": "every player shows them right",
+    "pixels_stored": "the device takes non-square pixels; nothing is scaled",
+    "best_profile": "the most capable of the device that Rheon makes",
+    "lowest_level": "the lowest that holds size, rate and peaks",
+    "no_levels": "this codec has none",
+    "depth_of_source": "as on the source",
+    "depth_kept": "as on the source; the device takes it",
+    "depth_lowered": "the device takes no more",
+    "colour_kept": lambda v: _colour("as on the source", v),
+    "colour_of_size": lambda v: _colour(f"turned from {v['source']}: players expect it at this size", v),
+    "colour_wide_kept": "wide colours kept, with the ten bits they need",
+    "inside_level_and_device": "inside level, device and file limit",
+    "usual_keyframes": "close enough to seek well, far enough to stay small",
+    "one_pass": "one is enough at constant quality",
+    "two_passes": "the first measures, so that the rate is met well",
+    "effort_of_balance": lambda v: f"balance {v['balance']}",
     # sound
     "only_track": "the only track",
     "your_language": lambda v: f"{v['language']} comes first in the household; no commentary, most channels",
@@ -173,11 +235,26 @@ SENTENCES: dict[str, str | Callable[[Values], str]] = {
     "sound_untouched": "the device takes it as it is; copied without loss",
     "fewer_speakers": lambda v: f"{v['codec']} with {v['channels']} channels on the source; the centre stays clear",
     "codec_not_taken": lambda v: f"the device does not take {v['codec']} here",
+    "stereo_wished": lambda v: f"stereo is wished here; {v['channels']} channels on the source, the centre stays clear",
+    "as_in_source": "as on the source",
+    "chosen_for_codec": "fits codec, channels and balance",
+    "not_listened": "nobody has listened to it yet",
+    "usual_loudness": lambda v: f"{_number(v['lufs']):.0f} LUFS, as usual",
+    "quiet_track": lambda v: f"quiet: {_number(v['lufs']):.0f} LUFS; {_number(v['gain']):+.1f} dB would make it usual",
     "sound_out_of_bounds": lambda v: f"{v['codec']} as on the source is out of the device's bounds",
     # words
     "no_subtitles_in_title": "the title has none",
     "sound_is_understood": "the sound is in a language of the household",
     "sound_is_foreign": "the sound is in no language of the household",
+    "words_never": "none are wished here",
+    "words_always": "wished here, in your language",
+    "no_words_of_yours": "none in a language of the household",
+    "no_forced_lines": "only forced lines are wished, and none are known",
+    "forced_wished": "only forced lines are wished here",
+    "words_drawn": "shown on every player, for good",
+    "words_track": "the device can switch it on; the picture stays as it is",
+    "words_file": "the device reads it beside the film",
+    "lines_as_wished": "as wished here",
     # file
     "preferred_container": "what the device likes best",
     "container_for_streams": "it holds most streams as they are",
@@ -185,4 +262,10 @@ SENTENCES: dict[str, str | Callable[[Values], str]] = {
     "name_made_safe": lambda v: f"signs that a file name can't have ({v['file_system']}) were replaced",
     "chapters_kept": "kept",
     "no_chapters_in_title": "the title has none",
+    "no_chapters_in_container": lambda v: f"{v['container']} holds none",
+    # faithful copies
+    "faithful": "every track as it is on the source",
+    "faithful_kept": "kept as it is",
+    "samples_kept": "kept; LPCM goes in under another name, sample for sample",
+    "holds_everything": "it holds every kind of track",
 }

@@ -59,6 +59,16 @@ class Borders:
         return any((self.top, self.bottom, self.left, self.right))
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Colour:
+    """How a picture's numbers are to be read, in the names of ITU-T H.273 as ffmpeg writes them."""
+
+    matrix: str
+    primaries: str
+    transfer: str
+    full_range: bool = False
+
+
 TEXT_SUBTITLES = frozenset({"subrip", "ass", "ssa", "mov_text", "webvtt", "text"})
 
 
@@ -66,7 +76,8 @@ TEXT_SUBTITLES = frozenset({"subrip", "ass", "ssa", "mov_text", "webvtt", "text"
 class VideoStream:
     """One video stream. ``width`` and ``height`` are stored pixels; ``sample_aspect`` is one pixel's shape.
 
-    ``borders`` are black on every picture that was looked at; ``None`` where nobody has looked yet.
+    ``borders`` are black on every picture that was looked at; ``None`` where nobody has looked yet. ``colour`` is
+    ``None`` where the stream does not say.
     """
 
     codec: str
@@ -87,6 +98,7 @@ class VideoStream:
     borders: Borders | None = None
     film_in_fields: bool = False
     variable_rate: bool = False
+    colour: Colour | None = None
     stream_id: int | None = None
 
     @property
@@ -100,7 +112,8 @@ class VideoStream:
 class AudioStream:
     """One audio track. ``index`` counts the title's audio tracks from 0; ``stream_id`` is the MPEG stream id.
 
-    ``is_core`` marks the AC-3 part of the TrueHD track with the same id.
+    ``is_core`` marks the AC-3 part of the TrueHD track with the same id. Loudness (LUFS) and sample peak (dBFS) are
+    ``None`` where nobody has listened.
     """
 
     index: int
@@ -114,6 +127,8 @@ class AudioStream:
     name: str | None = None
     is_core: bool = False
     silent: bool = False
+    loudness_lufs: float | None = None
+    peak_dbfs: float | None = None
     stream_id: int | None = None
 
 

@@ -1,21 +1,56 @@
 """From the facts of a title and the abilities of devices to a plan that is right, minimal and explained."""
 
-from .plan import PIN_KEYS, Balance, Choice, Decision, Estimate, Plan, PlanRequest
+from .moves import Move, moves
+from .plan import (
+    OWN_KEYS,
+    PIN_KEYS,
+    Balance,
+    Breach,
+    Choice,
+    Decision,
+    Estimate,
+    Plan,
+    PlanRequest,
+    Range,
+    SoundWish,
+    WordsWish,
+)
 from .planner import plan
-from .settings import Action, AudioSettings, OutputSettings, SubtitleSettings, VideoSettings
+from .serving import Serving, Shared, serve
+from .settings import (
+    Action,
+    AudioSettings,
+    Fields,
+    OutputSettings,
+    SubtitleSettings,
+    VideoSettings,
+    WordsForm,
+)
 
 __all__ = [
+    "OWN_KEYS",
     "PIN_KEYS",
     "Action",
     "AudioSettings",
     "Balance",
+    "Breach",
     "Choice",
     "Decision",
     "Estimate",
+    "Fields",
+    "Move",
     "OutputSettings",
     "Plan",
     "PlanRequest",
+    "Range",
+    "Serving",
+    "Shared",
+    "SoundWish",
     "SubtitleSettings",
     "VideoSettings",
+    "WordsForm",
+    "WordsWish",
+    "moves",
     "plan",
+    "serve",
 ]

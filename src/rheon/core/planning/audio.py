@@ -1,63 +1,57 @@
-"""The sound of an output: which track, copied or encoded, in how many channels."""
+"""The sound of an output: which tracks, copied or encoded, in how many channels."""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ..devices import ENCODABLE_AUDIO, AudioEntry, DeviceProfile, preferred_audio
 from ..devices.rules import takes_audio
-from ..devices.tracks import ASIDE, language_rank
 from ..errors import BadPin, PlanError
-from ..media import AudioStream, Reason, language_name
-from ..media.codecs import channels_text, codec_name
+from ..media import AudioStream, Reason
+from ..media.codecs import codec_name
 from ..media.containers import CONTAINERS
+from . import sounds
 from .estimate import usual_audio_bps
-from .plan import Balance, Choice, Decision, PlanRequest
+from .pins import AUTOMATIC, number, one_of, whole
+from .plan import Decision, PlanRequest, SoundWish
 from .settings import Action, AudioSettings
+from .sound_decisions import chosen_decisions, no_sound_decision, track_decision
 
-SURROUND = 6
-STEREO_BPS = {
-    "aac": (96_000, 128_000, 160_000, 192_000, 256_000),
-    "mp3": (128_000, 160_000, 192_000, 224_000, 256_000),
-    "ac3": (192_000, 192_000, 224_000, 256_000, 320_000),
-}
-SURROUND_BPS = {
-    "aac": (256_000, 288_000, 320_000, 384_000, 448_000),
-    "ac3": (384_000, 384_000, 448_000, 448_000, 640_000),
-}
-# ISO/IEC 11172-3 table for layer III, and ATSC A/52 table 5.18
-STANDARD_BPS = {
-    "mp3": tuple(k * 1000 for k in (32, 40, 48, 56, 64, 80, 96, 112, 128, 160, 192, 224, 256, 320)),
-    "ac3": tuple(
-        k * 1000 for k in (32, 40, 48, 56, 64, 80, 96, 112, 128, 160, 192, 224, 256, 320, 384, 448, 512, 576, 640)
-    ),
-}
-ENCODER_RATES = {
-    "mp3": (32000, 44100, 48000),
-    "ac3": (32000, 44100, 48000),
-    "aac": (8000, 11025, 12000, 16000, 22050, 24000, 32000, 44100, 48000, 88200, 96000),
-}
-PREFERRED = ("aac", "mp3", "ac3")
+GAIN_BOUNDS = (-20.0, 20.0)
+COPY = "copy"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class AudioPlan:
-    settings: AudioSettings | None
+    settings: tuple[AudioSettings, ...]
     decisions: tuple[Decision, ...]
     bps: float
 
 
-def chosen_track(request: PlanRequest) -> AudioStream | None:
-    """The track that is pinned, else the preferred one. Raises ``BadPin``."""
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Frame:
+    """What every track of an output is planned in."""
+
+    request: PlanRequest
+    profile: DeviceProfile
+    container: str
+
+
+def chosen_tracks(request: PlanRequest) -> tuple[AudioStream, ...]:
+    """The tracks that are pinned (``0`` or ``0,2``, the first is the one that plays), else the preferred one.
+
+    Raises ``BadPin``.
+    """
     tracks = request.title.audio
-    pinned = request.pins.get("sound.track")
-    if pinned is None:
-        return preferred_audio(tracks, request.languages)
+    pinned = request.pins.get("sound.track", AUTOMATIC)
+    if pinned == AUTOMATIC:
+        preferred = preferred_audio(tracks, request.languages)
+        return (preferred,) if preferred else ()
     if pinned == "none":
-        return None
-    if pinned.isdigit() and int(pinned) < len(tracks):
-        return tracks[int(pinned)]
+        return ()
+    places = pinned.split(",")
+    if all(place.isdigit() and int(place) < len(tracks) for place in places):
+        return tuple(tracks[int(place)] for place in dict.fromkeys(places))
     raise BadPin(f"This title has no audio track {pinned}.", pin="sound.track")
 
 
@@ -67,132 +61,111 @@ def encodable_audio(profile: DeviceProfile, container: str) -> list[AudioEntry]:
     return [
         entry
         for entry in profile.audio
-        if entry.codec in ENCODABLE_AUDIO
-        and entry.codec in held
-        and any(rate in ENCODER_RATES[entry.codec] for rate in entry.sample_rates)
+        if entry.codec in ENCODABLE_AUDIO and entry.codec in held and sounds.usable_rates(entry)
     ]
 
 
-def plan_audio(request: PlanRequest, profile: DeviceProfile, container: str, track: AudioStream | None) -> AudioPlan:
-    """Decide on the sound. Raises ``PlanError``."""
-    if track is None:
-        code = "pinned" if "sound.track" in request.pins else "no_sound_in_title"
-        none = Decision(
-            key="sound.track", value="none", text="no sound", reason=Reason(code=code),
-            pinned=code == "pinned", choices=_choices(request.title.audio),
-        )  # fmt: skip
-        return AudioPlan(settings=None, decisions=(none,), bps=0)
-    which = _track_decision(request, track)
-    if takes_audio(track, profile) and track.codec in CONTAINERS[container].audio:
-        return _copied(track, which)
-    options = encodable_audio(profile, container)
-    if not options:
-        raise PlanError("The device takes no kind of sound that Rheon can make.")
-    entry = min(options, key=lambda entry: _entry_rank(entry, track))
-    settings = _encoded(track, entry, request.balance)
-    form = Decision(
-        key="sound.form",
-        value=settings.codec,
-        text=_form_text(settings),
-        reason=_form_reason(track, settings),
+def copies(track: AudioStream, request: PlanRequest, profile: DeviceProfile, container: str) -> bool:
+    """Whether the track goes into this container as it is."""
+    pins = request.pins
+    if any(pins.get(key, AUTOMATIC) != AUTOMATIC for key in sounds.CHANGING) or _gain(track, request):
+        return False
+    if track.codec not in CONTAINERS[container].audio:
+        return False
+    if pins.get("sound.codec") == COPY:
+        return True
+    if pins.get("sound.codec", AUTOMATIC) != AUTOMATIC:
+        return False
+    if request.sound is SoundWish.STEREO and track.channels > 2:
+        return False
+    return takes_audio(track, profile)
+
+
+def plan_audio(
+    request: PlanRequest, profile: DeviceProfile, container: str, tracks: tuple[AudioStream, ...]
+) -> AudioPlan:
+    """Decide on the sound. Raises ``PlanError`` or ``BadPin``."""
+    if not tracks:
+        return AudioPlan(settings=(), decisions=(no_sound_decision(request),), bps=0)
+    frame = _Frame(request=request, profile=profile, container=container)
+    made = [_one(frame, track) for track in tracks]
+    bps = sum(
+        float(settings.bitrate_bps or track.bitrate_bps or usual_audio_bps(track))
+        for (settings, _), track in zip(made, tracks, strict=True)
     )
-    return AudioPlan(settings=settings, decisions=(which, form), bps=float(settings.bitrate_bps or 0))
+    first, reason = made[0]
+    offered = [entry.codec for entry in encodable_audio(profile, container)]
+    decisions = (
+        track_decision(request, tracks),
+        *chosen_decisions(request, first, (tracks[0], reason), offered),
+    )
+    return AudioPlan(settings=tuple(settings for settings, _ in made), decisions=decisions, bps=bps)
 
 
-def track_text(track: AudioStream) -> str:
-    aside = f", {track.purpose.value}" if track.purpose in ASIDE else ""
-    language = language_name(track.language)
-    return f"{language[:1].upper()}{language[1:]}, {channels_text(track.channels)}{aside}"
+def _one(frame: _Frame, track: AudioStream) -> tuple[AudioSettings, Reason]:
+    if copies(track, frame.request, frame.profile, frame.container):
+        return _copied(track), Reason(code="sound_untouched")
+    if frame.request.pins.get("sound.codec") == COPY:
+        label = CONTAINERS[frame.container].label
+        raise BadPin(f"{label} can't hold {codec_name(track.codec)} as it is.", pin="sound.codec")
+    entry = _entry(frame, track)
+    settings = _encoded(frame.request, track, entry)
+    return settings, sounds.reason_for(track, settings, wish=frame.request.sound)
 
 
-def _copied(track: AudioStream, which: Decision) -> AudioPlan:
-    settings = AudioSettings(
+def _copied(track: AudioStream) -> AudioSettings:
+    return AudioSettings(
         action=Action.COPY,
         track=track.index,
         codec=track.codec,
         channels=track.channels,
         sample_rate=track.sample_rate,
         source_channels=track.channels,
+        language=track.language,
     )
-    text = f"{codec_name(track.codec)} {channels_text(track.channels)}"
-    form = Decision(key="sound.form", value="copy", text=text, reason=Reason(code="sound_untouched"))
-    return AudioPlan(settings=settings, decisions=(which, form), bps=float(track.bitrate_bps or usual_audio_bps(track)))
 
 
-def _entry_rank(entry: AudioEntry, track: AudioStream) -> tuple[int, int]:
-    """More of the track's channels first (as far as 5.1), then the codec that is most widely played."""
-    return (-_channels(track, entry), PREFERRED.index(entry.codec))
+def _entry(frame: _Frame, track: AudioStream) -> AudioEntry:
+    """The entry to encode for: the codec by hand, even one that the device does not take, else the best it takes."""
+    options = encodable_audio(frame.profile, frame.container)
+    held = CONTAINERS[frame.container].audio & ENCODABLE_AUDIO
+    pinned = one_of(frame.request.pins, "sound.codec", sorted(held), "sound that this container holds")
+    if pinned is not None:
+        options = [entry for entry in options if entry.codec == pinned] or [sounds.free_entry(pinned, frame.profile)]
+    if not options:
+        if not held:
+            raise PlanError("The device takes no kind of sound that Rheon can make.")
+        options = [sounds.free_entry(codec, frame.profile) for codec in sounds.PREFERRED if codec in held]
+    return min(options, key=lambda entry: sounds.entry_rank(entry, track, frame.request.sound))
 
 
-def _channels(track: AudioStream, entry: AudioEntry) -> int:
-    most = 2 if entry.codec == "mp3" else entry.max_channels
-    if track.channels >= SURROUND and most >= SURROUND:
-        return SURROUND
-    return min(2, track.channels, most)
-
-
-def _encoded(track: AudioStream, entry: AudioEntry, balance: Balance) -> AudioSettings:
-    channels = _channels(track, entry)
-    table = SURROUND_BPS if channels == SURROUND else STEREO_BPS
-    wanted = table[entry.codec][balance.step] // (2 if channels == 1 else 1)
+def _encoded(request: PlanRequest, track: AudioStream, entry: AudioEntry) -> AudioSettings:
+    pins = request.pins
+    most = 2 if request.sound is SoundWish.STEREO else 8
+    channels = whole(pins, "sound.channels", (1, 8), "number of channels") or sounds.channels_for(track, entry, most)
+    allowed = sounds.ENCODER_CHANNELS.get(entry.codec, 8)
+    if channels > allowed:
+        raise BadPin(f"{codec_name(entry.codec)} holds up to {allowed} channels.", pin="sound.channels")
+    known = [str(rate) for rate in sounds.ENCODER_RATES[entry.codec]]
+    rate = one_of(pins, "sound.sample_rate", known, "sample rate for this codec")
+    kbps = whole(pins, "sound.bitrate", (16, 1536), "sound bitrate in kb/s")
+    lossless = entry.codec in sounds.LOSSLESS
+    bitrate = kbps * 1000 if kbps else sounds.bitrate_for(entry, channels, request.balance)
     return AudioSettings(
         action=Action.ENCODE,
         track=track.index,
         codec=entry.codec,
         channels=channels,
-        sample_rate=_sample_rate(track.sample_rate, entry),
+        sample_rate=int(rate) if rate else sounds.sample_rate_for(track.sample_rate, entry),
         source_channels=track.channels,
-        bitrate_bps=_bounded(entry.codec, min(wanted, entry.max_bitrate_bps or wanted)),
+        bitrate_bps=None if lossless else sounds.allowed_bitrate(entry.codec, bitrate),
+        gain_db=_gain(track, request),
+        language=track.language,
     )
 
 
-def _sample_rate(source: int, entry: AudioEntry) -> int:
-    """The source's own where the device takes it, else the nearest one, the higher of two as near."""
-    usable = [rate for rate in entry.sample_rates if rate in ENCODER_RATES[entry.codec]]
-    return min(usable, key=lambda rate: (abs(rate - source), -rate))
-
-
-def _bounded(codec: str, limit_bps: int) -> int:
-    return max((rate for rate in STANDARD_BPS.get(codec, (limit_bps,)) if rate <= limit_bps), default=limit_bps)
-
-
-def _track_decision(request: PlanRequest, track: AudioStream) -> Decision:
-    pinned = "sound.track" in request.pins
-    if pinned:
-        reason = Reason(code="pinned")
-    elif len(request.title.audio) == 1:
-        reason = Reason(code="only_track")
-    elif language_rank(track.language, request.languages) < len(request.languages):
-        reason = Reason(code="your_language", values={"language": language_name(track.language)})
-    else:
-        reason = Reason(code="most_channels")
-    return Decision(
-        key="sound.track",
-        value=str(track.index),
-        text=track_text(track),
-        reason=reason,
-        pinned=pinned,
-        choices=_choices(request.title.audio),
-    )
-
-
-def _choices(tracks: Sequence[AudioStream]) -> tuple[Choice, ...]:
-    listed = tuple(Choice(value=str(track.index), text=track_text(track)) for track in tracks)
-    return (*listed, Choice(value="none", text="no sound"))
-
-
-def _form_text(made: AudioSettings) -> str:
-    rate = f"{(made.bitrate_bps or 0) / 1000:.0f} kb/s"
-    return f"{codec_name(made.codec)} {channels_text(made.channels)}, {rate}"
-
-
-def _form_reason(track: AudioStream, made: AudioSettings) -> Reason:
-    values: dict[str, object] = {
-        "codec": codec_name(track.codec),
-        "channels": track.channels,
-    }
-    if made.channels < track.channels:
-        return Reason(code="fewer_speakers", values=values)
-    if made.codec != track.codec:
-        return Reason(code="codec_not_taken", values=values)
-    return Reason(code="sound_out_of_bounds", values=values)
+def _gain(track: AudioStream, request: PlanRequest) -> float:
+    """Decibels by hand; ``even`` brings a measured track to a usual loudness without touching its peaks."""
+    if request.pins.get("sound.gain") != "even":
+        return number(request.pins, "sound.gain", GAIN_BOUNDS, "gain in decibels") or 0.0
+    return sounds.even_gain(track)

@@ -1,44 +1,83 @@
-"""Frame rate: film restored, fields joined, the device's limit kept."""
+"""Frame rate and fields: film restored, fields joined, the device's limit kept."""
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from fractions import Fraction
 
 from ..devices import VideoEntry
 from ..media import Reason, Scan, VideoStream
+from .encoders import Encoder
+from .pins import fraction, one_of
+from .settings import Fields
 
 FILM_SHARE = Fraction(4, 5)  # 24 frames became 30 by repeated fields
+DEINTERLACERS = {"bwdif": "bwdif, motion adaptive", "yadif": "yadif, quicker", "w3fdif": "w3fdif, steadier"}
+NEAR = Fraction(1, 200)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Cadence:
-    """The frame rate that comes out and what has to be done to the fields."""
+    """The frame rate that comes out and what has to be done to the fields, each with its reason."""
 
     frame_rate: Fraction
-    deinterlace: bool
-    restore_film: bool
+    fields: Fields
+    deinterlacer: str
     film_in_fields: bool
-    reason: Reason
+    combed: bool
+    rate_reason: Reason
+    fields_reason: Reason
 
 
-def cadence_for(video: VideoStream, entry: VideoEntry) -> Cadence:
-    """Progressive frames at the source's own rate, halved until the device takes them."""
-    film = video.scan is Scan.TELECINED
-    fields = video.scan is Scan.INTERLACED
-    rate = video.frame_rate * FILM_SHARE if film else video.frame_rate
-    limited = rate
+def cadence_for(video: VideoStream, entry: VideoEntry, encoder: Encoder, pins: Mapping[str, str]) -> Cadence:
+    """Progressive frames at the source's own rate, halved until the device takes them. Raises ``BadPin``."""
+    fields, fields_reason = _fields(video, pins)
+    rate, rate_reason = _rate(video, entry, fields, pins)
+    if pins.get("picture.cadence", "auto") == "auto" and encoder.frame_rates:
+        rate, rate_reason = _sayable(rate, rate_reason, encoder)
+    restored = fields is Fields.RESTORE
+    return Cadence(
+        frame_rate=rate,
+        fields=fields,
+        deinterlacer=one_of(pins, "picture.deinterlacer", DEINTERLACERS, "deinterlacer") or "bwdif",
+        film_in_fields=restored and (video.film_in_fields or video.scan is not Scan.TELECINED),
+        combed=fields is Fields.LEAVE and video.scan in (Scan.INTERLACED, Scan.TELECINED),
+        rate_reason=rate_reason,
+        fields_reason=fields_reason,
+    )
+
+
+def _fields(video: VideoStream, pins: Mapping[str, str]) -> tuple[Fields, Reason]:
+    pinned = one_of(pins, "picture.fields", [item.value for item in Fields], "way with fields")
+    if pinned is not None:
+        return Fields(pinned), Reason(code="pinned")
+    if video.scan is Scan.TELECINED:
+        return Fields.RESTORE, Reason(code="film_restored", values={"source": f"{float(video.frame_rate):.3f}"})
+    if video.scan is Scan.INTERLACED:
+        return Fields.JOIN, Reason(code="fields_joined")
+    return Fields.LEAVE, Reason(code="whole_frames")
+
+
+def _rate(video: VideoStream, entry: VideoEntry, fields: Fields, pins: Mapping[str, str]) -> tuple[Fraction, Reason]:
+    pinned = fraction(pins, "picture.cadence", (5, 120), "frame rate")
+    if pinned is not None:
+        return pinned, Reason(code="pinned")
+    made = video.frame_rate * {Fields.RESTORE: FILM_SHARE, Fields.DOUBLE: Fraction(2)}.get(fields, Fraction(1))
+    limited = made
     while limited > entry.frame_rate_limit:
         limited /= 2
-    if limited != rate:
-        reason = Reason(code="rate_limited", values={"limit": f"{float(entry.frame_rate_limit):g}"})
-    else:
-        code = "film_restored" if film else "fields_joined" if fields else "source_rate"
-        reason = Reason(code=code, values={"source": f"{float(video.frame_rate):.3f}"})
-    return Cadence(
-        frame_rate=limited,
-        deinterlace=fields,
-        restore_film=film,
-        film_in_fields=film and video.film_in_fields,
-        reason=reason,
-    )
+    if limited != made:
+        return limited, Reason(code="rate_limited", values={"limit": f"{float(entry.frame_rate_limit):g}"})
+    code = {Fields.RESTORE: "film_restored", Fields.JOIN: "fields_joined", Fields.DOUBLE: "fields_doubled"}.get(fields)
+    return limited, Reason(code=code or "source_rate", values={"source": f"{float(video.frame_rate):.3f}"})
+
+
+def _sayable(rate: Fraction, reason: Reason, encoder: Encoder) -> tuple[Fraction, Reason]:
+    """The nearest rate below that the codec has a code for; rates that only rounding sets apart are the same."""
+    same = [known for known in encoder.frame_rates if abs(known - rate) <= known * NEAR]
+    if same:
+        return min(same, key=lambda known: abs(known - rate)), reason
+    below = [known for known in encoder.frame_rates if known <= rate]
+    chosen = max(below, default=encoder.frame_rates[0])
+    return chosen, Reason(code="rate_of_codec", values={"source": f"{float(rate):.3f}"})

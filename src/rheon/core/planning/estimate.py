@@ -3,23 +3,13 @@
 from __future__ import annotations
 
 import math
+from dataclasses import dataclass
 
 from ..media import AudioStream, Title
+from .encoders import ENCODERS
 from .plan import Estimate
-from .settings import Action, OutputSettings
+from .settings import Action, Fields, OutputSettings, VideoSettings
 
-# pixels a second on the two-core machines Rheon is made for; the server corrects them by what jobs really took
-SPEEDS = {
-    ("h264", "veryfast"): 150e6,
-    ("h264", "fast"): 105e6,
-    ("h264", "medium"): 85e6,
-    ("h264", "slow"): 45e6,
-    ("hevc", "ultrafast"): 60e6,
-    ("hevc", "superfast"): 45e6,
-    ("hevc", "fast"): 22e6,
-    ("hevc", "medium"): 14e6,
-    ("mpeg4", "medium"): 200e6,
-}
 SOURCE_PIXELS_PER_S = 150e6  # decoding and scaling
 CHECK_PIXELS_PER_S = 900e6
 COPY_BYTES_PER_S = 120e6
@@ -29,20 +19,35 @@ OVERHEAD = 1.01
 DISC_PACKING = 0.955  # pack and packet headers, navigation, padding
 UNSURE_COPY = 0.1
 UNSURE_GUESSED = 0.45
+UNSURE_SET = 0.06
+FIRST_PASS = 0.7  # of the second's time
 UNSURE_MEASURED = 0.20
 UNSURE_PER_HALVING = 0.05  # samples are taken at the stored size; the smaller the output, the less they say of it
 
 
-def estimate(title: Title, settings: OutputSettings, video_bps: float, audio_bps: float, measured: bool) -> Estimate:
-    """Size from the rates, time from the pixels; ``measured`` says that the rate rests on samples of the title."""
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Basis:
+    """What an estimate rests on: rates in bits a second, and whether samples of the title were measured.
+
+    ``exact`` says that the rate was set by hand as an average or a size.
+    """
+
+    video_bps: float
+    audio_bps: float
+    measured: bool
+    exact: bool = False
+
+
+def estimate(title: Title, settings: OutputSettings, basis: Basis) -> Estimate:
+    """Size from the rates, time from the pixels."""
     video = settings.video
-    if video and video.action is Action.COPY and not settings.subtitle:
-        size = _copied_bytes(title, settings, audio_bps)
+    if video and video.action is Action.COPY:
+        size = _copied_bytes(title, settings)
         unsure = UNSURE_COPY
     else:
-        size = title.duration_s * (video_bps + audio_bps) / 8 * OVERHEAD
-        unsure = _unsure(title, settings) if measured else UNSURE_GUESSED
-        unsure = unsure if video else 0.05
+        size = title.duration_s * (basis.video_bps + basis.audio_bps) / 8 * OVERHEAD
+        unsure = _unsure(title, settings) if basis.measured else UNSURE_GUESSED
+        unsure = UNSURE_SET if basis.exact or not video else unsure
     seconds = _work_s(title, settings)
     return Estimate(
         size_bytes=round(size),
@@ -63,11 +68,11 @@ def _unsure(title: Title, settings: OutputSettings) -> float:
     return min(UNSURE_GUESSED, UNSURE_MEASURED + UNSURE_PER_HALVING * math.log2(shrunk))
 
 
-def _copied_bytes(title: Title, settings: OutputSettings, audio_bps: float) -> float:
-    """A title's bytes without the tracks that stay behind and the packing of disc sectors."""
-    kept = settings.audio.track if settings.audio and settings.audio.action is Action.COPY else None
-    left_bps = sum(track.bitrate_bps or usual_audio_bps(track) for track in title.audio if track.index != kept)
-    added_bps = audio_bps if kept is None else 0.0
+def _copied_bytes(title: Title, settings: OutputSettings) -> float:
+    """A title's bytes without the tracks that stay behind and the packing of disc sectors, with those that are new."""
+    kept = {sound.track for sound in settings.audio if sound.action is Action.COPY}
+    left_bps = sum(track.bitrate_bps or usual_audio_bps(track) for track in title.audio if track.index not in kept)
+    added_bps = sum(sound.bitrate_bps or 0 for sound in settings.audio if sound.action is Action.ENCODE)
     packing = DISC_PACKING if title.container == "dvd" else 1.0
     return max(1.0, title.size_bytes * packing - (left_bps - added_bps) * title.duration_s / 8)
 
@@ -82,14 +87,19 @@ def usual_audio_bps(track: AudioStream) -> float:
 def _work_s(title: Title, settings: OutputSettings) -> float:
     """Making and checking, in seconds."""
     made, source = settings.video, title.video
-    encodes_sound = settings.audio is not None and settings.audio.action is Action.ENCODE
-    sound = title.duration_s / SOUND_REAL_TIMES if encodes_sound else 0.0
+    encoded = sum(sound.action is Action.ENCODE for sound in settings.audio)
+    sound = encoded * title.duration_s / SOUND_REAL_TIMES
     if made is None or source is None:
         return START_S + 1.3 * sound
     read = source.width * source.height * float(source.frame_rate) * title.duration_s
-    written = made.width * made.height * float(made.frame_rate) * title.duration_s
-    check = written / CHECK_PIXELS_PER_S
+    check = made.width * made.height * float(made.frame_rate) * title.duration_s / CHECK_PIXELS_PER_S
     if made.action is Action.COPY:
         return START_S + title.size_bytes / COPY_BYTES_PER_S + sound + check
-    work = 1.5 if made.deinterlace else 1.0
-    return START_S + work * read / SOURCE_PIXELS_PER_S + written / SPEEDS[(made.codec, made.effort)] + sound + check
+    return START_S + _encoding_s(made, read, title.duration_s) + sound + check
+
+
+def _encoding_s(made: VideoSettings, read_pixels: float, duration_s: float) -> float:
+    written = made.width * made.height * float(made.frame_rate) * duration_s
+    work = 1.5 if made.fields is not Fields.LEAVE else 1.0
+    once = work * read_pixels / SOURCE_PIXELS_PER_S + written / ENCODERS[made.codec].efforts[made.effort]
+    return once * (1 + FIRST_PASS * (made.passes - 1))

@@ -1,15 +1,20 @@
-"""Picture size: square pixels, inside the device's bounds and its level, never enlarged."""
+"""Picture size: square pixels, inside the device's bounds and its level, never enlarged unless somebody says so."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+import re
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from ..devices import DeviceProfile, VideoEntry
 from ..devices.levels import Level
+from ..errors import BadPin
 from ..media import Reason, VideoStream
+from .pins import AUTOMATIC, one_of
 
 SMALLEST_SIDE = 16
+LARGEST_SIDE = 8192
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -36,14 +41,42 @@ class Bounds:
         return inside and (self.level is None or self.level.holds_picture(width, height, rate))
 
 
-def bounds_for(profile: DeviceProfile, entry: VideoEntry, level: Level | None, most_lines: int | None) -> Bounds:
-    """The tightest of decoder, screen and pin; ``limited_by`` names which of them set the height."""
+def bounds_for(profile: DeviceProfile, entry: VideoEntry, level: Level | None) -> Bounds:
+    """The tighter of decoder and screen; ``limited_by`` names which of them set the height."""
     width, height, by = entry.max_width, entry.max_height, "decoder"
     if profile.screen and (profile.screen.width < width or profile.screen.height < height):
         width, height, by = min(width, profile.screen.width), min(height, profile.screen.height), "screen"
-    if most_lines is not None and most_lines < height:
-        height, by = most_lines, "pin"
     return Bounds(width=width, height=height, level=level, limited_by=by)
+
+
+def geometry_for(
+    video: VideoStream, rate: Fraction, bounds: Bounds, entry: VideoEntry, pins: Mapping[str, str]
+) -> Geometry:
+    """The size by hand where it was set, else the largest that holds. Raises ``BadPin``."""
+    shape = one_of(pins, "picture.pixels", ("square", "stored"), "pixel shape")
+    by_hand = size_pin(pins)
+    stored = shape == "stored" or (shape is None and by_hand is None and entry.non_square_pixels)
+    if stored and video.sample_aspect != 1 and not video.rotation:
+        kept = fit(video, rate, bounds, square=False) if by_hand is None else _sized(video, by_hand, square=False)
+        if shape is not None or (kept.width, kept.height) == (video.width, video.height):
+            code = "pinned" if by_hand else "kept_shape"
+            return replace(kept, reason=Reason(code=code, values={"source": _stored(video)}))
+    if by_hand is not None:
+        return _sized(video, by_hand, square=True)
+    return fit(video, rate, bounds, square=True)
+
+
+def size_pin(pins: Mapping[str, str]) -> tuple[int | None, int] | None:
+    """``360`` (lines) or ``640x360`` as (width, height). Raises ``BadPin``."""
+    said = pins.get("picture.size", AUTOMATIC)
+    if said == AUTOMATIC:
+        return None
+    if not (match := re.fullmatch(r"(?:(\d{1,5})[x×])?(\d{1,5})", said)):
+        raise BadPin(f"“{said}” is no size: say lines, as in 480, or 854x480.", pin="picture.size")
+    width, height = (_even(int(match[1])) if match[1] else None), _even(int(match[2]))
+    if not SMALLEST_SIDE <= height <= LARGEST_SIDE or (width or SMALLEST_SIDE) > LARGEST_SIDE:
+        raise BadPin(f"{said} is out of what can be made ({SMALLEST_SIDE} to {LARGEST_SIDE}).", pin="picture.size")
+    return width, height
 
 
 def fit(video: VideoStream, rate: Fraction, bounds: Bounds, *, square: bool) -> Geometry:
@@ -71,6 +104,27 @@ def fit(video: VideoStream, rate: Fraction, bounds: Bounds, *, square: bool) -> 
         height=lines,
         sample_aspect=aspect,
         reason=Reason(code=code, values=values),
+    )
+
+
+def shrunk(made: Geometry, share: float) -> Geometry:
+    """The same shape with about ``share`` of the pixels."""
+    ratio = Fraction(made.width, made.height)
+    lines = _even(int(made.height * share**0.5))
+    return replace(made, width=_wide(lines, ratio), height=lines)
+
+
+def _sized(video: VideoStream, wanted: tuple[int | None, int], *, square: bool) -> Geometry:
+    """Exactly the lines that were asked for; a width too changes the pixels' shape, so that the ratio is kept."""
+    width, height = wanted
+    stored_w, stored_h = (video.height, video.width) if video.rotation % 180 else (video.width, video.height)
+    ratio = video.display_aspect if square else Fraction(stored_w, stored_h)
+    aspect = Fraction(1) if square else video.sample_aspect
+    if width is not None:
+        exact = (video.display_aspect * height / width).limit_denominator(255)
+        aspect = Fraction(1) if abs(exact - 1) < Fraction(1, 50) else exact
+    return Geometry(
+        width=width or _wide(height, ratio), height=height, sample_aspect=aspect, reason=Reason(code="pinned")
     )
 
 

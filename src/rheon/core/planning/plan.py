@@ -25,8 +25,33 @@ class Balance(StrEnum):
         return list(Balance).index(self)
 
 
-PIN_KEYS = ("picture.crop", "picture.codec", "picture.height", "sound.track", "words.subtitle", "file.name")
-"""Decisions that may be set by hand."""
+class SoundWish(StrEnum):
+    """Whether people want surround where there is some."""
+
+    SURROUND = "surround"
+    STEREO = "stereo"
+
+
+class WordsWish(StrEnum):
+    """Which subtitles people want without asking: those needed to follow, only forced lines, always, or never."""
+
+    NEEDED = "needed"
+    FORCED = "forced"
+    ALWAYS = "always"
+    NEVER = "never"
+
+
+PIN_KEYS = (
+    "picture.crop", "picture.aspect", "picture.size", "picture.pixels", "picture.cadence", "picture.fields",
+    "picture.deinterlacer", "picture.codec", "picture.profile", "picture.level", "picture.depth", "picture.colour",
+    "picture.rate", "picture.passes", "picture.peak", "picture.buffer", "picture.keyframes", "picture.effort",
+    "sound.track", "sound.codec", "sound.channels", "sound.sample_rate", "sound.bitrate", "sound.gain",
+    "words.subtitle", "words.form", "words.lines",
+    "file.container", "file.chapters", "file.name",
+)  # fmt: skip
+"""Decisions that may be set by hand. ``auto`` always means that Rheon chooses."""
+OWN_KEYS = frozenset({"file.name"})
+"""Pins that belong to one title and are not carried over to others."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -42,6 +67,8 @@ class PlanRequest:
     balance: Balance = Balance.EVEN
     pins: Mapping[str, str] = field(default_factory=dict)
     languages: tuple[str, ...] = ()
+    sound: SoundWish = SoundWish.SURROUND
+    words: WordsWish = WordsWish.NEEDED
     samples: Samples | None = None
 
 
@@ -54,15 +81,42 @@ class Choice:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Range:
+    """Numbers that a decision can be pinned to. ``before`` goes in front of the number in the pin's value."""
+
+    low: float
+    high: float
+    unit: str
+    before: str = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Decision:
-    """One value of a plan and why. ``key`` is ``group.name``; ``choices`` are the values offered for a pin."""
+    """One value of a plan and why. ``key`` is ``group.name``.
+
+    ``choices`` and ``ranges`` are the values offered for a pin; ``fine`` marks decisions that few people ask about.
+    """
 
     key: str
     value: str
     text: str
     reason: Reason
     pinned: bool = False
+    fine: bool = False
     choices: tuple[Choice, ...] = ()
+    ranges: tuple[Range, ...] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Breach:
+    """A rule of a device that the file will break, since somebody wanted it so."""
+
+    device_id: str
+    device_name: str
+    rule: str
+    part: str
+    measured: str
+    allowed: str
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -91,5 +145,6 @@ class Plan:
     reason: Reason
     rules: tuple[RuleResult, ...]
     decisions: tuple[Decision, ...] = ()
+    breaches: tuple[Breach, ...] = ()
     settings: OutputSettings | None = None
     estimate: Estimate | None = None

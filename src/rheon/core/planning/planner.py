@@ -2,43 +2,37 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ..devices import DeviceProfile, Judgement, Verdict, common_ground, judge_title
-from ..devices.rules import takes_audio, takes_video
 from ..errors import BadPin, PlanError
-from ..media import AudioStream, Reason, SubtitleStream
+from ..media import Reason
 from ..media.containers import CONTAINERS
 from ..media.names import safe_stem
-from .audio import chosen_track, encodable_audio, plan_audio
-from .estimate import estimate
-from .plan import PIN_KEYS, Decision, Plan, PlanRequest
-from .settings import Action, OutputSettings
-from .video import VideoPlan, copied, encodable_entries, encoded
-from .words import chosen_subtitle, subtitle_settings, words_decision
+from .audio import AudioPlan, chosen_tracks, plan_audio
+from .encoders import ENCODERS
+from .estimate import Basis, estimate
+from .faithful import faithful_plan
+from .home import Home, Wish, copies_picture, find_home
+from .outcome import breaches
+from .picture_decisions import picture_decisions
+from .pins import AUTOMATIC, one_of
+from .plan import PIN_KEYS, Choice, Decision, Plan, PlanRequest
+from .settings import Action, OutputSettings, WordsForm
+from .video import VideoPlan, copied, encoded
+from .words import chosen_subtitles, settle, words_decisions, words_form
 
-REPAINTING = frozenset({"picture.crop", "picture.codec", "picture.height"})
-"""Pins that can't be kept by copying the picture."""
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class _Wish:
-    """What goes into the output before it is known how."""
-
-    profile: DeviceProfile
-    audio: AudioStream | None
-    subtitle: SubtitleStream | None
-    has_picture: bool
-    copy_picture: bool
+KEEP, DROP = "keep", "none"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class _Home:
-    """The container chosen, and whether the picture goes in as it is."""
+class _Parts:
+    """Everything that was worked out, before it becomes one plan."""
 
-    container: str
-    extension: str
-    copy_picture: bool
+    wish: Wish
+    home: Home
+    picture: VideoPlan | None
+    sound: AudioPlan
 
 
 def plan(request: PlanRequest) -> Plan:
@@ -49,17 +43,23 @@ def plan(request: PlanRequest) -> Plan:
     for key in request.pins:
         if key not in PIN_KEYS:
             raise BadPin(f"“{key}” is no decision that can be set.", pin=key)
-    profile = common_ground(request.devices)
+    one_of(request.pins, "picture.codec", ("copy", *ENCODERS), "codec that Rheon makes")
+    request = replace(request, pins={key: said for key, said in request.pins.items() if said != AUTOMATIC})
+    title = request.title
+    profile = common_ground(request.devices, picture=title.video is not None, sound=bool(title.audio))
     judged = judge_title(request.title, profile, request.languages)
     if judged.verdict is Verdict.CANNOT:
         return _nothing(request, judged.verdict, judged.reason)
-    audio = chosen_track(request)
-    wish = _wish(request, profile, audio)
-    untouched = not {"sound.track", "words.subtitle", *REPAINTING} & set(request.pins)
-    if judged.verdict is Verdict.PLAYS and untouched and wish.subtitle is None:
+    if profile.faithful:
+        return faithful_plan(request, profile)
+    wish = _wish(request, profile)
+    untouched = set(request.pins) <= {"file.name"} and not wish.words.tracks
+    if judged.verdict is Verdict.PLAYS and untouched:
         return _nothing(request, judged.verdict, judged.reason)
-    home = _home(wish, request)
-    return _made(request, wish, home, judged)
+    home = find_home(wish, request)
+    sound = plan_audio(request, profile, home.container, wish.audio)
+    picture = _picture(request, wish, home, sound.bps)
+    return _made(request, _Parts(wish=wish, home=home, picture=picture, sound=sound), judged)
 
 
 def _nothing(request: PlanRequest, verdict: Verdict, reason: Reason) -> Plan:
@@ -73,57 +73,55 @@ def _nothing(request: PlanRequest, verdict: Verdict, reason: Reason) -> Plan:
     )
 
 
-def _wish(request: PlanRequest, profile: DeviceProfile, audio: AudioStream | None) -> _Wish:
-    video = request.title.video
-    has_picture = bool(video and profile.video)
-    subtitle = chosen_subtitle(request, audio) if has_picture else None
-    repaint = subtitle is not None or REPAINTING & set(request.pins)
-    fits = profile.limits.largest_file_bytes is None or request.title.size_bytes <= profile.limits.largest_file_bytes
-    copy = bool(video and has_picture and not repaint and fits and takes_video(video, profile))
-    if audio is None and not has_picture:
+def _wish(request: PlanRequest, profile: DeviceProfile) -> Wish:
+    audio = chosen_tracks(request)
+    has_picture = bool(request.title.video and profile.video)
+    if not audio and not has_picture:
         raise PlanError("There would be neither picture nor sound in the file.")
-    return _Wish(profile=profile, audio=audio, subtitle=subtitle, has_picture=has_picture, copy_picture=copy)
+    words = chosen_subtitles(request, audio[0] if audio else None)
+    copy = has_picture and copies_picture(request, profile)
+    if not has_picture:
+        words = replace(words, tracks=())
+    form = words_form(request, words, profile, picture_fits=copy)
+    copy = copy and not (words.tracks and form is WordsForm.DRAWN)
+    if request.pins.get("picture.codec") == "copy" and has_picture and not copy:
+        raise BadPin("Nothing can be drawn into a picture that is copied.", pin="picture.codec")
+    return Wish(profile=profile, audio=audio, words=words, form=form, has_picture=has_picture, copy_picture=copy)
 
 
-def _home(wish: _Wish, request: PlanRequest) -> _Home:
-    """The container that leaves most streams untouched, the device's earlier choice first. Raises ``PlanError``."""
-    best: tuple[int, _Home] | None = None
-    for entry in wish.profile.containers:
-        holds = CONTAINERS[entry.format]
-        if holds.muxer is None:
-            continue
-        video = request.title.video
-        copy = bool(wish.copy_picture and video and video.codec in holds.video)
-        if wish.has_picture and not copy and not encodable_entries(wish.profile, entry.format):
-            continue
-        keep_sound = wish.audio is not None and wish.audio.codec in holds.audio
-        keep_sound = keep_sound and wish.audio is not None and takes_audio(wish.audio, wish.profile)
-        if wish.audio is not None and not keep_sound and not encodable_audio(wish.profile, entry.format):
-            continue
-        kept = 2 * copy + keep_sound
-        if best is None or kept > best[0]:
-            home = _Home(container=entry.format, extension=entry.extension, copy_picture=copy)
-            best = (kept, home)
-    if best is None:
-        raise PlanError("No container of the device can hold what Rheon would make.")
-    return best[1]
+def _picture(request: PlanRequest, wish: Wish, home: Home, sound_bps: float) -> VideoPlan | None:
+    video = request.title.video
+    if video is None or not wish.has_picture:
+        return None
+    if home.copy_picture:
+        return copied(video)
+    drawn = wish.words.tracks[0] if wish.words.tracks and wish.form is WordsForm.DRAWN else None
+    return encoded(request, wish.profile, home.container, drawn=drawn, sound_bps=sound_bps)
 
 
-def _made(request: PlanRequest, wish: _Wish, home: _Home, judged: Judgement) -> Plan:
-    video_plan = _picture(request, wish, home)
-    sound = plan_audio(request, wish.profile, home.container, wish.audio)
+def _made(request: PlanRequest, parts: _Parts, judged: Judgement) -> Plan:
+    wish, home, picture, sound = parts.wish, parts.home, parts.picture, parts.sound
+    stem = safe_stem(request.pins.get("file.name", request.name), wish.profile.limits.file_system)
+    chapters = one_of(request.pins, "file.chapters", (KEEP, DROP), "way with chapters")
     settings = OutputSettings(
         container=home.container,
-        file_name=f"{safe_stem(request.pins.get('file.name', request.name), wish.profile.limits.file_system)}"
-        f".{home.extension}",
-        video=video_plan.settings if video_plan else None,
+        file_name=f"{stem}.{home.extension}",
+        video=picture.settings if picture else None,
         audio=sound.settings,
-        subtitle=subtitle_settings(wish.subtitle),
+        subtitles=settle(wish.words, wish.form, home.container),
         name=request.name,
         duration_s=request.title.duration_s,
-        language=wish.audio.language if wish.audio else "und",
+        chapters=chapters != DROP and CONTAINERS[home.container].chapters,
     )
-    whole = all(part is None or part.action is Action.COPY for part in (settings.video, settings.audio))
+    streams = (settings.video, *settings.audio)
+    whole = all(part is None or part.action is Action.COPY for part in streams)
+    basis = Basis(
+        video_bps=picture.expected_bps if picture else 0.0,
+        audio_bps=sound.bps,
+        measured=request.samples is not None,
+        exact=picture.exact if picture else False,
+    )
+    expected = estimate(request.title, settings, basis)
     return Plan(
         title_number=request.title.number,
         device_ids=tuple(device.id for device in request.devices),
@@ -132,52 +130,65 @@ def _made(request: PlanRequest, wish: _Wish, home: _Home, judged: Judgement) -> 
         reason=judged.reason,
         rules=judged.rules,
         decisions=(
-            *(video_plan.decisions if video_plan else ()),
+            *(picture_decisions(request, picture) if picture else ()),
             *sound.decisions,
-            *((words_decision(request, wish.subtitle),) if video_plan else ()),
+            *(words_decisions(request, wish.words, wish.form) if picture else ()),
             *_file_decisions(request, settings, wish),
         ),
+        breaches=breaches(request.title, settings, expected, request.devices) if request.pins else (),
         settings=settings,
-        estimate=estimate(
-            request.title,
-            settings,
-            video_plan.expected_bps if video_plan else 0.0,
-            sound.bps,
-            request.samples is not None,
-        ),
+        estimate=expected,
     )
 
 
-def _picture(request: PlanRequest, wish: _Wish, home: _Home) -> VideoPlan | None:
-    video = request.title.video
-    if video is None or not wish.has_picture:
-        return None
-    return copied(video) if home.copy_picture else encoded(request, wish.profile, home.container, wish.subtitle)
+def _file_decisions(request: PlanRequest, made: OutputSettings, wish: Wish) -> tuple[Decision, ...]:
+    holds, pins = CONTAINERS[made.container], request.pins
+    own: list[str] = list(dict.fromkeys(entry.format for entry in wish.profile.containers))
+    pinned = "file.container" in pins
+    code = "preferred_container" if own[0] == made.container else "container_for_streams"
+    container = Decision(
+        key="file.container",
+        value=made.container,
+        text=f"{holds.label}, index in front" if made.container == "mp4" else holds.label,
+        reason=Reason(code="pinned" if pinned else code),
+        pinned=pinned,
+        choices=tuple(Choice(value=name, text=CONTAINERS[name].label) for name in _offered(own, wish)),
+    )
+    return container, _name_decision(request, made, wish), _chapters_decision(request, made)
 
 
-def _file_decisions(request: PlanRequest, made: OutputSettings, wish: _Wish) -> tuple[Decision, ...]:
-    holds = CONTAINERS[made.container]
-    first = wish.profile.containers[0].format == made.container
-    wanted = request.pins.get("file.name", request.name)
+def _offered(own: list[str], wish: Wish) -> list[str]:
+    """The device's containers, and then the others that hold the same kinds of streams."""
+    others = [name for name, holds in CONTAINERS.items() if bool(holds.video) == wish.has_picture]
+    return list(dict.fromkeys([*own, *others]))
+
+
+def _name_decision(request: PlanRequest, made: OutputSettings, wish: Wish) -> Decision:
     stem = made.file_name.rpartition(".")[0]
     pinned = "file.name" in request.pins
-    if stem != wanted:
+    if stem != request.pins.get("file.name", request.name):
         reason = Reason(code="name_made_safe", values={"file_system": wish.profile.limits.file_system})
     else:
         reason = Reason(code="pinned" if pinned else "name_from_label")
-    chapters = len(request.title.chapters)
-    return (
-        Decision(
-            key="file.container",
-            value=made.container,
-            text=f"{holds.label}, index in front" if made.container == "mp4" else holds.label,
-            reason=Reason(code="preferred_container" if first else "container_for_streams"),
-        ),
-        Decision(key="file.name", value=stem, text=made.file_name, reason=reason, pinned=pinned),
-        Decision(
-            key="file.chapters",
-            value=str(chapters),
-            text=f"{chapters}" if chapters else "none",
-            reason=Reason(code="chapters_kept" if chapters else "no_chapters_in_title"),
-        ),
+    return Decision(key="file.name", value=stem, text=made.file_name, reason=reason, pinned=pinned)
+
+
+def _chapters_decision(request: PlanRequest, made: OutputSettings) -> Decision:
+    count = len(request.title.chapters)
+    able = CONTAINERS[made.container].chapters
+    pinned = "file.chapters" in request.pins
+    if pinned:
+        code = "pinned"
+    elif not count:
+        code = "no_chapters_in_title"
+    else:
+        code = "chapters_kept" if able else "no_chapters_in_container"
+    kept = bool(count and made.chapters)
+    return Decision(
+        key="file.chapters",
+        value=KEEP if made.chapters else DROP,
+        text=str(count) if kept else "none",
+        reason=Reason(code=code, values={"container": CONTAINERS[made.container].label}),
+        pinned=pinned,
+        choices=(Choice(value=KEEP, text="kept"), Choice(value=DROP, text="none")) if count and able else (),
     )

@@ -6,7 +6,7 @@ from dataclasses import dataclass, field
 from enum import StrEnum
 from fractions import Fraction
 
-from ..media import Borders
+from ..media import Borders, Colour
 
 
 class Action(StrEnum):
@@ -14,14 +14,31 @@ class Action(StrEnum):
     ENCODE = "encode"
 
 
+class Fields(StrEnum):
+    """What is done to the fields of a picture: nothing, a frame of each pair, a frame of each, or film restored."""
+
+    LEAVE = "leave"
+    JOIN = "join"
+    DOUBLE = "double"
+    RESTORE = "restore"
+
+
+class WordsForm(StrEnum):
+    """How subtitles go along: drawn into the picture, a track that can be switched on, or a text file beside it."""
+
+    DRAWN = "drawn"
+    TRACK = "track"
+    FILE = "file"
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class VideoSettings:
     """The picture of an output.
 
     Exactly one of ``quality`` (constant quality, in the encoder's own scale) and ``bitrate_bps`` is set where the
-    picture is encoded. ``crop`` is cut from the stored picture. ``frame_rate`` is what comes out; ``deinterlace``
-    makes one frame of each pair of fields; ``restore_film`` takes the repeated fields out again: by their flags, or
-    ``film_in_fields`` by looking at them.
+    picture is encoded. ``crop`` is cut from the stored picture. ``frame_rate`` is what comes out; ``film_in_fields``
+    says that repeated fields are taken out by looking at them instead of by their flags. ``colour_from`` is the
+    source's where it has to be turned into ``colour``.
     """
 
     action: Action
@@ -34,12 +51,16 @@ class VideoSettings:
     level: str | None = None
     bit_depth: int = 8
     crop: Borders = field(default_factory=Borders)
-    deinterlace: bool = False
-    restore_film: bool = False
+    fields: Fields = Fields.LEAVE
+    deinterlacer: str = "bwdif"
     film_in_fields: bool = False
     top_field_first: bool = True
+    combed: bool = False
+    colour: Colour | None = None
+    colour_from: Colour | None = None
     quality: int | None = None
     bitrate_bps: int | None = None
+    passes: int = 1
     peak_bps: int | None = None
     buffer_bits: int | None = None
     reference_frames: int | None = None
@@ -50,7 +71,7 @@ class VideoSettings:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class AudioSettings:
-    """The sound of an output, made of the title's audio track ``track``."""
+    """One audio track of an output, made of the title's audio track ``track``. ``gain_db`` raises or lowers it."""
 
     action: Action
     track: int
@@ -59,25 +80,41 @@ class AudioSettings:
     sample_rate: int
     source_channels: int
     bitrate_bps: int | None = None
+    gain_db: float = 0.0
+    language: str = "und"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SubtitleSettings:
-    """The subtitle track that is drawn into the picture."""
+    """A subtitle track of the title and what becomes of it; ``format`` is what a track or file is written as."""
 
     track: int
     is_text: bool
+    form: WordsForm = WordsForm.DRAWN
+    format: str = ""
+    forced_only: bool = False
+    language: str = "und"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class OutputSettings:
-    """One output. ``video``, ``audio`` and ``subtitle`` are ``None`` where it has none."""
+    """One output. ``video`` is ``None`` where it has none; the first audio track is the one that is played."""
 
     container: str
     file_name: str
     video: VideoSettings | None
-    audio: AudioSettings | None
-    subtitle: SubtitleSettings | None
+    audio: tuple[AudioSettings, ...]
+    subtitles: tuple[SubtitleSettings, ...]
     name: str
     duration_s: float
-    language: str = "und"
+    chapters: bool = True
+
+    @property
+    def drawn(self) -> SubtitleSettings | None:
+        """The subtitle track that is drawn into the picture."""
+        return next((words for words in self.subtitles if words.form is WordsForm.DRAWN), None)
+
+    @property
+    def sound(self) -> AudioSettings | None:
+        """The track that is played when nobody chooses."""
+        return self.audio[0] if self.audio else None

@@ -6,45 +6,75 @@ from dataclasses import dataclass, replace
 
 from ..devices import ENCODABLE_VIDEO, DeviceProfile, VideoEntry
 from ..devices.bounds import highest_level
-from ..errors import BadPin, PlanError
-from ..media import Reason, SubtitleStream, VideoStream, aspect_text
+from ..devices.levels import levels_of
+from ..errors import PlanError
+from ..media import Reason, SubtitleStream, VideoStream
 from ..media.codecs import codec_name
 from ..media.containers import CONTAINERS
+from . import rates
 from .cadence import Cadence, cadence_for
-from .crop import crop_decision, crop_for
-from .geometry import Geometry, bounds_for, fit
-from .plan import Choice, Decision, PlanRequest
-from .rates import (
-    EFFORT,
-    QUALITY,
-    RateChoice,
-    Wanted,
-    best_profile,
-    choose_rates,
-    expected_bitrate,
-    keyframe_distance,
-    usual_bits_per_pixel,
-)
+from .colour import family, output_colour, source_colour
+from .crop import crop_for
+from .encoders import ENCODERS, PLAYED_MOST, SMALLEST_FIRST, Encoder
+from .geometry import Geometry, bounds_for, geometry_for, shrunk, size_pin
+from .pins import AVERAGE, QUALITY, RatePin, fraction, number, one_of, whole
+from .pins import rate as rate_pin
+from .plan import PlanRequest
 from .settings import Action, VideoSettings
 
 LARGE_PIXELS = 1920 * 1088
-PROFILE_NAMES = {
-    "baseline": "Baseline", "main": "Main", "high": "High", "main10": "Main 10",
-    "simple": "Simple", "advanced_simple": "Advanced Simple",
-}  # fmt: skip
+FREE_BPS = 40_000_000
+SOUND_BPS = 700_000
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Why:
+    """The reasons of a picture that is encoded."""
+
+    crop: Reason
+    size: Reason
+    cadence: Reason
+    fields: Reason
+    codec: Reason
+    profile: Reason
+    level: Reason
+    depth: Reason
+    colour: Reason
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class VideoPlan:
+    """``why`` is ``None`` where the picture is copied; ``options`` are the codecs that were to choose from."""
+
     settings: VideoSettings
-    decisions: tuple[Decision, ...]
     expected_bps: float
+    why: Why | None = None
+    options: tuple[str, ...] = ()
+    exact: bool = False
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Picture:
+    """What is settled before the rates: the entry encoded for, the picture left by the crop, cadence and depth."""
+
+    request: PlanRequest
+    profile: DeviceProfile
+    entry: VideoEntry
+    encoder: Encoder
+    video: VideoStream
+    cadence: Cadence
+    depth: int
+    sound_bps: float
 
 
 def encodable_entries(profile: DeviceProfile, container: str) -> list[VideoEntry]:
     """Entries that Rheon can encode for, inside this container."""
     held = CONTAINERS[container].video
-    return [entry for entry in profile.video if entry.codec in ENCODABLE_VIDEO and entry.codec in held]
+    return [
+        entry
+        for entry in profile.video
+        if entry.codec in ENCODABLE_VIDEO and entry.codec in held and 8 in entry.bit_depths and _writable(entry)
+    ]
 
 
 def copied(video: VideoStream) -> VideoPlan:
@@ -58,51 +88,50 @@ def copied(video: VideoStream) -> VideoPlan:
         frame_rate=video.frame_rate,
         profile=video.profile,
         level=video.level,
+        bit_depth=video.bit_depth,
     )
-    untouched = Reason(code="stream_untouched")
-    decisions = (
-        Decision(
-            key="picture.size",
-            value=str(video.height),
-            text=f"{video.width} × {video.height}",
-            reason=untouched,
-        ),
-        Decision(key="picture.codec", value=video.codec, text=codec_name(video.codec), reason=untouched),
-    )
-    return VideoPlan(settings=settings, decisions=decisions, expected_bps=float(video.bitrate_bps or 0))
+    return VideoPlan(settings=settings, expected_bps=float(video.bitrate_bps or 0))
 
 
 def encoded(
-    request: PlanRequest, profile: DeviceProfile, container: str, drawn: SubtitleStream | None = None
+    request: PlanRequest,
+    profile: DeviceProfile,
+    container: str,
+    *,
+    drawn: SubtitleStream | None = None,
+    sound_bps: float = 0.0,
 ) -> VideoPlan:
     """The stream encoded for the device. Raises ``PlanError`` or ``BadPin``."""
     assert request.title.video is not None
+    pins = request.pins
+    whole_picture = _with_aspect(request, request.title.video)
     crop = crop_for(request, drawn)
-    video = crop.applied(request.title.video)
+    video = crop.applied(whole_picture)
     options = encodable_entries(profile, container)
-    entry, why = _choose_entry(options, video, request.pins.get("picture.codec"))
-    cadence = cadence_for(video, entry)
-    depth = 10 if video.bit_depth > 8 and 10 in entry.bit_depths and entry.codec == "hevc" else 8
-    codec_profile = best_profile(entry, depth)
-    geometry = _geometry(request, video, profile, entry, cadence)
-    complexity = source_complexity(request)
-    pixels = geometry.width * geometry.height
-    expected = expected_bitrate(entry.codec, pixels, cadence.frame_rate, request.balance, complexity)
-    picture = Wanted(width=geometry.width, height=geometry.height, frame_rate=cadence.frame_rate, expected_bps=expected)
-    rates = choose_rates(entry, codec_profile, picture)
-    rates = replace(rates, peak_bps=min(rates.peak_bps, _file_bound(request, profile) or rates.peak_bps))
-    expected = min(expected, rates.peak_bps * 0.9)
-    settings = _settings(request, entry, geometry, cadence, rates)
-    settings = replace(settings, bit_depth=depth, crop=crop.borders)
-    if entry.codec == "mpeg4":
-        settings = replace(settings, bitrate_bps=max(32_000, int(min(expected, rates.peak_bps * 0.8))))
+    entry, codec_reason = _choose_entry(options, video, request, container)
+    encoder = ENCODERS[entry.codec]
+    depth, depth_reason = _depth(video, entry, encoder, request)
+    picture = _Picture(
+        request=request,
+        profile=profile,
+        entry=entry,
+        encoder=encoder,
+        video=video,
+        cadence=cadence_for(video, entry, encoder, pins),
+        depth=depth,
+        sound_bps=sound_bps,
+    )
+    settings, why, expected = _rated(picture)
+    colour, colour_reason = output_colour(video, (settings.width, settings.height), depth, pins)
+    source = source_colour(video)
+    changed = family(source) != family(colour) or source.full_range
+    settings = replace(settings, crop=crop.borders, colour=colour, colour_from=source if changed else None)
     return VideoPlan(
         settings=settings,
-        decisions=(
-            crop_decision(request, crop),
-            *_decisions(request, settings, (geometry.reason, cadence.reason, why), options),
-        ),
         expected_bps=expected,
+        why=replace(why, crop=crop.reason, codec=codec_reason, depth=depth_reason, colour=colour_reason),
+        options=tuple(dict.fromkeys([*(option.codec for option in options), *others(container)])),
+        exact=settings.bitrate_bps is not None and "picture.rate" in pins,
     )
 
 
@@ -111,25 +140,48 @@ def source_complexity(request: PlanRequest) -> float:
     video, title = request.title.video, request.title
     assert video is not None
     if request.samples is not None:
-        sampled = request.samples.bits_at(QUALITY["h264"][request.balance.step])
-        return sampled / usual_bits_per_pixel("h264", video.width * video.height, request.balance)
+        quality = ENCODERS["h264"].quality[request.balance.step]
+        sampled = request.samples.bits_at(quality)
+        return sampled / rates.usual_bits_per_pixel("h264", video.width * video.height, request.balance)
     usual = {"mpeg2video": 0.30, "mpeg1video": 0.30, "h264": 0.085, "hevc": 0.06, "mjpeg": 2.0}.get(video.codec, 0.2)
     rate = video.bitrate_bps or (title.size_bytes * 8 / title.duration_s if title.duration_s else 0)
     per_pixel = rate / max(1.0, video.width * video.height * float(video.frame_rate))
     return max(0.25, min(1.8, (per_pixel / usual) ** 0.7)) if per_pixel else 1.0
 
 
-def _choose_entry(options: list[VideoEntry], video: VideoStream, pinned: str | None) -> tuple[VideoEntry, Reason]:
-    if not options:
-        raise PlanError("The device takes no kind of picture that Rheon can make.")
+def _writable(entry: VideoEntry) -> bool:
+    return not entry.profiles or bool(set(entry.profiles) & set(ENCODERS[entry.codec].profiles))
+
+
+def others(container: str) -> list[str]:
+    """Codecs that the container holds and Rheon makes, whatever the device says."""
+    return [codec for codec in PLAYED_MOST if codec in CONTAINERS[container].video]
+
+
+def _with_aspect(request: PlanRequest, video: VideoStream) -> VideoStream:
+    """A wrong aspect put right by hand: the whole picture, before anything is cut away."""
+    wanted = fraction(request.pins, "picture.aspect", (0.25, 4), "aspect")
+    if wanted is None:
+        return video
+    width, height = (video.height, video.width) if video.rotation % 180 else (video.width, video.height)
+    shape = wanted * height / width
+    return replace(video, sample_aspect=1 / shape if video.rotation % 180 else shape)
+
+
+def _choose_entry(
+    options: list[VideoEntry], video: VideoStream, request: PlanRequest, container: str
+) -> tuple[VideoEntry, Reason]:
+    known = others(container)
+    pinned = one_of(request.pins, "picture.codec", known, f"codec that {CONTAINERS[container].label} holds")
     if pinned is not None:
         chosen = next((entry for entry in options if entry.codec == pinned), None)
-        if chosen is None:
-            known = ", ".join(dict.fromkeys(entry.codec for entry in options))
-            raise BadPin(f"This device can't be given {codec_name(pinned)}; it takes {known}.", pin="picture.codec")
-        return chosen, Reason(code="pinned")
+        return chosen or _free_entry(pinned, options), Reason(code="pinned")
+    if not options:
+        if not known:
+            raise PlanError("The device takes no kind of picture that Rheon can make.")
+        return _free_entry(known[0], options), Reason(code="held_by_container")
     large = video.width * video.height > LARGE_PIXELS
-    order = ("hevc", "h264", "mpeg4") if large else ("h264", "hevc", "mpeg4")
+    order = SMALLEST_FIRST if large else PLAYED_MOST
     chosen = min(options, key=lambda entry: order.index(entry.codec))
     if len({entry.codec for entry in options}) == 1:
         code = "only_codec"
@@ -138,110 +190,145 @@ def _choose_entry(options: list[VideoEntry], video: VideoStream, pinned: str | N
     return chosen, Reason(code=code, values={"codec": codec_name(chosen.codec)})
 
 
-def _geometry(
-    request: PlanRequest, video: VideoStream, profile: DeviceProfile, entry: VideoEntry, cadence: Cadence
-) -> Geometry:
-    lines = request.pins.get("picture.height")
-    if lines is not None and (not lines.isdigit() or int(lines) < 16):
-        raise BadPin(f"“{lines}” is no number of lines.", pin="picture.height")
-    level = highest_level(entry, best_profile(entry, 8))
-    bounds = bounds_for(profile, entry, level, int(lines) if lines else None)
-    if entry.non_square_pixels and video.sample_aspect != 1 and not video.rotation:
-        whole = fit(video, cadence.frame_rate, bounds, square=False)
-        if (whole.width, whole.height) == (video.width, video.height):
-            return replace(whole, reason=Reason(code="kept_shape", values=whole.reason.values))
-    return fit(video, cadence.frame_rate, bounds, square=True)
+def _free_entry(codec: str, options: list[VideoEntry]) -> VideoEntry:
+    """An entry for a codec that the device does not name: as large and fast as what it does name."""
+    return VideoEntry(
+        codec=codec,
+        max_width=max((entry.max_width for entry in options), default=1920),
+        max_height=max((entry.max_height for entry in options), default=1080),
+        max_frame_rate=max(options, key=lambda e: e.frame_rate_limit).max_frame_rate if options else "60",
+        max_bitrate_bps=FREE_BPS,
+        bit_depths=(8, 10) if ENCODERS[codec].ten_bit_profile else (8,),
+    )
 
 
-def _file_bound(request: PlanRequest, profile: DeviceProfile) -> int | None:
+def _depth(video: VideoStream, entry: VideoEntry, encoder: Encoder, request: PlanRequest) -> tuple[int, Reason]:
+    depths = ("8", "10") if encoder.ten_bit_profile else ("8",)
+    pinned = one_of(request.pins, "picture.depth", depths, f"bit depth that {codec_name(entry.codec)} is made in")
+    if pinned is not None:
+        return int(pinned), Reason(code="pinned")
+    deep = video.bit_depth > 8
+    able = deep and 10 in entry.bit_depths and encoder.ten_bit_profile is not None
+    if able and (not entry.profiles or encoder.ten_bit_profile in entry.profiles):
+        return 10, Reason(code="depth_kept")
+    return 8, Reason(code="depth_lowered" if deep else "depth_of_source")
+
+
+def _rated(picture: _Picture) -> tuple[VideoSettings, Why, float]:
+    """Size and rates together: a rate that is too low for the pixels takes some of them away."""
+    entry, cadence, request = picture.entry, picture.cadence, picture.request
+    names = ENCODERS[entry.codec].profiles
+    names = (*names, *([picture.encoder.ten_bit_profile] if picture.encoder.ten_bit_profile else []))
+    pinned_profile = one_of(request.pins, "picture.profile", names, "profile that Rheon makes")
+    codec_profile = pinned_profile or rates.best_profile(entry, picture.depth)
+    levels = levels_of(entry.codec, codec_profile)
+    pinned_level = one_of(request.pins, "picture.level", levels, "level of this codec")
+    bounds = bounds_for(picture.profile, entry, levels.get(pinned_level or "") or highest_level(entry, codec_profile))
+    geometry = geometry_for(picture.video, cadence.frame_rate, bounds, entry, request.pins)
+    wish = rate_pin(request.pins, picture.encoder.scale if picture.encoder.quality else None)
+    geometry, expected = _balanced(picture, geometry, wish)
+    wanted = rates.Wanted(
+        width=geometry.width, height=geometry.height, frame_rate=cadence.frame_rate, expected_bps=expected
+    )
+    chosen = rates.choose_rates(entry, codec_profile, wanted, pinned_level)
+    chosen = _peaks(picture, chosen)
+    if wish is None or wish.mode == QUALITY:
+        expected = min(expected, chosen.peak_bps * 0.9)
+    settings = _settings(picture, geometry, chosen, (wish, expected))
+    level_code = "pinned" if pinned_level else "lowest_level"
+    why = Why(
+        crop=Reason(code="pinned"),
+        size=geometry.reason,
+        cadence=cadence.rate_reason,
+        fields=cadence.fields_reason,
+        codec=Reason(code="pinned"),
+        profile=Reason(code="pinned" if pinned_profile else "best_profile"),
+        level=Reason(code=level_code),
+        depth=Reason(code="pinned"),
+        colour=Reason(code="pinned"),
+    )
+    return settings, why, expected
+
+
+def _balanced(picture: _Picture, geometry: Geometry, wish: RatePin | None) -> tuple[Geometry, float]:
+    """The size with the mean rate expected at it, fewer pixels where an average would starve them."""
+    request, codec, rate = picture.request, picture.entry.codec, picture.cadence.frame_rate
+    complexity = source_complexity(request)
+    pixels = geometry.width * geometry.height
+    if wish is None or wish.mode == QUALITY:
+        usual = rates.expected_bitrate(codec, pixels, rate, request.balance, complexity)
+        return geometry, usual if wish is None else rates.at_quality(
+            usual, picture.encoder, request.balance, wish.value
+        )
+    if wish.mode == AVERAGE:
+        bps = float(wish.value * 1000)
+    else:
+        bps = float(rates.bitrate_for_size(wish.value * 1e6, request.title.duration_s, picture.sound_bps))
+    share = rates.floor_share(codec, pixels, rate, bps, complexity)
+    if share < 0.95 and size_pin(request.pins) is None:
+        fewer = shrunk(geometry, share)
+        values: dict[str, object] = {"source": f"{geometry.width}×{geometry.height}", "kbps": round(bps / 1000)}
+        geometry = replace(fewer, reason=Reason(code="fewer_pixels", values=values))
+    return geometry, bps
+
+
+def _peaks(picture: _Picture, chosen: rates.RateChoice) -> rates.RateChoice:
+    """Peak and buffer by hand, else what level, device and the limit for one file leave."""
+    pins = picture.request.pins
+    peak_kbps = whole(pins, "picture.peak", (64, 400_000), "peak rate in kb/s")
+    buffer_kbit = whole(pins, "picture.buffer", (16, 800_000), "buffer in kbit")
+    usual = min(chosen.peak_bps, _file_bound(picture) or chosen.peak_bps)
+    peak = usual if peak_kbps is None else peak_kbps * 1000
+    buffer = buffer_kbit * 1000 if buffer_kbit is not None else min(chosen.buffer_bits, 2 * peak)
+    return replace(chosen, peak_bps=peak, buffer_bits=buffer)
+
+
+def _file_bound(picture: _Picture) -> int | None:
     """The video rate at which even a file that is all peaks stays inside the limit for one file."""
-    limit = profile.limits.largest_file_bytes
-    if limit is None or request.title.duration_s <= 0:
+    limit, duration_s = picture.profile.limits.largest_file_bytes, picture.request.title.duration_s
+    if limit is None or duration_s <= 0:
         return None
-    sound_bps = 700_000
-    return max(48_000, int(limit * 8 * 0.97 / request.title.duration_s - sound_bps))
+    return max(48_000, int(limit * 8 * 0.97 / duration_s - max(SOUND_BPS, picture.sound_bps)))
 
 
 def _settings(
-    request: PlanRequest, entry: VideoEntry, geometry: Geometry, cadence: Cadence, rates: RateChoice
+    picture: _Picture, geometry: Geometry, chosen: rates.RateChoice, rated: tuple[RatePin | None, float]
 ) -> VideoSettings:
-    quality = QUALITY.get(entry.codec)
-    step = request.balance.step
-    video = request.title.video
+    wish, expected = rated
+    request, encoder, cadence = picture.request, picture.encoder, picture.cadence
+    if wish is not None and wish.mode != QUALITY:
+        quality: int | None = None
+        bitrate: int | None = int(expected)
+    else:
+        quality = wish.value if wish else encoder.quality_at(request.balance)
+        bitrate = None if quality is not None else max(rates.LEAST_BPS, int(min(expected, chosen.peak_bps * 0.8)))
+    by_hand = one_of(request.pins, "picture.passes", ("1", "2") if encoder.two_passes else ("1",), "number of passes")
+    averaged = bitrate is not None and "picture.rate" in request.pins
+    passes = int(by_hand) if by_hand else 2 if averaged and encoder.two_passes else 1
+    seconds = number(request.pins, "picture.keyframes", (0.1, 60), "distance of key frames in seconds")
+    effort = one_of(request.pins, "picture.effort", encoder.efforts, "effort of this encoder")
     return VideoSettings(
         action=Action.ENCODE,
-        codec=entry.codec,
+        codec=picture.entry.codec,
         width=geometry.width,
         height=geometry.height,
         sample_aspect=geometry.sample_aspect,
         frame_rate=cadence.frame_rate,
-        profile=rates.profile,
-        level=rates.level,
-        deinterlace=cadence.deinterlace,
-        restore_film=cadence.restore_film,
+        profile=chosen.profile,
+        level=chosen.level,
+        bit_depth=picture.depth,
+        fields=cadence.fields,
+        deinterlacer=cadence.deinterlacer,
         film_in_fields=cadence.film_in_fields,
-        top_field_first=video.top_field_first if video else True,
-        quality=quality[step] if quality else None,
-        peak_bps=rates.peak_bps,
-        buffer_bits=min(rates.buffer_bits, 2 * rates.peak_bps),
-        reference_frames=rates.reference_frames,
-        b_frames=rates.b_frames,
-        keyframe_frames=keyframe_distance(cadence.frame_rate),
-        effort=EFFORT[entry.codec][step],
+        combed=cadence.combed,
+        top_field_first=picture.video.top_field_first,
+        quality=quality,
+        bitrate_bps=bitrate,
+        passes=passes if bitrate is not None else 1,
+        peak_bps=max(chosen.peak_bps, bitrate or 0),
+        buffer_bits=chosen.buffer_bits,
+        reference_frames=chosen.reference_frames,
+        b_frames=chosen.b_frames,
+        keyframe_frames=rates.keyframe_distance(cadence.frame_rate, seconds or rates.KEYFRAME_S),
+        effort=effort or encoder.effort[request.balance.step],
     )
-
-
-def _decisions(
-    request: PlanRequest, made: VideoSettings, why: tuple[Reason, Reason, Reason], options: list[VideoEntry]
-) -> tuple[Decision, ...]:
-    size_reason, cadence_reason, codec_reason = why
-    shape = "" if made.sample_aspect == 1 else f", shown {_shown(made)}"
-    level = f" @ {made.level}" if made.level else ""
-    name = f"{codec_name(made.codec)} {PROFILE_NAMES.get(made.profile or '', '')}{level}".strip()
-    codecs = dict.fromkeys(entry.codec for entry in options)
-    return (
-        Decision(
-            key="picture.size",
-            value=str(made.height),
-            text=f"{made.width} × {made.height}{shape}",
-            reason=size_reason,
-            pinned="picture.height" in request.pins,
-        ),
-        Decision(
-            key="picture.cadence",
-            value=f"{float(made.frame_rate):.3f}",
-            text=f"{float(made.frame_rate):.3f}".rstrip("0").rstrip(".") + " frames a second",
-            reason=cadence_reason,
-        ),
-        Decision(
-            key="picture.codec",
-            value=made.codec,
-            text=name,
-            reason=codec_reason,
-            pinned="picture.codec" in request.pins,
-            choices=tuple(Choice(value=codec, text=codec_name(codec)) for codec in codecs),
-        ),
-        _rate_decision(made, request),
-    )
-
-
-def _rate_decision(made: VideoSettings, request: PlanRequest) -> Decision:
-    values: dict[str, object] = {
-        "balance": request.balance.value,
-        "peak_bps": made.peak_bps,
-        "buffer_bits": made.buffer_bits,
-    }
-    if made.quality is not None:
-        text = f"constant quality {made.quality}"
-    else:
-        text = f"{(made.bitrate_bps or 0) / 1000:.0f} kb/s on average"
-    return Decision(
-        key="picture.rate",
-        value=str(made.quality if made.quality is not None else made.bitrate_bps),
-        text=text,
-        reason=Reason(code="balance_rate", values=values),
-    )
-
-
-def _shown(made: VideoSettings) -> str:
-    return aspect_text(made.sample_aspect * made.width / made.height)

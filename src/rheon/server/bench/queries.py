@@ -23,12 +23,31 @@ from .planning import bench_balance, request_for, stored_setting
 LABELS = {
     "picture.crop": "Cut away",
     "picture.size": "Size",
+    "picture.aspect": "Aspect",
+    "picture.pixels": "Pixels",
     "picture.cadence": "Cadence",
+    "picture.fields": "Fields",
+    "picture.deinterlacer": "Deinterlacer",
     "picture.codec": "Codec",
+    "picture.profile": "Profile",
+    "picture.level": "Level",
+    "picture.depth": "Depth",
+    "picture.colour": "Colours",
     "picture.rate": "Rate",
+    "picture.peak": "Peak rate",
+    "picture.buffer": "Buffer",
+    "picture.passes": "Passes",
+    "picture.keyframes": "Key frames",
+    "picture.effort": "Effort",
     "sound.track": "Track",
-    "sound.form": "Becomes",
+    "sound.codec": "Becomes",
+    "sound.channels": "Channels",
+    "sound.sample_rate": "Sample rate",
+    "sound.bitrate": "Bitrate",
+    "sound.gain": "Gain",
     "words.subtitle": "Subtitles",
+    "words.form": "Form",
+    "words.lines": "Lines",
     "file.container": "Container",
     "file.name": "Name",
     "file.chapters": "Chapters",
@@ -129,10 +148,11 @@ def settings_text(made: OutputSettings) -> str:
     parts = [made.file_name.rpartition(".")[2].upper()]
     if made.video:
         parts += [f"{made.video.width}×{made.video.height}", codec_name(made.video.codec)]
-    if made.audio:
-        parts.append(f"{channels_text(made.audio.channels)} {codec_name(made.audio.codec)}")
-    if made.subtitle:
+    parts += [f"{channels_text(sound.channels)} {codec_name(sound.codec)}" for sound in made.audio]
+    if made.drawn:
         parts.append("subtitles drawn in")
+    elif made.subtitles:
+        parts.append("subtitles to switch on")
     return " · ".join(parts)
 
 
@@ -169,7 +189,7 @@ def _cells(
 
 def _cell(title: Title, device: Device, made: Plan | None, reason: str) -> dict[str, Any]:
     made_settings = made.settings if made else None
-    surround = bool(made_settings and made_settings.audio and made_settings.audio.channels > 2)
+    surround = bool(made_settings and made_settings.sound and made_settings.sound.channels > 2)
     return {
         "title_id": title.pk,
         "device_id": device.pk,

@@ -1,0 +1,99 @@
+"""A faithful copy of a title: every track as it is, in one Matroska file. Pure."""
+
+from __future__ import annotations
+
+from ..devices import DeviceProfile, Verdict
+from ..errors import PlanError
+from ..media import AudioStream, Reason, SubtitleStream, Title
+from ..media.codecs import channels_text, codec_name
+from ..media.containers import CONTAINERS
+from ..media.names import safe_stem
+from .estimate import Basis, estimate
+from .plan import Decision, Plan, PlanRequest
+from .settings import Action, AudioSettings, OutputSettings, SubtitleSettings, WordsForm
+from .video import copied
+from .words import track_name
+
+CONTAINER = "matroska"
+SAMPLES_KEPT = {"pcm_dvd": "pcm_s16le", "pcm_bluray": "pcm_s24le"}
+"""Sound that the container only holds under another name; its samples stay what they are."""
+WORDS = {"mov_text": "subrip", "text": "subrip"}
+
+
+def faithful_plan(request: PlanRequest, profile: DeviceProfile) -> Plan:
+    """All tracks and chapters of the title, nothing encoded. Raises ``PlanError`` where a stream can't be kept."""
+    title = request.title
+    holds = CONTAINERS[CONTAINER]
+    video = copied(title.video).settings if title.video else None
+    if video is not None and video.codec not in holds.video:
+        raise PlanError(f"{holds.label} can't hold {codec_name(video.codec)} as it is; convert it instead.")
+    stem = safe_stem(request.pins.get("file.name", request.name), profile.limits.file_system)
+    settings = OutputSettings(
+        container=CONTAINER,
+        file_name=f"{stem}.{profile.containers[0].extension}",
+        video=video,
+        audio=tuple(_sound(track) for track in title.audio),
+        subtitles=tuple(_words(track) for track in title.subtitles),
+        name=request.name,
+        duration_s=title.duration_s,
+    )
+    return Plan(
+        title_number=title.number,
+        device_ids=tuple(device.id for device in request.devices),
+        balance=request.balance,
+        treatment=Verdict.REWRAP,
+        reason=Reason(code="faithful"),
+        rules=(),
+        decisions=_decisions(request, title, settings),
+        settings=settings,
+        estimate=estimate(title, settings, Basis(video_bps=0, audio_bps=0, measured=True)),
+    )
+
+
+def _sound(track: AudioStream) -> AudioSettings:
+    kept = SAMPLES_KEPT.get(track.codec)
+    if kept is None and track.codec not in CONTAINERS[CONTAINER].audio:
+        raise PlanError(f"Matroska can't hold {codec_name(track.codec)} as it is; convert it instead.")
+    return AudioSettings(
+        action=Action.COPY if kept is None else Action.ENCODE,
+        track=track.index,
+        codec=kept or track.codec,
+        channels=track.channels,
+        sample_rate=track.sample_rate,
+        source_channels=track.channels,
+        bitrate_bps=None if kept is None else track.bitrate_bps,
+        language=track.language,
+    )
+
+
+def _words(track: SubtitleStream) -> SubtitleSettings:
+    return SubtitleSettings(
+        track=track.index,
+        is_text=track.is_text,
+        form=WordsForm.TRACK,
+        format=WORDS.get(track.format, track.format),
+        language=track.language,
+    )
+
+
+def _decisions(request: PlanRequest, title: Title, made: OutputSettings) -> tuple[Decision, ...]:
+    kept = Reason(code="faithful_kept")
+    video = title.video
+    sounds = " + ".join(f"{codec_name(t.codec)} {channels_text(t.channels)}" for t in title.audio) or "none"
+    words = " + ".join(map(track_name, title.subtitles)) or "none"
+    same = Reason(code="samples_kept") if any(t.codec in SAMPLES_KEPT for t in title.audio) else kept
+    picture = f"{codec_name(video.codec)} {video.width} × {video.height}, copied" if video else "none"
+    return (
+        Decision(key="picture.codec", value="copy", text=picture, reason=kept),
+        Decision(key="sound.track", value="all", text=sounds, reason=same),
+        Decision(key="words.subtitle", value="all", text=words, reason=kept),
+        Decision(key="file.container", value=CONTAINER, text="Matroska", reason=Reason(code="holds_everything")),
+        Decision(
+            key="file.name",
+            value=made.file_name.rpartition(".")[0],
+            text=made.file_name,
+            reason=Reason(code="pinned" if "file.name" in request.pins else "name_from_label"),
+            pinned="file.name" in request.pins,
+        ),
+        Decision(key="file.chapters", value="keep", text=str(len(title.chapters)) or "none", reason=kept),
+    )

@@ -1,0 +1,244 @@
+"""Pins: kept whatever they break, what they break is said, and nothing else moves without a reason."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from fractions import Fraction
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from tests.core.strategies import titles
+
+from rheon.core.devices import DeviceProfile, catalogue, device, judge
+from rheon.core.errors import BadPin, PlanError
+from rheon.core.media import Borders, Colour, Forced, Scan, Source, SubtitleStream, Title
+from rheon.core.media.documents import dump, load
+from rheon.core.media.sentences import CONSEQUENCES, sentence
+from rheon.core.planning import (
+    PIN_KEYS,
+    Action,
+    Balance,
+    Fields,
+    Plan,
+    PlanRequest,
+    SoundWish,
+    WordsForm,
+    WordsWish,
+    moves,
+    plan,
+)
+from rheon.core.planning.outcome import planned_facts
+
+PROFILES = list(catalogue().values())
+VALUES = {
+    "picture.aspect": ["4:3", "16:9", "2.39"],
+    "picture.size": ["240", "480", "1080", "640x360"],
+    "picture.pixels": ["square", "stored"],
+    "picture.cadence": ["25", "23.976", "60"],
+    "picture.fields": ["leave", "join", "double", "restore"],
+    "picture.deinterlacer": ["yadif", "w3fdif"],
+    "picture.codec": ["h264", "hevc", "vp9", "av1", "mpeg4", "mpeg2video", "wmv2", "copy"],
+    "picture.depth": ["8", "10"],
+    "picture.colour": ["601", "709"],
+    "picture.rate": ["quality:30", "average:800", "size:300"],
+    "picture.passes": ["1", "2"],
+    "picture.peak": ["900", "90000"],
+    "picture.buffer": ["2000"],
+    "picture.keyframes": ["1", "12"],
+    "sound.track": ["0", "none"],
+    "sound.codec": ["copy", "aac", "ac3", "opus", "flac", "mp3"],
+    "sound.channels": ["1", "2", "6"],
+    "sound.sample_rate": ["44100", "48000"],
+    "sound.bitrate": ["128"],
+    "sound.gain": ["6", "even"],
+    "words.subtitle": ["0", "none"],
+    "words.form": ["drawn", "track", "file"],
+    "words.lines": ["forced"],
+    "file.container": ["mp4", "matroska", "webm", "mpeg_ts", "asf", "avi"],
+    "file.chapters": ["none"],
+    "file.name": ["Other"],
+}
+PINS = st.dictionaries(st.sampled_from(sorted(VALUES)), st.integers(0, 7), max_size=4).map(
+    lambda chosen: {key: VALUES[key][at % len(VALUES[key])] for key, at in chosen.items()}
+)
+
+
+def planned(title: Title, *names: str, **more: object) -> Plan:
+    return plan(
+        PlanRequest(title=title, devices=tuple(map(device, names)), name="Film", languages=("en",), **more)  # type: ignore[arg-type]
+    )
+
+
+def said(made: Plan) -> dict[str, str]:
+    return {decision.key: decision.text for decision in made.decisions}
+
+
+@settings(max_examples=400, deadline=None)
+@given(titles(), st.sampled_from(PROFILES), PINS)
+def test_whatever_is_pinned_is_kept_and_every_rule_it_breaks_is_said(
+    title: Title, profile: DeviceProfile, pins: dict[str, str]
+) -> None:
+    request = PlanRequest(title=title, devices=(profile,), name="Film", languages=("en",), pins=pins)
+    try:
+        made = plan(request)
+    except (BadPin, PlanError) as refused:
+        assert refused.message.endswith((".", "?"))
+        return
+    assert plan(request) == made
+    assert load(Plan, dump(made)) == made
+    if made.settings is None or made.estimate is None:
+        return
+    for reason in (decision.reason for decision in made.decisions):
+        assert sentence(reason)
+    broken = {rule.rule for rule in judge(planned_facts(title, made.settings, made.estimate), profile) if not rule.ok}
+    assert broken == {breach.rule for breach in made.breaches} - {"peak_rate"}
+    assert broken <= set(CONSEQUENCES)
+    shown = {decision.key: decision for decision in made.decisions}
+    for key in pins.keys() & shown.keys():
+        assert shown[key].pinned, key
+        assert sentence(shown[key].reason), key
+
+
+def test_every_key_that_can_be_pinned_is_tried_here_or_has_a_test_of_its_own() -> None:
+    elsewhere = {"picture.crop", "picture.profile", "picture.level", "picture.effort"}
+    assert set(VALUES) | elsewhere == set(PIN_KEYS)
+
+
+def test_a_codec_that_the_device_does_not_take_is_made_and_marked(film_disc: Source) -> None:
+    made = planned(film_disc.titles[0], "heron-8", pins={"picture.codec": "hevc"})
+    assert made.settings and made.settings.video
+    assert made.settings.video.codec == "hevc"
+    assert [(breach.device_name, breach.rule) for breach in made.breaches] == [("Heron 8", "video_codec")]
+
+
+def test_a_size_by_hand_may_enlarge_and_takes_the_level_it_needs(film_disc: Source) -> None:
+    made = planned(film_disc.titles[0], "wren-6", pins={"picture.size": "2160"})
+    assert made.settings and made.settings.video
+    video = made.settings.video
+    assert (video.height, video.width) == (2160, 3840)
+    assert {"picture", "level"} <= {breach.rule for breach in made.breaches}
+
+
+def test_a_target_size_is_met_by_the_rate_and_few_bits_take_fewer_pixels(film_disc: Source) -> None:
+    film = replace(film_disc.titles[0], duration_s=5400.0)
+    roomy = planned(film, "heron-8", pins={"picture.rate": "size:1400"})
+    assert roomy.settings and roomy.settings.video and roomy.estimate and roomy.settings.sound
+    bps = roomy.settings.video.bitrate_bps or 0
+    total = (bps + (roomy.settings.sound.bitrate_bps or 0)) * 5400 / 8
+    assert total == pytest.approx(1.4e9, rel=0.015)
+    assert (roomy.settings.video.passes, roomy.settings.video.height) == (2, 480)
+    assert roomy.estimate.size_bytes == pytest.approx(1.4e9, rel=0.03)
+    tight = planned(film, "heron-8", pins={"picture.rate": "size:130"})
+    assert tight.settings and tight.settings.video
+    assert tight.settings.video.height < 480
+    reason = next(decision.reason for decision in tight.decisions if decision.key == "picture.size")
+    assert reason.code == "fewer_pixels"
+    kept = planned(film, "heron-8", pins={"picture.rate": "size:130", "picture.size": "480"})
+    assert kept.settings and kept.settings.video and kept.settings.video.height == 480
+
+
+@pytest.mark.parametrize(
+    ("pins", "clause"),
+    [
+        ({"picture.rate": "quality:70"}, "it can be 0 to 51"),
+        ({"picture.rate": "lots"}, "say quality:21"),
+        ({"picture.codec": "mpeg4", "picture.rate": "quality:5"}, "average rate or for a size"),
+        ({"file.container": "webm", "picture.codec": "h264"}, "WebM can't hold"),
+        ({"words.form": "file", "words.subtitle": "0"}, "text file"),
+        ({"picture.codec": "copy", "picture.size": "240"}, "can't be changed"),
+        ({"sound.channels": "6", "sound.codec": "mp3"}, "up to 2 channels"),
+        ({"picture.effort": "frantic"}, "effort"),
+        ({"picture.level": "9"}, "level"),
+        ({"sound.gain": "90"}, "-20 to 20"),
+    ],
+)
+def test_a_pin_that_can_t_be_meant_is_refused_with_what_could_be(
+    film_disc: Source, pins: dict[str, str], clause: str
+) -> None:
+    with pytest.raises(BadPin, match=clause):
+        planned(film_disc.titles[0], "cormorant-box", pins=pins)
+
+
+def test_only_what_depends_on_a_change_moves_and_says_why(film_disc: Source) -> None:
+    film = film_disc.titles[0]
+    before = planned(film, "heron-8")
+    renamed = planned(film, "heron-8", pins={"file.name": "Other"})
+    assert moves(before, renamed, {"file.name"}) == ()
+    louder = planned(film, "heron-8", pins={"sound.gain": "6"})
+    assert moves(before, louder, {"sound.gain"}) == ()
+    smaller = planned(film, "heron-8", pins={"picture.size": "240"})
+    moved = {move.key: (move.before, move.after) for move in moves(before, smaller, {"picture.size"})}
+    assert set(moved) <= {"picture.codec", "picture.level", "picture.peak", "picture.buffer"}
+    assert moved["picture.level"][0] != moved["picture.level"][1]
+    webm = planned(film, "heron-8", pins={"file.container": "webm"})
+    moved = {move.key: (move.before, move.after) for move in moves(before, webm, {"file.container"})}
+    assert moved["picture.codec"] == ("H.264 High @ 3.1", "VP9 profile 0 @ 3")
+    assert moved["sound.codec"] == ("AAC stereo, 160 kb/s", "Opus stereo, 112 kb/s")
+
+
+def test_colours_follow_the_size_and_say_so(film_disc: Source) -> None:
+    film = film_disc.titles[0]
+    assert film.video
+    hd = Colour(matrix="bt709", primaries="bt709", transfer="bt709", full_range=True)
+    large = replace(film, video=replace(film.video, width=1920, height=1080, sample_aspect=Fraction(1), colour=hd))
+    small = planned(large, "heron-8", pins={"picture.size": "480"}).settings
+    assert small and small.video and small.video.colour
+    assert (small.video.colour.matrix, small.video.colour.full_range) == ("smpte170m", False)
+    assert small.video.colour_from == hd
+    same = planned(film, "heron-8").settings
+    assert same and same.video and same.video.colour
+    assert (same.video.colour.matrix, same.video.colour_from) == ("smpte170m", None)
+
+
+def test_wishes_of_the_household_choose_sound_and_words(film_disc: Source) -> None:
+    film = film_disc.titles[0]
+    tv = planned(film, "gannet-43", sound=SoundWish.STEREO).settings
+    assert tv and tv.sound
+    assert (tv.sound.action, tv.sound.channels) == (Action.ENCODE, 2)
+    always = planned(film, "heron-8", words=WordsWish.ALWAYS).settings
+    assert always and always.drawn and always.drawn.track == 0
+    mixed = replace(
+        film,
+        subtitles=(
+            SubtitleStream(index=0, format="dvd_subtitle", language="en", forced=Forced.SOME, stream_id=0x20),
+            SubtitleStream(index=1, format="dvd_subtitle", language="es", forced=Forced.ALL, stream_id=0x21),
+        ),
+    )
+    forced = planned(mixed, "heron-8", words=WordsWish.FORCED).settings
+    assert forced and forced.drawn
+    assert (forced.drawn.track, forced.drawn.forced_only) == (0, True)
+    assert said(planned(film, "heron-8", words=WordsWish.NEVER))["words.subtitle"] == "none"
+
+
+def test_several_tracks_go_along_where_they_are_asked_for(film_disc: Source) -> None:
+    pins = {"sound.track": "1,0", "words.subtitle": "0,1", "words.form": "track", "file.container": "matroska"}
+    made = planned(film_disc.titles[0], "cormorant-box", pins=pins).settings
+    assert made
+    assert [sound.track for sound in made.audio] == [1, 0]
+    assert [(words.form, words.format) for words in made.subtitles] == [(WordsForm.TRACK, "dvd_subtitle")] * 2
+
+
+def test_a_faithful_copy_keeps_every_track(film_disc: Source) -> None:
+    film = film_disc.titles[0]
+    made = planned(film, "faithful-copy")
+    assert made.settings and made.settings.video
+    assert made.settings.video.action is Action.COPY
+    assert [sound.track for sound in made.settings.audio] == [track.index for track in film.audio]
+    assert [words.track for words in made.settings.subtitles] == [track.index for track in film.subtitles]
+    assert made.settings.file_name == "Film.mkv"
+
+
+def test_fields_and_crop_by_hand_and_the_effort_of_each_balance(film_disc: Source) -> None:
+    film = film_disc.titles[0]
+    assert film.video
+    fielded = replace(film, video=replace(film.video, scan=Scan.INTERLACED, borders=Borders(top=40, bottom=40)))
+    double = planned(fielded, "wren-6", pins={"picture.fields": "double"}).settings
+    assert double and double.video
+    assert (double.video.fields, double.video.frame_rate) == (Fields.DOUBLE, Fraction(60000, 1001))
+    left = planned(fielded, "wren-6", pins={"picture.fields": "leave"})
+    assert [breach.rule for breach in left.breaches] == ["scan"]
+    efforts = [
+        planned(film, "wren-6", balance=balance, pins={"picture.effort": "slower"}).settings for balance in Balance
+    ]
+    assert {made.video.effort for made in efforts if made and made.video} == {"slower"}
