@@ -126,7 +126,9 @@ def _packets(path: Path, video: VideoStream) -> list[tuple[float, int]]:
         at = after
         with contextlib.suppress(ValueError):
             at = float(time_text)
-        packets.append((max(at, packets[-1][0] if packets else at), int(size_text.strip(","))))
+        size = size_text.partition(",")[0]
+        if size.isdigit():
+            packets.append((max(at, packets[-1][0] if packets else at), int(size)))
     return packets
 
 

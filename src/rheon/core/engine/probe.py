@@ -30,6 +30,8 @@ PROBE_TIMEOUT_S = 30
 KEPT_TAGS = ("title", "artist", "album", "album_artist", "track", "date", "genre", "comment", "show", "description")
 VARIES = 0.02
 RUN_THROUGH_TIMEOUT_S = 120
+HEADER_BYTES = 128
+DOCTYPE_WEBM = b"\x42\x82\x84webm"
 
 # names by which ffprobe groups demuxers → our container names
 CONTAINERS = {
@@ -102,6 +104,8 @@ def probe(path: str) -> ProbedFile:
             ) from error
         raise NotASource("This file holds no video or sound that the engine can read.") from error
     found = read_probe(json.loads(done.stdout or b"{}"))
+    if found.container == "matroska" and _is_webm(path):
+        found = replace(found, container="webm")
     if not found.duration_s:
         found = replace(found, duration_s=_run_through(path))
     if found.video is None:
@@ -109,6 +113,16 @@ def probe(path: str) -> ProbedFile:
     # the decoder's own figure is only known once it has decoded; the headers promise it
     references = reference_frames(path, found.video.codec)
     return replace(found, video=replace(found.video, reference_frames=references))
+
+
+def _is_webm(path: str) -> bool:
+    """Whether the header names the document type ``webm`` (RFC 8794, element 0x4282); the demuxer does not tell."""
+    try:
+        with open(path, "rb") as handle:  # noqa: PTH123 - a name from outside, not a path of ours
+            head = handle.read(HEADER_BYTES)
+    except OSError:
+        return False
+    return DOCTYPE_WEBM in head
 
 
 def _run_through(path: str) -> float:
