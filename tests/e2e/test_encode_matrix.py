@@ -95,7 +95,12 @@ def test_devices_of_every_codec_get_a_file_that_keeps_all_their_rules(moving: Mo
 
 @pytest.mark.parametrize(
     ("codec", "container", "rate"),
-    [("h264", "mp4", "average:400"), ("hevc", "mp4", "size:1"), ("vp9", "webm", "average:300"), ("mpeg2video", "mpeg_ps", "average:1500")],
+    [
+        ("h264", "mp4", "average:400"),
+        ("hevc", "mp4", "size:1"),
+        ("vp9", "webm", "average:300"),
+        ("mpeg2video", "mpeg_ps", "average:1500"),
+    ],
 )
 def test_two_passes_meet_the_rate_that_was_set(
     moving: Moving, folder: Path, codec: str, container: str, rate: str

@@ -10,7 +10,8 @@ import pytest
 from django.conf import settings as django_settings
 from django.test import Client
 
-from rheon.server.household.actions.devices import add_device, set_languages
+from rheon.server.household.actions.devices import add_device
+from rheon.server.household.actions.people import set_languages
 from rheon.server.shelf.actions.reading import read_now
 from rheon.server.shelf.actions.sources import add_source
 from rheon.server.shelf.models import Source

@@ -8,7 +8,7 @@ import pytest
 from django.test import AsyncClient
 
 from rheon.core.encoding import part_path
-from rheon.server.bench.api import SheetSerializer, TableSerializer
+from rheon.server.bench.documents import CellSerializer, SheetSerializer, TableSerializer
 from rheon.server.outbox.models import Output
 from rheon.server.shelf.models import Source
 from rheon.server.worklist.actions.change import recover

@@ -8,7 +8,7 @@ import pytest
 
 from rheon.core.devices import catalogue, device
 from rheon.server.household.actions.devices import add_device
-from rheon.server.household.api import HouseholdSerializer
+from rheon.server.household.documents import HouseholdSerializer
 from rheon.server.household.capabilities import capabilities
 from rheon.server.household.models import Device
 

@@ -20,6 +20,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/cells": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["cells"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/columns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["goals"];
+        put?: never;
+        post: operations["addColumn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/columns/{device_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** @description Goals and shared files only: a device is removed in the Household. */
+        delete: operations["removeColumn"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/picks": {
         parameters: {
             query?: never;
@@ -52,6 +101,118 @@ export interface paths {
         patch: operations["changePlan"];
         trace?: never;
     };
+    "/api/bench/plans/{title_id}/{device_id}/carry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["carryPins"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/plans/{title_id}/{device_id}/sets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["keepPins"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/plans/{title_id}/{device_id}/sets/{set_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["applyPins"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/sets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["takePins"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/sets/{set_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["forgetPins"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/titles/{title_id}/serving": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["serving"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/titles/{title_id}/verdicts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["verdicts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/household": {
         parameters: {
             query?: never;
@@ -60,9 +221,25 @@ export interface paths {
             cookie?: never;
         };
         get: operations["household"];
-        put: operations["setLanguages"];
+        put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch: operations["changeHousehold"];
+        trace?: never;
+    };
+    "/api/household/asking": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["asking"];
+        put?: never;
+        post: operations["openDoor"];
+        delete: operations["closeDoor"];
         options?: never;
         head?: never;
         patch?: never;
@@ -92,12 +269,44 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put?: never;
+        put: operations["replaceProfile"];
         post?: never;
         delete: operations["removeDevice"];
         options?: never;
         head?: never;
-        patch: operations["renameDevice"];
+        patch: operations["changeDevice"];
+        trace?: never;
+    };
+    "/api/household/members": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["addMember"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/household/members/{member_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["removeMember"];
+        options?: never;
+        head?: never;
+        patch: operations["changeMember"];
         trace?: never;
     };
     "/api/household/nearest": {
@@ -126,6 +335,38 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["addOwnDevice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/household/profile-check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["checkProfile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/household/profiles/{profile_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["profile"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -388,6 +629,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/worklist/copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["copyDisc"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/worklist/jobs": {
         parameters: {
             query?: never;
@@ -459,6 +716,21 @@ export interface components {
         Added: {
             job_ids: number[];
         };
+        Asking: {
+            open: boolean;
+            address: string;
+            code: string;
+            until: string | null;
+            /** @description An SVG path of dark squares, one unit each */
+            qr: string;
+            qr_size: number;
+            at_clip: number;
+            clip_count: number;
+            problem: string;
+            document: unknown;
+            capabilities: components["schemas"]["Capability"][];
+            evidence: components["schemas"]["Evidence"][];
+        };
         Audio: {
             index: number;
             language: string;
@@ -479,6 +751,8 @@ export interface components {
         BenchBalanceRequest: {
             balance: components["schemas"]["Balance"];
         };
+        /** @enum {unknown} */
+        BlankEnum: "";
         Borders: {
             /** Format: double */
             top: number;
@@ -491,10 +765,25 @@ export interface components {
             /** Format: double */
             sure: number;
         };
+        Breach: {
+            device: string;
+            rule: string;
+            measured: string;
+            allowed: string;
+            consequence: string;
+        };
         Capability: {
             topic: string;
             text: string;
         };
+        Carried: {
+            count: number;
+            left: string[];
+        };
+        CarryRequest: {
+            to: components["schemas"]["ToEnum"];
+        };
+        /** @description ``broken`` counts the rules that the file will break, ``too_large`` says that it is larger than what is free. */
         Cell: {
             title_id: number;
             device_id: number;
@@ -504,6 +793,8 @@ export interface components {
             surround: boolean;
             same_as: number | null;
             by_hand: boolean;
+            broken: number;
+            too_large: boolean;
         };
         CellRefRequest: {
             title_id: number;
@@ -533,9 +824,27 @@ export interface components {
         Column: {
             id: number;
             name: string;
+            column: components["schemas"]["ColumnEnum"];
             kind: components["schemas"]["DeviceKind"];
             model: string;
             detail: string;
+            free_bytes: number | null;
+            used: number;
+        };
+        /**
+         * @description * `device` - device
+         *     * `shared` - shared
+         *     * `goal` - goal
+         * @enum {string}
+         */
+        ColumnEnum: "device" | "shared" | "goal";
+        /** @description A goal by its id, or the devices that are to share a file. */
+        ColumnWantedRequest: {
+            goal_id?: string;
+            device_ids?: number[];
+        };
+        CopyRequest: {
+            source_id: number;
         };
         Decision: {
             key: string;
@@ -545,14 +854,23 @@ export interface components {
             text: string;
             reason: string;
             pinned: boolean;
+            fine: boolean;
             choices: components["schemas"]["Choice"][];
+            ranges: components["schemas"]["Range"][];
+            broken: components["schemas"]["Breach"][];
         };
         Device: {
             id: number;
             name: string;
             profile: components["schemas"]["Profile"];
             capabilities: components["schemas"]["Capability"][];
+            evidence: components["schemas"]["Evidence"][];
             document: unknown;
+            wishes: components["schemas"]["Wishes"];
+            member_id: number | null;
+            free_bytes: number | null;
+            storage_bytes: number | null;
+            used: number;
         };
         /**
          * @description * `phone` - phone
@@ -566,11 +884,28 @@ export interface components {
          *     * `projector` - projector
          *     * `computer` - computer
          *     * `sound` - sound
+         *     * `goal` - goal
          * @enum {string}
          */
-        DeviceKind: "phone" | "tablet" | "tv" | "player" | "pocket" | "browser" | "car" | "console" | "projector" | "computer" | "sound";
+        DeviceKind: "phone" | "tablet" | "tv" | "player" | "pocket" | "browser" | "car" | "console" | "projector" | "computer" | "sound" | "goal";
+        DeviceVerdict: {
+            device_id: number;
+            name: string;
+            kind: components["schemas"]["DeviceKind"];
+            verdict: components["schemas"]["Verdict"];
+            reason: string;
+            rules: components["schemas"]["Rule"][];
+        };
         DiscRequest: {
             disc: string;
+        };
+        /** @description A profile's JSON document as text. */
+        Document: {
+            document: string;
+        };
+        /** @description A profile's JSON document as text. */
+        DocumentRequest: {
+            document: string;
         };
         Drive: {
             number: number;
@@ -615,8 +950,17 @@ export interface components {
             /** Format: double */
             time_high_s: number;
         };
+        Evidence: {
+            line: string;
+            rests_on: components["schemas"]["RestsOnEnum"];
+            note: string;
+        };
         Fact: {
             topic: string;
+            text: string;
+        };
+        FieldNote: {
+            field: string;
             text: string;
         };
         Folder: {
@@ -630,6 +974,12 @@ export interface components {
             /** Format: double */
             to_s: number;
         };
+        Goal: {
+            id: string;
+            name: string;
+            about: string;
+            on_bench: boolean;
+        };
         /**
          * @description * `picture` - picture
          *     * `sound` - sound
@@ -640,8 +990,11 @@ export interface components {
         GroupEnum: "picture" | "sound" | "words" | "file";
         Household: {
             languages: string[];
+            wishes: components["schemas"]["Wishes"];
             devices: components["schemas"]["Device"][];
+            members: components["schemas"]["Member"][];
             catalogue: components["schemas"]["Profile"][];
+            goals: components["schemas"]["Profile"][];
         };
         Job: {
             id: number;
@@ -685,8 +1038,8 @@ export interface components {
          * @enum {string}
          */
         JobStateEnum: "waiting" | "running" | "done" | "failed" | "stopped" | "interrupted";
-        LanguagesRequest: {
-            languages: string[];
+        KeepSetRequest: {
+            name: string;
         };
         /**
          * @description * `yes` - yes
@@ -699,6 +1052,18 @@ export interface components {
             profile: components["schemas"]["Profile"];
             differences: string[];
         };
+        Member: {
+            id: number;
+            name: string;
+            wishes: components["schemas"]["Wishes"];
+            device_ids: number[];
+        };
+        Move: {
+            label: string;
+            before: string | null;
+            after: string | null;
+            reason: string;
+        };
         NewDeviceRequest: {
             profile_id: string;
             /** @default  */
@@ -706,6 +1071,9 @@ export interface components {
         };
         NewJobsRequest: {
             cells: components["schemas"]["CellRefRequest"][];
+        };
+        NewMemberRequest: {
+            name: string;
         };
         NewSourceRequest: {
             path: string;
@@ -722,6 +1090,7 @@ export interface components {
             file_name: string;
             folder: string;
             present: boolean;
+            is_folder: boolean;
             media_type: string | null;
             size_bytes: number;
             /** Format: double */
@@ -732,6 +1101,7 @@ export interface components {
             checks: components["schemas"]["Check"][];
             made: string;
         };
+        /** @description A profile's JSON document as text. */
         OwnDeviceRequest: {
             document: string;
             /** @default  */
@@ -740,7 +1110,25 @@ export interface components {
         PartsRequest: {
             ranges: components["schemas"]["RangeRequest"][];
         };
-        PatchedDeviceNameRequest: {
+        /** @description Only what is named changes; ``null`` takes member or free space back. */
+        PatchedDeviceChangeRequest: {
+            languages?: string[];
+            sound?: components["schemas"]["SoundWish"] | components["schemas"]["BlankEnum"];
+            words?: components["schemas"]["WordsWish"] | components["schemas"]["BlankEnum"];
+            name?: string;
+            member_id?: number | null;
+            /** Format: int64 */
+            free_bytes?: number | null;
+        };
+        PatchedHouseholdChangeRequest: {
+            languages?: string[];
+            sound?: components["schemas"]["SoundWish"] | components["schemas"]["BlankEnum"];
+            words?: components["schemas"]["WordsWish"] | components["schemas"]["BlankEnum"];
+        };
+        PatchedMemberChangeRequest: {
+            languages?: string[];
+            sound?: components["schemas"]["SoundWish"] | components["schemas"]["BlankEnum"];
+            words?: components["schemas"]["WordsWish"] | components["schemas"]["BlankEnum"];
             name?: string;
         };
         PatchedNewNameRequest: {
@@ -766,6 +1154,11 @@ export interface components {
         Picks: {
             title_ids: number[];
         };
+        PinSet: {
+            id: number;
+            name: string;
+            pins: number;
+        };
         Problem: {
             code: string;
             message: string;
@@ -780,10 +1173,31 @@ export interface components {
             about: string;
             summary: string;
         };
+        /** @description ``errors`` keep a profile from being saved, ``warnings`` only say what is odd. */
+        ProfileCheck: {
+            errors: components["schemas"]["FieldNote"][];
+            warnings: components["schemas"]["FieldNote"][];
+            capabilities: components["schemas"]["Capability"][];
+        };
+        Range: {
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            high: number;
+            unit: string;
+            before: string;
+        };
         RangeRequest: {
             first: number;
             last: number;
         };
+        /**
+         * @description * `played` - played
+         *     * `said` - said
+         *     * `assumed` - assumed
+         * @enum {string}
+         */
+        RestsOnEnum: "played" | "said" | "assumed";
         /**
          * @description * `feature` - feature
          *     * `episode` - episode
@@ -809,6 +1223,15 @@ export interface components {
             measured: string;
             allowed: string;
         };
+        Serving: {
+            title_id: number;
+            files: components["schemas"]["SharedFile"][];
+            as_it_is: number[];
+            impossible: number[];
+        };
+        SetFileRequest: {
+            document: string;
+        };
         Share: {
             title: number;
             /** Format: double */
@@ -816,12 +1239,19 @@ export interface components {
             /** Format: double */
             to_s: number;
         };
+        SharedFile: {
+            device_ids: number[];
+            summary: string;
+            estimate: components["schemas"]["Estimate"] | null;
+            costs: string[];
+        };
         Sheet: {
             title_id: number;
             title_name: string;
             source_name: string;
             device_id: number;
             device_name: string;
+            device_kind: components["schemas"]["DeviceKind"];
             screen: components["schemas"]["Size"] | null;
             /** Format: double */
             duration_s: number;
@@ -831,18 +1261,31 @@ export interface components {
             treatment: components["schemas"]["Verdict"];
             reason: string;
             decisions: components["schemas"]["Decision"][];
-            pins: number;
+            breaches: components["schemas"]["Breach"][];
+            moved: components["schemas"]["Move"][];
+            pins: string[];
             estimate: components["schemas"]["Estimate"] | null;
             sampled: boolean;
             steps: components["schemas"]["Step"][];
             limit_bytes: number | null;
+            free_bytes: number | null;
             frame: components["schemas"]["Size"] | null;
+            look: string;
             rules: components["schemas"]["Rule"][];
+            siblings: number;
+            picked: number;
+            sets: components["schemas"]["PinSet"][];
         };
         Size: {
             width: number;
             height: number;
         };
+        /**
+         * @description * `surround` - surround
+         *     * `stereo` - stereo
+         * @enum {string}
+         */
+        SoundWish: "surround" | "stereo";
         Source: {
             id: number;
             path: string;
@@ -884,7 +1327,6 @@ export interface components {
             balance: components["schemas"]["Balance"];
             titles: components["schemas"]["Row"][];
             devices: components["schemas"]["Column"][];
-            cells: components["schemas"]["Cell"][];
         };
         Title: {
             id: number;
@@ -929,6 +1371,12 @@ export interface components {
             fault: string | null;
             part_of: number | null;
         };
+        /**
+         * @description * `siblings` - siblings
+         *     * `picked` - picked
+         * @enum {string}
+         */
+        ToEnum: "siblings" | "picked";
         Total: {
             count: number;
             /** Format: double */
@@ -948,6 +1396,25 @@ export interface components {
          * @enum {string}
          */
         Verdict: "plays" | "rewrap" | "convert" | "cannot";
+        Verdicts: {
+            title_id: number;
+            title_name: string;
+            devices: components["schemas"]["DeviceVerdict"][];
+        };
+        /** @description Empty where whoever is asked next decides. */
+        Wishes: {
+            languages: string[];
+            sound: components["schemas"]["SoundWish"] | components["schemas"]["BlankEnum"];
+            words: components["schemas"]["WordsWish"] | components["schemas"]["BlankEnum"];
+        };
+        /**
+         * @description * `needed` - needed
+         *     * `forced` - forced
+         *     * `always` - always
+         *     * `never` - never
+         * @enum {string}
+         */
+        WordsWish: "needed" | "forced" | "always" | "never";
         Worklist: {
             jobs: components["schemas"]["Job"][];
             total: components["schemas"]["Total"];
@@ -1000,6 +1467,89 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Table"];
                 };
+            };
+        };
+    };
+    cells: {
+        parameters: {
+            query: {
+                titles: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Cell"][];
+                };
+            };
+        };
+    };
+    goals: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Goal"][];
+                };
+            };
+        };
+    };
+    addColumn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["ColumnWantedRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Table"];
+                };
+            };
+        };
+    };
+    removeColumn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -1093,6 +1643,168 @@ export interface operations {
             };
         };
     };
+    carryPins: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device_id: number;
+                title_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CarryRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Carried"];
+                };
+            };
+        };
+    };
+    keepPins: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device_id: number;
+                title_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepSetRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
+                };
+            };
+        };
+    };
+    applyPins: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device_id: number;
+                set_id: number;
+                title_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
+                };
+            };
+        };
+    };
+    takePins: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetFileRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PinSet"];
+                };
+            };
+        };
+    };
+    forgetPins: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    serving: {
+        parameters: {
+            query?: {
+                devices?: string;
+            };
+            header?: never;
+            path: {
+                title_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Serving"];
+                };
+            };
+        };
+    };
+    verdicts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                title_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Verdicts"];
+                };
+            };
+        };
+    };
     household: {
         parameters: {
             query?: never;
@@ -1112,16 +1824,16 @@ export interface operations {
             };
         };
     };
-    setLanguages: {
+    changeHousehold: {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
-                "application/json": components["schemas"]["LanguagesRequest"];
+                "application/json": components["schemas"]["PatchedHouseholdChangeRequest"];
             };
         };
         responses: {
@@ -1132,6 +1844,62 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Household"];
                 };
+            };
+        };
+    };
+    asking: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Asking"];
+                };
+            };
+        };
+    };
+    openDoor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Asking"];
+                };
+            };
+        };
+    };
+    closeDoor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -1149,6 +1917,31 @@ export interface operations {
         };
         responses: {
             201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Device"];
+                };
+            };
+        };
+    };
+    replaceProfile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DocumentRequest"];
+            };
+        };
+        responses: {
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -1178,7 +1971,7 @@ export interface operations {
             };
         };
     };
-    renameDevice: {
+    changeDevice: {
         parameters: {
             query?: never;
             header?: never;
@@ -1189,7 +1982,7 @@ export interface operations {
         };
         requestBody?: {
             content: {
-                "application/json": components["schemas"]["PatchedDeviceNameRequest"];
+                "application/json": components["schemas"]["PatchedDeviceChangeRequest"];
             };
         };
         responses: {
@@ -1199,6 +1992,74 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Device"];
+                };
+            };
+        };
+    };
+    addMember: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewMemberRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Household"];
+                };
+            };
+        };
+    };
+    removeMember: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                member_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    changeMember: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                member_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedMemberChangeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Household"];
                 };
             };
         };
@@ -1218,8 +2079,9 @@ export interface operations {
                  *     * `projector` - projector
                  *     * `computer` - computer
                  *     * `sound` - sound
+                 *     * `goal` - goal
                  */
-                kind?: "phone" | "tablet" | "tv" | "player" | "pocket" | "browser" | "car" | "console" | "projector" | "computer" | "sound";
+                kind?: "phone" | "tablet" | "tv" | "player" | "pocket" | "browser" | "car" | "console" | "projector" | "computer" | "sound" | "goal";
                 plays_uhd?: boolean | null;
                 screen_height?: number;
                 screen_width?: number;
@@ -1260,6 +2122,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Device"];
+                };
+            };
+        };
+    };
+    checkProfile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DocumentRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProfileCheck"];
+                };
+            };
+        };
+    };
+    profile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                profile_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Document"];
                 };
             };
         };
@@ -1680,6 +2586,29 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Worklist"];
+                };
+            };
+        };
+    };
+    copyDisc: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopyRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Added"];
                 };
             };
         };

@@ -18,6 +18,8 @@ from .boxes import index_in_front
 from .buffer import least_rate_bps
 
 LENGTH_TOLERANCE_S = 0.5
+LAST_LINE_S = 10.0
+"""How long a subtitle that begins before the end of a part may stand after it."""
 DECODE_TIMEOUT_S = 4 * 3600
 NAMES_COLOUR = frozenset({"h264", "hevc", "mpeg2video", "av1", "vp9"})
 SAME_MATRIX = frozenset({"smpte170m", "bt470bg"})
@@ -135,13 +137,15 @@ def _packets(path: Path, video: VideoStream) -> list[tuple[float, int]]:
 def _plan_rules(settings: OutputSettings, found: ProbedFile) -> list[RuleResult]:
     """What was planned against what came out."""
     off = found.duration_s - settings.duration_s
+    switched = any(words.form is WordsForm.TRACK for words in settings.subtitles)
+    after = LAST_LINE_S if switched else LENGTH_TOLERANCE_S
     rules = [
         RuleResult(
             rule="length",
             part="file",
-            ok=abs(off) <= LENGTH_TOLERANCE_S,
+            ok=-LENGTH_TOLERANCE_S <= off <= after,
             measured=f"{found.duration_s:.2f} s",
-            allowed=f"{settings.duration_s:.2f} s, within {LENGTH_TOLERANCE_S} s",
+            allowed=f"{settings.duration_s:.2f} s, within {after:g} s",
         )
     ]
     if settings.video:

@@ -119,7 +119,7 @@ class Evidence(_Part):
 class DeviceProfile(_Part):
     """What a device can play. Lists stand in order of preference.
 
-    ``faithful`` marks the goal of keeping every track as it is; ``evidence`` is there where the device was itself asked.
+    ``faithful`` marks the goal of keeping every track as it is; ``evidence`` is there where a device was asked itself.
     """
 
     id: Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9+-]{1,80}$")]

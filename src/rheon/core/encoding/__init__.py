@@ -1,6 +1,8 @@
 """From a plan's settings to a file: the argument list, and carrying it out."""
 
+from .clips import make_clip
 from .command import Job, build_command
+from .preview import PreviewRequest, preview_jpeg
 from .progress import Progress
 from .run import PART_PREFIX, PART_SUFFIX, Hooks, Made, check_target, make_file, part_path, remove, side_parts
 
@@ -10,11 +12,14 @@ __all__ = [
     "Hooks",
     "Job",
     "Made",
+    "PreviewRequest",
     "Progress",
     "build_command",
     "check_target",
+    "make_clip",
     "make_file",
     "part_path",
+    "preview_jpeg",
     "remove",
     "side_parts",
 ]

@@ -83,6 +83,7 @@ def build_command(job: Job, at_pass: int = 0) -> list[str]:
         "-max_muxing_queue_size", "4096",
         *MUXING.get(made.container, ()),
         *(("-mpegts_m2ts_mode", "1") if made.file_name.lower().endswith(BLURAY_SUFFIX) else ()),
+        *_limit(job),
         "-f", CONTAINERS[made.container].muxer, f"file:{job.target}",
         *_side_files(job),
     ]  # fmt: skip
@@ -161,9 +162,7 @@ def _input(job: Job) -> list[str]:
     drawn = job.settings.drawn
     forced = ["-forced_subs_only", "1"] if drawn and drawn.forced_only else []
     if isinstance(data, FileData):
-        span = ["-ss", f"{data.from_s:.3f}"] if data.from_s else []
-        span += ["-t", f"{job.title.duration_s:.3f}"] if job.title.part_of is not None else []
-        return ["-nostdin", *NO_QUEUE, *span, *forced, *safe_file_input(data.path)]
+        return ["-nostdin", *NO_QUEUE, *_span(job.title), *forced, *safe_file_input(data.path)]
     palette = ["-palette", ",".join(data.palette)] if job.subpictures and data.palette else []
     return [
         *NO_QUEUE,
@@ -179,6 +178,18 @@ def _input(job: Job) -> list[str]:
     ]
 
 
+def _span(title: Title) -> list[str]:
+    """Which stretch of a file the title is, where it is not the whole."""
+    from_s = title.data.from_s if isinstance(title.data, FileData) else 0.0
+    span = ["-ss", f"{from_s:.3f}"] if from_s else []
+    return [*span, "-t", f"{title.duration_s:.3f}"] if title.part_of is not None else span
+
+
+def _limit(job: Job) -> list[str]:
+    """The end once more for the output: the input's bounds pictures and sound, but lets later subtitles through."""
+    return ["-t", f"{job.title.duration_s:.3f}"] if job.title.part_of is not None and job.settings.subtitles else []
+
+
 def _chapters_input(job: Job) -> list[str]:
     if not job.carries_chapters:
         return []
@@ -188,7 +199,8 @@ def _chapters_input(job: Job) -> list[str]:
 def _side_inputs(job: Job) -> list[str]:
     said: list[str] = []
     for words in job.side_tracks:
-        said += [*NO_QUEUE, "-protocol_whitelist", "file", "-f", "srt", "-i", words_file(words.track)]
+        span = _span(job.title)
+        said += [*NO_QUEUE, *span, "-protocol_whitelist", "file", "-f", "srt", "-i", words_file(words.track)]
     return said
 
 
@@ -233,9 +245,11 @@ def _words_pad(job: Job, words: SubtitleSettings) -> str:
 def _words_codec(job: Job, words: SubtitleSettings, place: int) -> list[str]:
     source, data = job.title.subtitles[words.track].format, job.title.data
     if words.format == "dvd_subtitle" and not isinstance(data, FileData):
-        # a disc keeps the palette in its tables; written anew, the pictures carry it with them
+        # a disc keeps the palette in its tables; written anew, the pictures carry it and their canvas with them
         palette = [f"-palette:s:{place}", ",".join(data.palette)] if data.palette else []
-        return [f"-c:s:{place}", "dvdsub", *palette]
+        video = job.title.video
+        canvas = [f"-s:s:{place}", f"{video.width}x{video.height}"] if video else []
+        return [f"-c:s:{place}", "dvdsub", *canvas, *palette]
     if words.format == source and words not in job.side_tracks:
         return [f"-c:s:{place}", "copy"]
     return [f"-c:s:{place}", {"subrip": "srt"}.get(words.format, words.format)]
@@ -245,7 +259,16 @@ def _side_files(job: Job) -> list[str]:
     said: list[str] = []
     for words in job.settings.subtitles:
         if words.form is WordsForm.FILE:
-            said += ["-map", _words_pad(job, words), "-c:s", "srt", "-f", "srt", f"file:{side_file(job, words)}"]
+            said += [
+                "-map",
+                _words_pad(job, words),
+                "-c:s",
+                "srt",
+                *_limit(job),
+                "-f",
+                "srt",
+                f"file:{side_file(job, words)}",
+            ]
     return said
 
 

@@ -172,7 +172,7 @@ def read_probe(said: dict[str, Any]) -> ProbedFile:
             )
             for number, entry in enumerate(said.get("chapters", []), start=1)
         ),
-        title=form.get("tags", {}).get("title") or None,
+        title=(form.get("tags", {}) if pictures else _tags(form) or _tags(sounds[0])).get("title") or None,
         tags=_tags(form) or _tags((sounds or pictures)[0]),
         attached_picture=next((int(stream["index"]) for stream in covers if "index" in stream), None),
     )

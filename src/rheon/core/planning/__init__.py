@@ -1,5 +1,6 @@
 """From the facts of a title and the abilities of devices to a plan that is right, minimal and explained."""
 
+from .carry import Carried, PinSet, carried, load_pin_set, pin_set_text
 from .moves import Move, moves
 from .plan import (
     OWN_KEYS,
@@ -34,12 +35,14 @@ __all__ = [
     "AudioSettings",
     "Balance",
     "Breach",
+    "Carried",
     "Choice",
     "Decision",
     "Estimate",
     "Fields",
     "Move",
     "OutputSettings",
+    "PinSet",
     "Plan",
     "PlanRequest",
     "Range",
@@ -50,7 +53,10 @@ __all__ = [
     "VideoSettings",
     "WordsForm",
     "WordsWish",
+    "carried",
+    "load_pin_set",
     "moves",
+    "pin_set_text",
     "plan",
     "serve",
 ]

@@ -23,9 +23,13 @@ COPY = "copy"
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class AudioPlan:
+    """The tracks with what becomes of them; ``reason`` is the first one's, ``offered`` the codecs it might become."""
+
     settings: tuple[AudioSettings, ...]
-    decisions: tuple[Decision, ...]
     bps: float
+    tracks: tuple[AudioStream, ...] = ()
+    reason: Reason | None = None
+    offered: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -86,20 +90,26 @@ def plan_audio(
 ) -> AudioPlan:
     """Decide on the sound. Raises ``PlanError`` or ``BadPin``."""
     if not tracks:
-        return AudioPlan(settings=(), decisions=(no_sound_decision(request),), bps=0)
+        return AudioPlan(settings=(), bps=0)
     frame = _Frame(request=request, profile=profile, container=container)
     made = [_one(frame, track) for track in tracks]
     bps = sum(
         float(settings.bitrate_bps or track.bitrate_bps or usual_audio_bps(track))
         for (settings, _), track in zip(made, tracks, strict=True)
     )
-    first, reason = made[0]
-    offered = [entry.codec for entry in encodable_audio(profile, container)]
-    decisions = (
-        track_decision(request, tracks),
-        *chosen_decisions(request, first, (tracks[0], reason), offered),
+    offered = tuple(entry.codec for entry in encodable_audio(profile, container))
+    return AudioPlan(
+        settings=tuple(settings for settings, _ in made), bps=bps, tracks=tracks, reason=made[0][1], offered=offered
     )
-    return AudioPlan(settings=tuple(settings for settings, _ in made), decisions=decisions, bps=bps)
+
+
+def audio_decisions(request: PlanRequest, made: AudioPlan) -> tuple[Decision, ...]:
+    if not made.tracks or made.reason is None:
+        return (no_sound_decision(request),)
+    return (
+        track_decision(request, made.tracks),
+        *chosen_decisions(request, made.settings[0], (made.tracks[0], made.reason), made.offered),
+    )
 
 
 def _one(frame: _Frame, track: AudioStream) -> tuple[AudioSettings, Reason]:

@@ -9,7 +9,7 @@ from ..errors import BadPin, PlanError
 from ..media import Reason
 from ..media.containers import CONTAINERS
 from ..media.names import safe_stem
-from .audio import AudioPlan, chosen_tracks, plan_audio
+from .audio import AudioPlan, audio_decisions, chosen_tracks, plan_audio
 from .encoders import ENCODERS
 from .estimate import Basis, estimate
 from .faithful import faithful_plan
@@ -35,8 +35,8 @@ class _Parts:
     sound: AudioPlan
 
 
-def plan(request: PlanRequest) -> Plan:
-    """Plan one file that serves every device of the request.
+def plan(request: PlanRequest, *, explained: bool = True) -> Plan:
+    """Plan one file that serves every device of the request; without ``explained`` no decisions and rules are told.
 
     Raises ``BadPin`` for a pin that names nothing there is, ``PlanError`` where no one file can serve all devices.
     """
@@ -59,7 +59,9 @@ def plan(request: PlanRequest) -> Plan:
     home = find_home(wish, request)
     sound = plan_audio(request, profile, home.container, wish.audio)
     picture = _picture(request, wish, home, sound.bps)
-    return _made(request, _Parts(wish=wish, home=home, picture=picture, sound=sound), judged)
+    parts = _Parts(wish=wish, home=home, picture=picture, sound=sound)
+    made = _made(request, parts, judged)
+    return _explained(request, made, parts, judged) if explained else made
 
 
 def _nothing(request: PlanRequest, verdict: Verdict, reason: Reason) -> Plan:
@@ -128,17 +130,24 @@ def _made(request: PlanRequest, parts: _Parts, judged: Judgement) -> Plan:
         balance=request.balance,
         treatment=Verdict.REWRAP if whole else Verdict.CONVERT,
         reason=judged.reason,
-        rules=judged.rules,
-        decisions=(
-            *(picture_decisions(request, picture) if picture else ()),
-            *sound.decisions,
-            *(words_decisions(request, wish.words, wish.form) if picture else ()),
-            *_file_decisions(request, settings, wish),
-        ),
+        rules=(),
         breaches=breaches(request.title, settings, expected, request.devices) if request.pins else (),
         settings=settings,
         estimate=expected,
     )
+
+
+def _explained(request: PlanRequest, made: Plan, parts: _Parts, judged: Judgement) -> Plan:
+    """The plan with every decision and its reason."""
+    wish, picture, settings = parts.wish, parts.picture, made.settings
+    assert settings is not None
+    decisions = (
+        *(picture_decisions(request, picture) if picture else ()),
+        *audio_decisions(request, parts.sound),
+        *(words_decisions(request, wish.words, wish.form) if picture else ()),
+        *_file_decisions(request, settings, wish),
+    )
+    return replace(made, rules=judged.rules, decisions=decisions)
 
 
 def _file_decisions(request: PlanRequest, made: OutputSettings, wish: Wish) -> tuple[Decision, ...]:

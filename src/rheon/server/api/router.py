@@ -4,6 +4,7 @@ from django.urls import path
 from drf_spectacular.views import SpectacularAPIView
 
 from rheon.server.bench import api as bench
+from rheon.server.bench import media as bench_media
 from rheon.server.household import api as household
 from rheon.server.outbox import api as outbox
 from rheon.server.outbox import media as outbox_media
@@ -33,15 +34,34 @@ urlpatterns = [
     path("shelf/folders", shelf.Folders.as_view()),
     path("household", household.TheHousehold.as_view()),
     path("household/devices", household.Devices.as_view()),
+    path("household/members", household.Members.as_view()),
+    path("household/members/<int:member_id>", household.OneMember.as_view()),
+    path("household/asking", household.AskingTheDevice.as_view()),
+    path("household/profile-check", household.ProfileCheck.as_view()),
+    path("household/profiles/<str:profile_id>", household.CatalogueProfile.as_view()),
     path("household/nearest", household.Nearest.as_view()),
     path("household/own-devices", household.OwnDevices.as_view()),
     path("household/devices/<int:device_id>/profile.json", household.profile_file),
     path("household/devices/<int:device_id>", household.OneDevice.as_view()),
     path("bench", bench.Table.as_view()),
     path("bench/picks", bench.Picks.as_view()),
+    path("bench/cells", bench.Cells.as_view()),
+    path("bench/columns", bench.Columns.as_view()),
+    path("bench/columns/<int:device_id>", bench.OneColumn.as_view()),
+    path("bench/titles/<int:title_id>/verdicts", bench.Verdicts.as_view()),
+    path("bench/titles/<int:title_id>/serving", bench.Serving.as_view()),
     path("bench/plans/<int:title_id>/<int:device_id>", bench.Sheet.as_view()),
+    path("bench/plans/<int:title_id>/<int:device_id>/carry", bench.Carry.as_view()),
+    path("bench/plans/<int:title_id>/<int:device_id>/sets", bench.SetsOfCell.as_view()),
+    path("bench/plans/<int:title_id>/<int:device_id>/sets/<int:set_id>", bench.SetOfCell.as_view()),
+    path("bench/plans/<int:title_id>/<int:device_id>/frames/<int:number>/before.jpg", bench_media.before),
+    path("bench/plans/<int:title_id>/<int:device_id>/frames/<int:number>/after.jpg", bench_media.after),
+    path("bench/sets", bench.Sets.as_view()),
+    path("bench/sets/<int:set_id>", bench.OneSet.as_view()),
+    path("bench/sets/<int:set_id>/pins.json", bench.set_file),
     path("worklist", worklist.TheWorklist.as_view()),
     path("worklist/jobs", worklist.Jobs.as_view()),
+    path("worklist/copies", worklist.Copies.as_view()),
     path("worklist/jobs/<int:job_id>", worklist.OneJob.as_view()),
     path("worklist/jobs/<int:job_id>/stop", worklist.Stop.as_view()),
     path("worklist/jobs/<int:job_id>/retry", worklist.Retry.as_view()),

@@ -1,189 +1,187 @@
-"""The Bench's documents and addresses."""
+"""The Bench's addresses."""
 
 from __future__ import annotations
 
+from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
+from django.views.decorators.http import require_GET
 from drf_spectacular.utils import extend_schema
-from rest_framework import serializers
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from rheon.core.planning import Balance
-from rheon.server.api.schema import BALANCES, DEVICE_KINDS, ROLES, VERDICTS
-from rheon.server.household.models import Device
+from rheon.core.planning import Balance, pin_set_text
+from rheon.server.household.actions.devices import add_goal, add_shared, remove_device
+from rheon.server.household.models import Column, Device
 from rheon.server.shelf.models import Title
 
+from . import documents, queries, requests
+from .actions import settings
 from .actions.picks import set_picked
-from .actions.settings import change_setting, set_balance
-from .models import Pick
-from .queries import sheet_document, table_document
-
-
-class EstimateSerializer(serializers.Serializer):
-    size_bytes = serializers.IntegerField()
-    size_low_bytes = serializers.IntegerField()
-    size_high_bytes = serializers.IntegerField()
-    time_s = serializers.FloatField()
-    time_low_s = serializers.FloatField()
-    time_high_s = serializers.FloatField()
-
-
-class RowSerializer(serializers.Serializer):
-    id = serializers.IntegerField()
-    name = serializers.CharField()
-    role = serializers.ChoiceField(choices=ROLES)
-    duration_s = serializers.FloatField()
-    size_bytes = serializers.IntegerField()
-    detail = serializers.CharField()
-
-
-class ColumnSerializer(serializers.Serializer):
-    id = serializers.IntegerField()
-    name = serializers.CharField()
-    kind = serializers.ChoiceField(choices=DEVICE_KINDS)
-    model = serializers.CharField()
-    detail = serializers.CharField()
-
-
-class CellSerializer(serializers.Serializer):
-    title_id = serializers.IntegerField()
-    device_id = serializers.IntegerField()
-    verdict = serializers.ChoiceField(choices=VERDICTS)
-    reason = serializers.CharField()
-    estimate = EstimateSerializer(allow_null=True)
-    surround = serializers.BooleanField()
-    same_as = serializers.IntegerField(allow_null=True)
-    by_hand = serializers.BooleanField()
-
-
-class TableSerializer(serializers.Serializer):
-    balance = serializers.ChoiceField(choices=BALANCES)
-    titles = RowSerializer(many=True)
-    devices = ColumnSerializer(many=True)
-    cells = CellSerializer(many=True)
-
-
-class BenchBalanceSerializer(serializers.Serializer):
-    balance = serializers.ChoiceField(choices=BALANCES)
-
-
-class PicksSerializer(serializers.Serializer):
-    title_ids = serializers.ListField(child=serializers.IntegerField())
-
-
-class PickChangeSerializer(serializers.Serializer):
-    title_ids = serializers.ListField(child=serializers.IntegerField(), max_length=5000)
-    picked = serializers.BooleanField()
-
-
-class ChoiceSerializer(serializers.Serializer):
-    value = serializers.CharField()
-    text = serializers.CharField()
-
-
-class DecisionSerializer(serializers.Serializer):
-    key = serializers.CharField()
-    group = serializers.ChoiceField(choices=["picture", "sound", "words", "file"])
-    label = serializers.CharField()
-    value = serializers.CharField()
-    text = serializers.CharField()
-    reason = serializers.CharField()
-    pinned = serializers.BooleanField()
-    choices = ChoiceSerializer(many=True)
-
-
-class StepSerializer(serializers.Serializer):
-    balance = serializers.ChoiceField(choices=BALANCES)
-    estimate = EstimateSerializer(allow_null=True)
-
-
-class SizeSerializer(serializers.Serializer):
-    width = serializers.IntegerField()
-    height = serializers.IntegerField()
-
-
-class RuleSerializer(serializers.Serializer):
-    rule = serializers.CharField()
-    ok = serializers.BooleanField()
-    measured = serializers.CharField()
-    allowed = serializers.CharField()
-
-
-class SheetSerializer(serializers.Serializer):
-    title_id = serializers.IntegerField()
-    title_name = serializers.CharField()
-    source_name = serializers.CharField()
-    device_id = serializers.IntegerField()
-    device_name = serializers.CharField()
-    screen = SizeSerializer(allow_null=True)
-    duration_s = serializers.FloatField()
-    chapters = serializers.ListField(child=serializers.FloatField())
-    balance = serializers.ChoiceField(choices=BALANCES)
-    own_balance = serializers.BooleanField()
-    treatment = serializers.ChoiceField(choices=VERDICTS)
-    reason = serializers.CharField()
-    decisions = DecisionSerializer(many=True)
-    pins = serializers.IntegerField()
-    estimate = EstimateSerializer(allow_null=True)
-    sampled = serializers.BooleanField()
-    steps = StepSerializer(many=True)
-    limit_bytes = serializers.IntegerField(allow_null=True)
-    frame = SizeSerializer(allow_null=True)
-    rules = RuleSerializer(many=True)
-
-
-class SheetChangeSerializer(serializers.Serializer):
-    """``pins`` maps decision keys to values; ``null`` lets Rheon choose again."""
-
-    balance = serializers.ChoiceField(choices=BALANCES, required=False)
-    pins = serializers.DictField(
-        child=serializers.CharField(allow_null=True, allow_blank=False, max_length=300, trim_whitespace=False),
-        required=False,
-    )
+from .cells import cells_document
+from .models import Pick, PinSet
 
 
 class Table(APIView):
-    @extend_schema(operation_id="bench", responses=TableSerializer)
+    @extend_schema(operation_id="bench", responses=documents.TableSerializer)
     def get(self, request: Request) -> Response:
-        return Response(table_document())
+        return Response(queries.table_document())
 
-    @extend_schema(operation_id="setBenchBalance", request=BenchBalanceSerializer, responses=TableSerializer)
+    @extend_schema(
+        operation_id="setBenchBalance", request=requests.BenchBalanceSerializer, responses=documents.TableSerializer
+    )
     def put(self, request: Request) -> Response:
-        wanted = BenchBalanceSerializer(data=request.data)
+        wanted = requests.BenchBalanceSerializer(data=request.data)
         wanted.is_valid(raise_exception=True)
-        set_balance(Balance(wanted.validated_data["balance"]))
-        return Response(table_document())
+        settings.set_balance(Balance(wanted.validated_data["balance"]))
+        return Response(queries.table_document())
+
+
+class Cells(APIView):
+    @extend_schema(
+        operation_id="cells",
+        parameters=[requests.CellsWantedSerializer],
+        responses=documents.CellSerializer(many=True),
+    )
+    def get(self, request: Request) -> Response:
+        wanted = requests.CellsWantedSerializer(data=request.query_params)
+        wanted.is_valid(raise_exception=True)
+        return Response(cells_document(wanted.ids()))
 
 
 class Picks(APIView):
-    @extend_schema(operation_id="picks", responses=PicksSerializer)
+    @extend_schema(operation_id="picks", responses=documents.PicksSerializer)
     def get(self, request: Request) -> Response:
         return Response({"title_ids": list(Pick.objects.order_by("title_id").values_list("title_id", flat=True))})
 
-    @extend_schema(operation_id="setPicked", request=PickChangeSerializer, responses=PicksSerializer)
+    @extend_schema(operation_id="setPicked", request=requests.PickChangeSerializer, responses=documents.PicksSerializer)
     def post(self, request: Request) -> Response:
-        wanted = PickChangeSerializer(data=request.data)
+        wanted = requests.PickChangeSerializer(data=request.data)
         wanted.is_valid(raise_exception=True)
         set_picked(wanted.validated_data["title_ids"], picked=wanted.validated_data["picked"])
         return self.get(request)
 
 
-class Sheet(APIView):
-    @extend_schema(operation_id="plan", responses=SheetSerializer)
-    def get(self, request: Request, title_id: int, device_id: int) -> Response:
-        return Response(sheet_document(*_cell_rows(title_id, device_id)))
+class Columns(APIView):
+    @extend_schema(operation_id="goals", responses=documents.GoalSerializer(many=True))
+    def get(self, request: Request) -> Response:
+        return Response(queries.goals_document())
 
-    @extend_schema(operation_id="changePlan", request=SheetChangeSerializer, responses=SheetSerializer)
-    def patch(self, request: Request, title_id: int, device_id: int) -> Response:
-        wanted = SheetChangeSerializer(data=request.data)
+    @extend_schema(
+        operation_id="addColumn", request=requests.ColumnWantedSerializer, responses=documents.TableSerializer
+    )
+    def post(self, request: Request) -> Response:
+        wanted = requests.ColumnWantedSerializer(data=request.data)
         wanted.is_valid(raise_exception=True)
-        title, device = _cell_rows(title_id, device_id)
+        if goal := wanted.validated_data.get("goal_id"):
+            add_goal(goal)
+        else:
+            add_shared(wanted.validated_data.get("device_ids", []))
+        return Response(queries.table_document())
+
+
+class OneColumn(APIView):
+    @extend_schema(operation_id="removeColumn", request=None, responses=documents.TableSerializer)
+    def delete(self, request: Request, device_id: int) -> Response:
+        """Goals and shared files only: a device is removed in the Household."""
+        remove_device(get_object_or_404(Device.objects.exclude(column=Column.DEVICE), pk=device_id))
+        return Response(queries.table_document())
+
+
+class Verdicts(APIView):
+    @extend_schema(operation_id="verdicts", responses=documents.VerdictsSerializer)
+    def get(self, request: Request, title_id: int) -> Response:
+        return Response(queries.verdicts_document(get_object_or_404(Title, pk=title_id)))
+
+
+class Serving(APIView):
+    @extend_schema(
+        operation_id="serving", parameters=[requests.ServingWantedSerializer], responses=documents.ServingSerializer
+    )
+    def get(self, request: Request, title_id: int) -> Response:
+        wanted = requests.ServingWantedSerializer(data=request.query_params)
+        wanted.is_valid(raise_exception=True)
+        title = get_object_or_404(Title, pk=title_id)
+        devices = Device.objects.filter(column=Column.DEVICE)
+        chosen = list(devices.filter(pk__in=wanted.ids()) if wanted.ids() else devices)
+        if not chosen:
+            return Response({"title_id": title.pk, "files": [], "as_it_is": [], "impossible": []})
+        return Response(queries.serving_document(title, chosen))
+
+
+class Sheet(APIView):
+    @extend_schema(operation_id="plan", responses=documents.SheetSerializer)
+    def get(self, request: Request, title_id: int, device_id: int) -> Response:
+        return Response(queries.sheet_document(*cell_rows(title_id, device_id)))
+
+    @extend_schema(
+        operation_id="changePlan", request=requests.SheetChangeSerializer, responses=documents.SheetSerializer
+    )
+    def patch(self, request: Request, title_id: int, device_id: int) -> Response:
+        wanted = requests.SheetChangeSerializer(data=request.data)
+        wanted.is_valid(raise_exception=True)
+        title, device = cell_rows(title_id, device_id)
         change = wanted.validated_data
-        change_setting(title, device, change.get("balance"), change.get("pins", {}))
-        return Response(sheet_document(title, device))
+        moved = settings.change_setting(title, device, change.get("balance"), change.get("pins", {}))
+        return Response(queries.sheet_document(title, device, moved))
 
 
-def _cell_rows(title_id: int, device_id: int) -> tuple[Title, Device]:
+class Carry(APIView):
+    @extend_schema(operation_id="carryPins", request=requests.CarrySerializer, responses=documents.CarriedSerializer)
+    def post(self, request: Request, title_id: int, device_id: int) -> Response:
+        wanted = requests.CarrySerializer(data=request.data)
+        wanted.is_valid(raise_exception=True)
+        title, device = cell_rows(title_id, device_id)
+        picked = wanted.validated_data["to"] == "picked"
+        targets = list(Title.objects.filter(pick__isnull=False)) if picked else settings.siblings(title)
+        found = settings.carry_over(title, device, targets)
+        return Response({"count": found.count, "left": list(found.left)})
+
+
+class SetsOfCell(APIView):
+    @extend_schema(operation_id="keepPins", request=requests.KeepSetSerializer, responses=documents.SheetSerializer)
+    def post(self, request: Request, title_id: int, device_id: int) -> Response:
+        wanted = requests.KeepSetSerializer(data=request.data)
+        wanted.is_valid(raise_exception=True)
+        title, device = cell_rows(title_id, device_id)
+        settings.keep_set(wanted.validated_data["name"], title, device)
+        return Response(queries.sheet_document(title, device))
+
+
+class SetOfCell(APIView):
+    @extend_schema(operation_id="applyPins", request=None, responses=documents.SheetSerializer)
+    def put(self, request: Request, title_id: int, device_id: int, set_id: int) -> Response:
+        title, device = cell_rows(title_id, device_id)
+        moved = settings.apply_set(get_object_or_404(PinSet, pk=set_id), title, device)
+        return Response(queries.sheet_document(title, device, moved))
+
+
+class Sets(APIView):
+    @extend_schema(
+        operation_id="takePins", request=requests.SetFileSerializer, responses={201: documents.PinSetSerializer}
+    )
+    def post(self, request: Request) -> Response:
+        wanted = requests.SetFileSerializer(data=request.data)
+        wanted.is_valid(raise_exception=True)
+        row = settings.take_set(wanted.validated_data["document"])
+        return Response({"id": row.pk, "name": row.name, "pins": len(row.pins)}, status=201)
+
+
+class OneSet(APIView):
+    @extend_schema(operation_id="forgetPins", request=None, responses={204: None})
+    def delete(self, request: Request, set_id: int) -> Response:
+        get_object_or_404(PinSet, pk=set_id).delete()
+        return Response(status=204)
+
+
+@require_GET
+def set_file(request: HttpRequest, set_id: int) -> HttpResponse:
+    """A set of pins as a file to keep or to give away."""
+    kept = settings.core_set(get_object_or_404(PinSet, pk=set_id))
+    headers = {"Content-Disposition": 'attachment; filename="pins.json"'}
+    return HttpResponse(pin_set_text(kept), content_type="application/json", headers=headers)
+
+
+def cell_rows(title_id: int, device_id: int) -> tuple[Title, Device]:
     title = get_object_or_404(Title.objects.select_related("source"), pk=title_id)
-    return title, get_object_or_404(Device, pk=device_id)
+    return title, get_object_or_404(Device.objects.select_related("member"), pk=device_id)

@@ -1,4 +1,4 @@
-"""Picked titles, and what was set by hand for a title on a device."""
+"""Picked titles, what was set by hand for a title on a device, and pins kept under a name."""
 
 from __future__ import annotations
 
@@ -23,6 +23,17 @@ class Setting(models.Model):
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["title", "device"], name="setting_of_cell")]
+
+
+class PinSet(models.Model):
+    """Pins that people use again, under a name."""
+
+    name = models.CharField(max_length=80, unique=True)
+    balance = models.CharField(max_length=5, blank=True)
+    pins = models.JSONField(default=dict)
+
+    class Meta:
+        ordering = ["name"]
 
 
 class Bench(models.Model):

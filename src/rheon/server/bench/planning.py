@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from rheon.core.devices import DeviceProfile
+from collections.abc import Mapping
+
 from rheon.core.media import Title as CoreTitle
 from rheon.core.planning import Balance, Plan, PlanRequest, plan
 from rheon.server.household import queries as household
@@ -18,25 +19,33 @@ def bench_balance() -> Balance:
 
 
 def request_for(
-    title: Title, profile: DeviceProfile, setting: Setting | None, core: CoreTitle | None = None
+    title: Title, device: Device, setting: Setting | None = None, core: CoreTitle | None = None
 ) -> PlanRequest:
-    """The request of one cell, with the household's languages and the Bench's balance where the cell has none."""
+    """The request of one cell: what is liked there, and the Bench's balance where the cell has none."""
     own = setting.balance if setting and setting.balance else None
+    liked = household.liked(device)
     return PlanRequest(
         title=core or title.core_title(),
-        devices=(profile,),
+        devices=device.core_profiles(),
         name=title.name,
         balance=Balance(own) if own else bench_balance(),
         pins=setting.pins if setting else {},
-        languages=household.languages(),
+        languages=liked.languages,
+        sound=liked.sound,
+        words=liked.words,
         samples=title.core_samples(),
     )
 
 
 def plan_cell(title: Title, device: Device, setting: Setting | None) -> Plan:
     """Raises ``BadPin`` or ``PlanError``."""
-    return plan(request_for(title, device.core_profile(), setting))
+    return plan(request_for(title, device, setting))
 
 
 def stored_setting(title_id: int, device_id: int) -> Setting | None:
     return Setting.objects.filter(title_id=title_id, device_id=device_id).first()
+
+
+def kept_pins(pins: Mapping[str, str | None]) -> dict[str, str]:
+    """Pins without those that are taken back."""
+    return {key: value for key, value in pins.items() if value is not None and value != "auto"}

@@ -1,23 +1,36 @@
-"""Reading the Bench: the crossing table and the plan sheet."""
+"""Reading the Bench: its rows and columns, the plan sheet, verdicts, and what several devices can share."""
 
 from __future__ import annotations
 
+import zlib
 from collections.abc import Sequence
 from dataclasses import replace
 from typing import Any
 
-from rheon.core.devices import DeviceProfile
+from rheon.core.devices import DeviceProfile, Verdict, goals, judge_title
 from rheon.core.errors import PlanError
 from rheon.core.media import Title as CoreTitle
 from rheon.core.media.codecs import channels_text, codec_name
-from rheon.core.media.sentences import RULE_NAMES, sentence
-from rheon.core.planning import Balance, Decision, Estimate, OutputSettings, Plan, PlanRequest, plan
+from rheon.core.media.sentences import CONSEQUENCES, RULE_NAMES, sentence
+from rheon.core.planning import (
+    Balance,
+    Breach,
+    Decision,
+    Move,
+    OutputSettings,
+    Plan,
+    PlanRequest,
+    Shared,
+    plan,
+    serve,
+)
 from rheon.server.household import queries as household
 from rheon.server.household.capabilities import summary
-from rheon.server.household.models import Device
+from rheon.server.household.models import Column, Device
 from rheon.server.shelf.models import Title
 
-from .models import Setting
+from .cells import estimate_document
+from .models import PinSet
 from .planning import bench_balance, request_for, stored_setting
 
 LABELS = {
@@ -52,44 +65,32 @@ LABELS = {
     "file.name": "Name",
     "file.chapters": "Chapters",
 }
-
-
-def picked_titles() -> list[Title]:
-    return list(Title.objects.filter(pick__isnull=False).select_related("source"))
+RULE_KEYS = {
+    "container": "file.container", "extension": "file.container", "index": "file.container",
+    "file_size": "picture.rate", "video_codec": "picture.codec", "audio_codec": "sound.codec",
+    "picture": "picture.size", "frame_rate": "picture.cadence", "bit_depth": "picture.depth",
+    "scan": "picture.fields", "pixel_shape": "picture.pixels", "profile": "picture.profile", "level": "picture.level",
+    "reference_frames": "picture.level", "bitrate": "picture.rate", "peak_rate": "picture.peak",
+    "channels": "sound.channels", "sample_rate": "sound.sample_rate", "audio_bitrate": "sound.bitrate",
+    "audio_profile": "sound.codec",
+}  # fmt: skip
+"""The decision under which a broken rule is shown."""
 
 
 def table_document() -> dict[str, Any]:
-    """Picked titles down, devices across, a cell for each pair."""
-    titles, devices = picked_titles(), household.device_profiles()
-    settings = {(row.title_id, row.device_id): row for row in Setting.objects.filter(title__in=titles)}
-    balance, languages = bench_balance(), household.languages()
-    cells: list[dict[str, Any]] = []
-    rows = []
-    for title in titles:
-        core = title.core_title()
-        rows.append(_row(title, core))
-        base = PlanRequest(
-            title=core,
-            devices=(),
-            name=title.name,
-            balance=balance,
-            languages=languages,
-            samples=title.core_samples(),
-        )
-        cells += _cells(title, base, devices, settings)
+    """Picked titles down, devices across; the cells are asked for by themselves."""
+    titles = Title.objects.filter(pick__isnull=False).only("pk", "name", "role", "duration_s", "outline", "source_id")
     return {
-        "balance": balance.value,
-        "titles": rows,
-        "devices": [_column(device, profile) for device, profile in devices],
-        "cells": cells,
+        "balance": bench_balance().value,
+        "titles": [_row(title) for title in titles],
+        "devices": [_column(device) for device in household.columns()],
     }
 
 
-def sheet_document(title: Title, device: Device) -> dict[str, Any]:
+def sheet_document(title: Title, device: Device, moved: Sequence[Move] = ()) -> dict[str, Any]:
     """One cell in full. Raises ``BadPin`` or ``PlanError``."""
     setting = stored_setting(title.pk, device.pk)
-    profile = device.core_profile()
-    request = request_for(title, profile, setting)
+    request = request_for(title, device, setting)
     made = plan(request)
     return {
         "title_id": title.pk,
@@ -97,40 +98,68 @@ def sheet_document(title: Title, device: Device) -> dict[str, Any]:
         "source_name": title.source.name,
         "device_id": device.pk,
         "device_name": device.name,
-        "screen": _screen(profile),
+        "device_kind": _kind(device),
+        "screen": _screen(request.devices),
         "duration_s": title.duration_s,
         "chapters": title.outline.get("chapters", []),
         "balance": request.balance.value,
         "own_balance": bool(setting and setting.balance),
         "treatment": made.treatment.value,
         "reason": sentence(made.reason),
-        "decisions": [decision_document(decision) for decision in made.decisions],
-        "pins": len(request.pins),
-        "estimate": estimate_document(made.estimate),
+        "decisions": [decision_document(decision, made) for decision in made.decisions],
+        "breaches": [_breach(breach) for breach in made.breaches],
+        "moved": [_move(move) for move in moved],
+        "pins": [key for key in request.pins if key in LABELS],
+        "estimate": estimate_document(made),
         "sampled": title.samples is not None,
         "steps": [_step(request, balance) for balance in Balance] if made.settings else [],
-        "limit_bytes": profile.limits.largest_file_bytes,
+        "limit_bytes": min((limit for p in request.devices if (limit := p.limits.largest_file_bytes)), default=None),
+        "free_bytes": device.free_bytes,
         "frame": _frame(made),
-        "rules": [
-            {"rule": RULE_NAMES[r.rule], "ok": r.ok, "measured": r.measured, "allowed": r.allowed} for r in made.rules
-        ],
+        "look": look_of(made),
+        "rules": _rules(made),
+        "siblings": Title.objects.filter(source=title.source, role=title.role).exclude(pk=title.pk).count(),
+        "picked": Title.objects.filter(pick__isnull=False).exclude(pk=title.pk).count(),
+        "sets": [{"id": row.pk, "name": row.name, "pins": len(row.pins)} for row in PinSet.objects.all()],
     }
 
 
-def estimate_document(expected: Estimate | None) -> dict[str, Any] | None:
-    if expected is None:
-        return None
+def verdicts_document(title: Title) -> dict[str, Any]:
+    """Which of the household's devices play this title as it is, rule by rule."""
+    core = title.core_title()
+    everyone = household.household_wishes()
     return {
-        "size_bytes": expected.size_bytes,
-        "size_low_bytes": expected.size_low_bytes,
-        "size_high_bytes": expected.size_high_bytes,
-        "time_s": expected.time_s,
-        "time_low_s": expected.time_low_s,
-        "time_high_s": expected.time_high_s,
+        "title_id": title.pk,
+        "title_name": title.name,
+        "devices": [_verdict(core, device, everyone) for device in household.devices()],
     }
 
 
-def decision_document(decision: Decision) -> dict[str, Any]:
+def serving_document(title: Title, devices: Sequence[Device]) -> dict[str, Any]:
+    """The smallest set of files that serves these devices."""
+    core = title.core_title()
+    rows = {f"{device.core_profile().id}.{device.pk}": device for device in devices}
+    profiles = tuple(device.core_profile().model_copy(update={"id": key}) for key, device in rows.items())
+    base = request_for(title, devices[0], None, core)
+    found = serve(replace(base, devices=profiles, pins={}))
+    return {
+        "title_id": title.pk,
+        "files": [_shared(base, shared, rows) for shared in found.files],
+        "as_it_is": [rows[profile.id].pk for profile in found.as_it_is],
+        "impossible": [rows[profile.id].pk for profile in found.impossible],
+    }
+
+
+def goals_document() -> list[dict[str, Any]]:
+    """What files can be made for beside devices, and whether the Bench has it already."""
+    there = set(Device.objects.filter(column=Column.GOAL).values_list("profile__id", flat=True))
+    return [
+        {"id": profile.id, "name": profile.name, "about": profile.about, "on_bench": profile.id in there}
+        for profile in goals().values()
+    ]
+
+
+def decision_document(decision: Decision, made: Plan) -> dict[str, Any]:
     return {
         "key": decision.key,
         "group": decision.key.partition(".")[0],
@@ -139,7 +168,12 @@ def decision_document(decision: Decision) -> dict[str, Any]:
         "text": decision.text,
         "reason": sentence(decision.reason),
         "pinned": decision.pinned,
+        "fine": decision.fine,
         "choices": [{"value": choice.value, "text": choice.text} for choice in decision.choices],
+        "ranges": [
+            {"low": item.low, "high": item.high, "unit": item.unit, "before": item.before} for item in decision.ranges
+        ],
+        "broken": [_breach(breach) for breach in made.breaches if RULE_KEYS.get(breach.rule) == decision.key],
     }
 
 
@@ -156,82 +190,111 @@ def settings_text(made: OutputSettings) -> str:
     return " · ".join(parts)
 
 
-def _cells(
-    title: Title,
-    base: PlanRequest,
-    devices: Sequence[tuple[Device, DeviceProfile]],
-    settings: dict[tuple[int, int], Setting],
-) -> list[dict[str, Any]]:
-    """A title's row of cells; a cell whose file would be the same as an earlier one's names that device."""
-    cells = []
-    seen: list[tuple[int, OutputSettings]] = []
-    for device, profile in devices:
-        own = settings.get((title.pk, device.pk))
-        request = replace(
-            base,
-            devices=(profile,),
-            pins=own.pins if own else {},
-            balance=Balance(own.balance) if own and own.balance else base.balance,
-        )
-        try:
-            made = plan(request)
-        except PlanError as error:
-            cells.append(_cell(title, device, None, error.what))
-            continue
-        cell = _cell(title, device, made, sentence(made.reason))
-        if made.settings:
-            cell["same_as"] = next((other for other, known in seen if known == made.settings), None)
-            seen.append((device.pk, made.settings))
-        cell["by_hand"] = bool(own and (own.pins or own.balance))
-        cells.append(cell)
-    return cells
-
-
-def _cell(title: Title, device: Device, made: Plan | None, reason: str) -> dict[str, Any]:
-    made_settings = made.settings if made else None
-    surround = bool(made_settings and made_settings.sound and made_settings.sound.channels > 2)
+def _breach(breach: Breach) -> dict[str, str]:
     return {
-        "title_id": title.pk,
-        "device_id": device.pk,
-        "verdict": made.treatment.value if made else "cannot",
-        "reason": reason,
-        "estimate": estimate_document(made.estimate if made else None),
-        "surround": surround,
-        "same_as": None,
-        "by_hand": False,
+        "device": breach.device_name,
+        "rule": RULE_NAMES[breach.rule],
+        "measured": breach.measured,
+        "allowed": breach.allowed,
+        "consequence": CONSEQUENCES.get(breach.rule, "it may not play"),
     }
 
 
-def _row(title: Title, core: CoreTitle) -> dict[str, Any]:
-    video = core.video
-    what = f"{codec_name(video.codec)} {video.width}×{video.height}" if video else "sound"
+def _move(move: Move) -> dict[str, Any]:
+    return {
+        "label": LABELS[move.key],
+        "before": move.before,
+        "after": move.after,
+        "reason": sentence(move.reason) if move.reason else "",
+    }
+
+
+def _rules(made: Plan) -> list[dict[str, Any]]:
+    return [{"rule": RULE_NAMES[r.rule], "ok": r.ok, "measured": r.measured, "allowed": r.allowed} for r in made.rules]
+
+
+def _verdict(core: CoreTitle, device: Device, everyone: Any) -> dict[str, Any]:
+    judged = judge_title(core, device.core_profile(), household.liked(device, everyone).languages)
+    rules = judged.rules if judged.verdict is not Verdict.CANNOT else ()
+    return {
+        "device_id": device.pk,
+        "name": device.name,
+        "kind": device.core_profile().kind.value,
+        "verdict": judged.verdict.value,
+        "reason": sentence(judged.reason),
+        "rules": [
+            {"rule": RULE_NAMES[r.rule], "ok": r.ok, "measured": r.measured, "allowed": r.allowed} for r in rules
+        ],
+    }
+
+
+def _shared(base: PlanRequest, shared: Shared, rows: dict[str, Device]) -> dict[str, Any]:
+    settings = shared.plan.settings
+    video = settings.video if settings else None
+    return {
+        "device_ids": [rows[profile.id].pk for profile in shared.devices],
+        "summary": settings_text(settings) if settings else "",
+        "estimate": estimate_document(shared.plan),
+        "costs": [
+            text for profile in shared.devices if (text := _cost(base, profile, rows, video.height if video else 0))
+        ],
+    }
+
+
+def _cost(base: PlanRequest, profile: DeviceProfile, rows: dict[str, Device], lines: int) -> str:
+    """What a device loses by sharing, in a sentence; empty where that is nothing."""
+    try:
+        alone = plan(replace(base, devices=(profile,), pins={}), explained=False)
+    except PlanError:
+        return ""
+    own = alone.settings.video if alone.settings else None
+    if own is None or own.height <= lines:
+        return ""
+    return f"{rows[profile.id].name} gets {lines} lines instead of {own.height}"
+
+
+def _row(title: Title) -> dict[str, Any]:
     return {
         "id": title.pk,
         "name": title.name,
         "role": title.role,
         "duration_s": title.duration_s,
-        "size_bytes": core.size_bytes,
-        "detail": what,
+        "size_bytes": title.outline.get("size_bytes", 0),
+        "detail": title.outline.get("detail", ""),
     }
 
 
-def _column(device: Device, profile: DeviceProfile) -> dict[str, Any]:
+def _column(device: Device) -> dict[str, Any]:
+    served = device.served()
+    shared = device.column == Column.SHARED
+    profile = None if shared else device.core_profile()
     return {
         "id": device.pk,
         "name": device.name,
-        "kind": profile.kind.value,
-        "model": profile.name,
-        "detail": summary(profile),
+        "column": device.column,
+        "kind": _kind(device),
+        "model": profile.name if profile else f"one file for {len(served)} devices",
+        "detail": summary(profile) if profile else ", ".join(row.name for row in served),
+        "free_bytes": device.free_bytes,
+        "used": device.used,
     }
 
 
+def _kind(device: Device) -> str:
+    served = device.served()
+    return served[0].core_profile().kind.value if served else "goal"
+
+
 def _step(request: PlanRequest, balance: Balance) -> dict[str, Any]:
-    made = plan(replace(request, balance=balance))
-    return {"balance": balance.value, "estimate": estimate_document(made.estimate)}
+    made = plan(replace(request, balance=balance), explained=False)
+    return {"balance": balance.value, "estimate": estimate_document(made)}
 
 
-def _screen(profile: DeviceProfile) -> dict[str, int] | None:
-    return {"width": profile.screen.width, "height": profile.screen.height} if profile.screen else None
+def _screen(profiles: Sequence[DeviceProfile]) -> dict[str, int] | None:
+    """The screen on which the picture is shown; the largest where there are several."""
+    screens = [profile.screen for profile in profiles if profile.screen]
+    best = max(screens, key=lambda screen: screen.width * screen.height, default=None)
+    return {"width": best.width, "height": best.height} if best else None
 
 
 def _frame(made: Plan) -> dict[str, int] | None:
@@ -240,3 +303,13 @@ def _frame(made: Plan) -> dict[str, int] | None:
     if video is None:
         return None
     return {"width": round(video.width * video.sample_aspect), "height": video.height}
+
+
+def look_of(made: Plan) -> str:
+    """A mark of everything that changes how the picture looks."""
+    settings = made.settings
+    if settings is None or settings.video is None:
+        return ""
+    video = settings.video
+    seen = (video.width, video.height, video.sample_aspect, video.crop, video.fields, video.colour, settings.drawn)
+    return f"{zlib.crc32(repr(seen).encode()):08x}"

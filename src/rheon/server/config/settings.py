@@ -25,6 +25,9 @@ def _secret() -> str:
 
 
 RHEON_PORT = int(os.environ.get("RHEON_PORT", "8420"))
+# where a device is asked what it plays, and only while somebody has turned that on
+RHEON_DOOR_PORT = int(os.environ.get("RHEON_DOOR_PORT", "8421"))
+RHEON_DOOR_HOST = os.environ.get("RHEON_DOOR_HOST", "0.0.0.0")
 RHEON_MEDIA_FOLDERS = _folders("RHEON_MEDIA", ROOT / "demo-data" / "media")
 RHEON_OUTPUT_FOLDER = _folders("RHEON_OUTPUT", ROOT / "demo-data" / "output")[0]
 RHEON_CACHE = STATE / "cache"
@@ -99,6 +102,8 @@ SPECTACULAR_SETTINGS = {
         "Verdict": "rheon.server.api.schema.VERDICTS",
         "Role": "rheon.server.api.schema.ROLES",
         "DriveState": "rheon.server.api.schema.DRIVE_STATES",
+        "SoundWish": "rheon.server.api.schema.SOUND_WISHES",
+        "WordsWish": "rheon.server.api.schema.WORDS_WISHES",
         "DeviceKind": "rheon.server.api.schema.DEVICE_KINDS",
     },
 }

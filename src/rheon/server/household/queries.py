@@ -2,11 +2,29 @@
 
 from __future__ import annotations
 
-from rheon.core.devices import DeviceProfile
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime
 
-from .models import Device, Household
+from django.utils import timezone
+
+from rheon.core.devices import DeviceProfile
+from rheon.core.planning import SoundWish, WordsWish
+
+from .models import Column, Device, Household, Member, Wishes
 
 DEFAULT_LANGUAGES = ("en",)
+FADES_DAYS = 30.0
+ORDER = {Column.DEVICE: 0, Column.SHARED: 1, Column.GOAL: 2}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Liked:
+    """What is liked where a file is going, every question answered."""
+
+    languages: tuple[str, ...]
+    sound: SoundWish
+    words: WordsWish
 
 
 def languages() -> tuple[str, ...]:
@@ -14,5 +32,48 @@ def languages() -> tuple[str, ...]:
     return tuple(row.languages) if row else DEFAULT_LANGUAGES
 
 
+def household_wishes() -> Household:
+    return Household.objects.first() or Household(languages=list(DEFAULT_LANGUAGES))
+
+
+def liked(device: Device | None, everyone: Household | None = None) -> Liked:
+    """The device's own word first, then its member's, then the household's."""
+    everyone = everyone or household_wishes()
+    asked: list[Wishes] = [row for row in (device, device.member if device else None, everyone) if row is not None]
+    return Liked(
+        languages=next((tuple(row.languages) for row in asked if row.languages), ()),
+        sound=SoundWish(next((row.sound for row in asked if row.sound), SoundWish.SURROUND.value)),
+        words=WordsWish(next((row.words for row in asked if row.words), WordsWish.NEEDED.value)),
+    )
+
+
+def usual_first(rows: Sequence[Device], now: datetime | None = None) -> list[Device]:
+    """Devices before shared files before goals; in each those that are used most and latest first."""
+    at = now or timezone.now()
+
+    def worth(row: Device) -> float:
+        if row.last_used is None:
+            return 0.0
+        days = (at - row.last_used).total_seconds() / 86400
+        return float(row.used * 0.5 ** (days / FADES_DAYS))
+
+    return sorted(rows, key=lambda row: (ORDER[Column(row.column)], -round(worth(row), 1), row.position, row.pk))
+
+
+def columns() -> list[Device]:
+    """Everything a file can be made for, in the order of the Bench."""
+    return usual_first(list(Device.objects.select_related("member").prefetch_related("shares")))
+
+
+def devices() -> list[Device]:
+    """Only the devices that people own."""
+    found = Device.objects.filter(column=Column.DEVICE).select_related("member")
+    return usual_first(list(found))
+
+
 def device_profiles() -> list[tuple[Device, DeviceProfile]]:
-    return [(device, device.core_profile()) for device in Device.objects.all()]
+    return [(device, device.core_profile()) for device in devices()]
+
+
+def members() -> list[Member]:
+    return list(Member.objects.prefetch_related("devices"))

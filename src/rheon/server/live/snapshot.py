@@ -7,7 +7,7 @@ from typing import Any
 from django.db.models import Count, Max, Sum
 
 from rheon.server.bench.models import Bench, Pick, Setting
-from rheon.server.household.models import Device
+from rheon.server.household.models import Asking, Device, Household, Member
 from rheon.server.outbox.models import Output
 from rheon.server.shelf.models import Source, Title
 from rheon.server.worklist.queries import worklist_document
@@ -26,7 +26,12 @@ def snapshot() -> dict[str, Any]:
             "fraction": round(worklist["total"]["fraction"], 3),
             "outputs": Output.objects.count(),
         },
-        "marks": {"shelf": _shelf_mark(), "bench": _bench_mark(picks), "outbox": _outbox_mark()},
+        "marks": {
+            "shelf": _shelf_mark(),
+            "bench": _bench_mark(picks),
+            "outbox": _outbox_mark(),
+            "household": _household_mark(),
+        },
     }
 
 
@@ -40,9 +45,18 @@ def _bench_mark(picks: list[int]) -> str:
     sampled = Title.objects.filter(samples__isnull=False).count()
     looked_at = Title.objects.filter(survey__isnull=False).count()
     settings = list(Setting.objects.values_list("id", "balance", "pins"))
-    devices = list(Device.objects.values_list("id", "name"))
+    devices = list(Device.objects.values_list("id", "name", "member_id", "languages", "sound", "words", "free_bytes"))
+    people = list(Member.objects.values_list("languages", "sound", "words"))
+    everyone = list(Household.objects.values_list("languages", "sound", "words"))
     balance = list(Bench.objects.values_list("balance", flat=True))
-    return str(hash((tuple(picks), sampled, looked_at, repr(settings), repr(devices), repr(balance))))
+    said = (settings, devices, people, everyone, balance)
+    return str(hash((tuple(picks), sampled, looked_at, repr(said))))
+
+
+def _household_mark() -> str:
+    asking = list(Asking.objects.values_list("open_until", "at_clip", "problem", "wrong_tries"))
+    answered = Asking.objects.filter(profile__isnull=False).exists()
+    return f"{asking}|{answered}|{Member.objects.count()}|{Device.objects.count()}"
 
 
 def _outbox_mark() -> str:

@@ -9,7 +9,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from rheon.server.bench.api import EstimateSerializer
+from rheon.server.bench.documents import EstimateSerializer
 
 from .actions.outputs import forget
 from .models import Output
@@ -39,6 +39,7 @@ class OutputSerializer(serializers.Serializer):
     file_name = serializers.CharField()
     folder = serializers.CharField()
     present = serializers.BooleanField()
+    is_folder = serializers.BooleanField()
     media_type = serializers.CharField(allow_null=True)
     size_bytes = serializers.IntegerField()
     making_s = serializers.FloatField()

@@ -10,9 +10,9 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from rheon.server.household.models import Device
-from rheon.server.shelf.models import Title
+from rheon.server.shelf.models import Source, Title
 
-from .actions.add import add_jobs
+from .actions.add import add_copy, add_jobs
 from .actions.change import remove_job, request_stop, retry
 from .models import Job, JobState
 from .queries import worklist_document
@@ -64,6 +64,10 @@ class NewJobsSerializer(serializers.Serializer):
     cells = CellRefSerializer(many=True, allow_empty=False)
 
 
+class CopySerializer(serializers.Serializer):
+    source_id = serializers.IntegerField()
+
+
 class AddedSerializer(serializers.Serializer):
     job_ids = serializers.ListField(child=serializers.IntegerField())
 
@@ -88,6 +92,15 @@ class Jobs(APIView):
             if cell["title_id"] in titles and cell["device_id"] in devices
         ]
         return Response({"job_ids": [job.pk for job in add_jobs(known)]}, status=201)
+
+
+class Copies(APIView):
+    @extend_schema(operation_id="copyDisc", request=CopySerializer, responses={201: AddedSerializer})
+    def post(self, request: Request) -> Response:
+        wanted = CopySerializer(data=request.data)
+        wanted.is_valid(raise_exception=True)
+        job = add_copy(get_object_or_404(Source, pk=wanted.validated_data["source_id"]))
+        return Response({"job_ids": [job.pk]}, status=201)
 
 
 class OneJob(APIView):

@@ -26,7 +26,8 @@ ENDED = (JobState.DONE, JobState.FAILED, JobState.STOPPED, JobState.INTERRUPTED)
 class Job(models.Model):
     """One plan. Title, plan and devices are stored as they were, so a job means the same for ever.
 
-    ``worker`` is the identity of the process that carries it out; ``token`` marks its temporary file.
+    ``worker`` is the identity of the process that carries it out; ``token`` marks its temporary file. ``disc_path`` is
+    set where the job is a copy of a whole disc and has no plan.
     """
 
     title = models.ForeignKey(Title, null=True, on_delete=models.SET_NULL, related_name="jobs")
@@ -37,6 +38,7 @@ class Job(models.Model):
     plan_document = models.JSONField()
     device_documents = models.JSONField()
     folder = models.TextField()
+    disc_path = models.TextField(blank=True)
     state = models.CharField(max_length=12, choices=JobState, default=JobState.WAITING)
     position = models.PositiveIntegerField(default=0)
     token = models.CharField(max_length=40)

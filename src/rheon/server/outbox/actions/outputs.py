@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from dataclasses import asdict
 
-from rheon.core.delivery import Delivered
+from rheon.core.delivery import Delivered, DiscCopied
 from rheon.server.worklist.models import Job
 
 from ..models import Output
 
 
-def take(job: Job, delivered: Delivered) -> Output:
+def take(job: Job, delivered: Delivered | DiscCopied) -> Output:
     """Keep a delivered file with its checks and what was expected of it."""
     return Output.objects.create(
         job=job,

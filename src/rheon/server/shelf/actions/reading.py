@@ -16,6 +16,7 @@ from rheon.core.errors import NoSuchTitle, RheonError, Stopped
 from rheon.core.media import FileData, Role
 from rheon.core.media import Source as CoreSource
 from rheon.core.media import Title as CoreTitle
+from rheon.core.media.codecs import codec_name
 from rheon.core.media.documents import dump
 from rheon.core.media.names import display_name
 from rheon.core.media.sentences import sentence
@@ -146,7 +147,13 @@ def outline(title: CoreTitle) -> dict[str, object]:
         "gaps": [{"from_s": gap.from_s, "to_s": gap.to_s} for gap in title.gaps],
         "fault": title.fault,
         "part_of": title.part_of,
+        "detail": _detail(title),
     }
+
+
+def _detail(title: CoreTitle) -> str:
+    video = title.video
+    return f"{codec_name(video.codec)} {video.width}×{video.height}" if video else "sound"
 
 
 def _moved_from(source: Source, mark: str) -> Source:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import uuid
 from collections.abc import Sequence
+from typing import Any
 
 from django.conf import settings
 from django.db import transaction
@@ -14,10 +15,14 @@ from rheon.core.media.documents import dump
 from rheon.core.planning import Plan
 from rheon.server.bench.planning import plan_cell, stored_setting
 from rheon.server.bench.queries import settings_text
+from rheon.server.household.actions.devices import mark_used
 from rheon.server.household.models import Device
-from rheon.server.shelf.models import Title
+from rheon.server.shelf.models import Source, SourceState, Title
 
 from ..models import Job
+
+DISCS = ("dvd", "bluray")
+COPY_BYTES_PER_S = 60e6
 
 
 def add_jobs(cells: Sequence[tuple[Title, Device]]) -> list[Job]:
@@ -28,26 +33,61 @@ def add_jobs(cells: Sequence[tuple[Title, Device]]) -> list[Job]:
         if made.settings is None:
             continue
         key = (title.pk, repr(made.settings))
-        groups.setdefault(key, (title, made, []))[2].append(device)
+        known = groups.setdefault(key, (title, made, []))[2]
+        known += [served for served in device.served() if served not in known]
     if not groups:
         raise PlanError("Nothing has to be made for this: it plays as it is, or can't be made.", advice="")
     with transaction.atomic():
+        mark_used([device.pk for _, device in cells])
         return [_add(title, made, devices) for title, made, devices in groups.values()]
 
 
-def _add(title: Title, made: Plan, devices: list[Device]) -> Job:
-    from ..tasks import run_next_task  # noqa: PLC0415 - tasks call these actions
+def add_copy(source: Source) -> Job:
+    """Queue a faithful copy of a whole disc. Raises ``PlanError`` where the source is no disc, or is scrambled."""
+    if source.kind not in DISCS or source.state != SourceState.READY:
+        raise PlanError(f"{source.name} is no disc that was read.", advice="Choose a disc folder or an image.")
+    if any(problem["code"] == "scrambled" for problem in source.problems):
+        raise PlanError(f"{source.name} is scrambled, and Rheon stops there.", advice="")
+    seconds = source.size_bytes / COPY_BYTES_PER_S
+    expected = {
+        "size_bytes": source.size_bytes,
+        "size_low_bytes": source.size_bytes,
+        "size_high_bytes": source.size_bytes,
+        "time_s": seconds,
+        "time_low_s": seconds * 0.5,
+        "time_high_s": seconds * 2,
+    }
+    with transaction.atomic():
+        return _queue(
+            title_name=source.name,
+            device_names=["Faithful copy of the disc"],
+            summary=f"{source.form} · every file · checksums",
+            disc_path=source.path,
+            title_document={"duration_s": 0},
+            plan_document={"estimate": expected},
+            device_documents=[],
+        )
 
+
+def _add(title: Title, made: Plan, devices: list[Device]) -> Job:
     assert made.settings
-    last = Job.objects.aggregate(last=Max("position"))["last"] or 0
-    job = Job.objects.create(
+    return _queue(
         title=title,
         title_name=title.name,
         device_names=[device.name for device in devices],
         summary=settings_text(made.settings)[:300],
-        title_document=title.document,
+        title_document=dump(title.core_title()),
         plan_document=dump(made),
         device_documents=[device.profile for device in devices],
+    )
+
+
+def _queue(**facts: Any) -> Job:
+    from ..tasks import run_next_task  # noqa: PLC0415 - tasks call these actions
+
+    last = Job.objects.aggregate(last=Max("position"))["last"] or 0
+    job = Job.objects.create(
+        **facts,
         folder=str(settings.RHEON_OUTPUT_FOLDER),
         position=last + 1,
         token=uuid.uuid4().hex,

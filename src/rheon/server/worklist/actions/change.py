@@ -9,7 +9,8 @@ from django.db import transaction
 from django.db.models import Max
 from django.utils import timezone
 
-from rheon.core.encoding import part_path, remove
+from rheon.core.delivery import remove_part
+from rheon.core.encoding import part_path
 from rheon.core.engine import is_alive
 
 from ..models import ENDED, Job, JobState
@@ -62,7 +63,7 @@ def recover() -> int:
     for job in Job.objects.filter(state=JobState.RUNNING):
         if is_alive(job.worker):
             continue
-        remove(part_path(Path(job.folder), job.token))
+        remove_part(part_path(Path(job.folder), job.token))
         job.state, job.ended, job.stage, job.left_s = JobState.INTERRUPTED, timezone.now(), "", None
         job.error_code, job.error_message = "interrupted", INTERRUPTED
         job.save()

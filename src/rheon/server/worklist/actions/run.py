@@ -7,12 +7,15 @@ import time
 from pathlib import Path
 
 from django.utils import timezone
+from pydantic import ValidationError
 
-from rheon.core.delivery import Delivered, Order, convert
+from rheon.core.delivery import Delivered, DiscCopied, DiscOrder, Order, convert, copy_disc
 from rheon.core.encoding import Hooks, Progress
 from rheon.core.engine import process_identity
-from rheon.core.errors import RheonError, Stopped
-from rheon.server.shelf.folders import data_inside
+from rheon.core.errors import PlanError, RheonError, Stopped
+from rheon.core.media.names import safe_stem
+from rheon.core.planning import Plan
+from rheon.server.shelf.folders import data_inside, with_contents_inside
 
 from ..models import Job, JobState
 from ..signals import job_delivered
@@ -52,17 +55,29 @@ def _claim() -> Job | None:
     return None
 
 
-def _carry_out(job: Job) -> Delivered:
+def _carry_out(job: Job) -> Delivered | DiscCopied:
     folder = Path(job.folder)
     folder.mkdir(parents=True, exist_ok=True)
+    if job.disc_path:
+        disc = with_contents_inside(job.disc_path)
+        name = safe_stem(job.title_name, "posix")
+        return copy_disc(DiscOrder(source=disc, folder=folder, name=name, token=job.token), _hooks(job))
     order = Order(
         title=data_inside(job.core_title()),
-        plan=job.core_plan(),
+        plan=_plan_of(job),
         devices=job.core_devices(),
         folder=folder,
         token=job.token,
     )
     return convert(order, _hooks(job))
+
+
+def _plan_of(job: Job) -> Plan:
+    """Raises ``PlanError`` for a job that was queued before plans became what they are now."""
+    try:
+        return job.core_plan()
+    except ValidationError as error:
+        raise PlanError("This job is from an older Rheon.", advice="Convert the title again from the Bench.") from error
 
 
 def _hooks(job: Job) -> Hooks:

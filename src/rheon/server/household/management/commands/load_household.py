@@ -9,7 +9,8 @@ from typing import Any
 
 from django.core.management import BaseCommand
 
-from rheon.server.household.actions.devices import add_device, set_languages
+from rheon.server.household.actions.devices import add_device, change_device
+from rheon.server.household.actions.people import add_member, change_member, set_languages
 from rheon.server.household.models import Device
 
 
@@ -24,5 +25,12 @@ class Command(BaseCommand):
             return
         household = json.loads(options["file"].read_text(encoding="utf-8"))
         set_languages(household["languages"])
+        members = {}
+        for entry in household.get("members", []):
+            member = add_member(entry["name"])
+            members[entry["name"]] = change_member(member, entry.get("wishes", {}))
         for entry in household["devices"]:
-            add_device(entry["profile"], entry["name"])
+            device = add_device(entry["profile"], entry["name"])
+            whose = members.get(entry.get("member"))
+            changes = {"free_bytes": entry["free_bytes"]} if "free_bytes" in entry else {}
+            change_device(device, {**changes, **({"member_id": whose.pk} if whose else {})})

@@ -1,0 +1,72 @@
+"""Tiny sample clips that are generated to be played on a device that is asked what it plays."""
+
+from __future__ import annotations
+
+from fractions import Fraction
+from pathlib import Path
+
+from ..devices.asking import Clip
+from ..engine import Command, require, run
+from ..media.containers import CONTAINERS
+from ..planning import Action, AudioSettings, VideoSettings
+from .encoders import audio_arguments, video_arguments
+from .filters import PIXEL_FORMATS
+
+LENGTH_S, UHD_LENGTH_S = 0.8, 0.5
+UHD_LINES = 2160
+SAMPLE_RATE = 48000
+QUALITY = {"h264": 26, "hevc": 28, "vp9": 40, "av1": 45}
+EFFORT = {"h264": "veryfast", "hevc": "ultrafast", "vp9": "4", "av1": "12"}
+SOUND_BPS = 128_000
+TIMEOUT_S = 120
+
+
+def make_clip(clip: Clip, target: Path) -> None:
+    """Write the clip to ``target``: a moving test picture without sound, or a tone. Raises ``EngineError``."""
+    require("ffmpeg")
+    argv = ["ffmpeg", "-hide_banner", "-loglevel", "error", "-nostdin", "-y", "-f", "lavfi"]
+    argv += _picture(clip) if clip.video else _sound(clip)
+    if clip.container == "mp4":
+        argv += ["-movflags", "+faststart"]
+    run(Command(argv=[*argv, "-f", CONTAINERS[clip.container].muxer, f"file:{target}"], timeout_s=TIMEOUT_S))
+
+
+def _picture(clip: Clip) -> list[str]:
+    length_s = LENGTH_S if clip.height < UHD_LINES else UHD_LENGTH_S
+    source = f"testsrc2=size={clip.width}x{clip.height}:rate={clip.rate}:duration={length_s}"
+    codec = clip.video or ""
+    settings = VideoSettings(
+        action=Action.ENCODE,
+        codec=codec,
+        width=clip.width,
+        height=clip.height,
+        sample_aspect=Fraction(1),
+        frame_rate=Fraction(clip.rate),
+        profile=clip.profile,
+        level=clip.level,
+        bit_depth=clip.depth,
+        quality=QUALITY.get(codec),
+        bitrate_bps=None if codec in QUALITY else 2_000_000,
+        peak_bps=8_000_000,
+        buffer_bits=8_000_000,
+        reference_frames=2,
+        keyframe_frames=clip.rate,
+        effort=EFFORT.get(codec, "medium"),
+    )
+    return ["-i", source, "-pix_fmt", PIXEL_FORMATS[clip.depth], *video_arguments(settings, clip.container, 0)]
+
+
+def _sound(clip: Clip) -> list[str]:
+    tones = "|".join(["0.2*sin(440*2*PI*t)"] * clip.channels)
+    layout = "5.1" if clip.channels == 6 else "stereo"
+    source = f"aevalsrc={tones}:s={SAMPLE_RATE}:d={LENGTH_S}:c={layout}"
+    settings = AudioSettings(
+        action=Action.ENCODE,
+        track=0,
+        codec=clip.audio or "",
+        channels=clip.channels,
+        sample_rate=SAMPLE_RATE,
+        source_channels=clip.channels,
+        bitrate_bps=SOUND_BPS * clip.channels // 2,
+    )
+    return ["-i", source, *audio_arguments(settings, 0, filtered=False)]

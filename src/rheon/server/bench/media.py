@@ -1,0 +1,76 @@
+"""Pictures of the plan sheet: as they are on the source, and as they will be."""
+
+from __future__ import annotations
+
+import tempfile
+import threading
+from collections.abc import Callable
+from pathlib import Path
+
+from django.http import HttpRequest, HttpResponse
+from django.views.decorators.http import require_GET
+
+from rheon.core.analysis import frame_jpeg, frame_times
+from rheon.core.encoding import PreviewRequest, preview_jpeg
+from rheon.core.errors import EngineError, RheonError
+from rheon.core.planning import Plan, plan
+from rheon.server.shelf.actions.cache import cached, material_mark
+from rheon.server.shelf.actions.frames import FRAMES
+from rheon.server.shelf.models import Title
+
+from .api import cell_rows
+from .planning import request_for, stored_setting
+from .queries import look_of
+
+MOST_LINES = 1080
+KEPT = {"Cache-Control": "private, max-age=3600"}
+_at_once = threading.Semaphore(2)
+
+
+@require_GET
+def before(request: HttpRequest, title_id: int, device_id: int, number: int) -> HttpResponse:
+    """A frame of the source, whole, in square pixels, as many lines as it has."""
+    title, _ = cell_rows(title_id, device_id)
+
+    def make(target: Path) -> None:
+        core = title.readable_title()
+        lines = min(MOST_LINES, core.video.height if core.video else MOST_LINES)
+        with _at_once:
+            target.write_bytes(frame_jpeg(core, _moment(title, number), lines))
+
+    return _given(f"{material_mark(title)}-{number}-before.jpg", make)
+
+
+@require_GET
+def after(request: HttpRequest, title_id: int, device_id: int, number: int) -> HttpResponse:
+    """The same frame after crop, size and drawn-in subtitles of the plan."""
+    title, device = cell_rows(title_id, device_id)
+    try:
+        made = plan(request_for(title, device, stored_setting(title.pk, device.pk)), explained=False)
+    except RheonError as error:
+        return HttpResponse(error.message, status=404, content_type="text/plain")
+
+    def make(target: Path) -> None:
+        with _at_once, tempfile.TemporaryDirectory() as work:
+            target.write_bytes(_preview(title, made, number, Path(work)))
+
+    return _given(f"{material_mark(title)}-{number}-{look_of(made)}.jpg", make)
+
+
+def _preview(title: Title, made: Plan, number: int, work: Path) -> bytes:
+    if made.settings is None:
+        raise EngineError("Nothing is made here.", advice="")
+    request = PreviewRequest(title=title.readable_title(), settings=made.settings, at_s=_moment(title, number))
+    return preview_jpeg(request, work)
+
+
+def _moment(title: Title, number: int) -> float:
+    return frame_times(title.duration_s, FRAMES)[min(number, FRAMES - 1)]
+
+
+def _given(name: str, make: Callable[[Path], None]) -> HttpResponse:
+    try:
+        path = cached("sheets", name, make)
+    except RheonError as error:
+        return HttpResponse(error.message, status=404, content_type="text/plain")
+    return HttpResponse(path.read_bytes(), content_type="image/jpeg", headers=KEPT)

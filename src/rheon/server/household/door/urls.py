@@ -1,0 +1,14 @@
+"""Every address behind the door; there are no others."""
+
+from django.urls import path
+
+from . import views
+
+urlpatterns = [
+    path("", views.knock),
+    path("ask.js", views.script),
+    path("<slug:code>", views.page),
+    path("<slug:code>/clips.json", views.clips),
+    path("<slug:code>/clips/<slug:clip_id>", views.clip),
+    path("<slug:code>/answers", views.answers),
+]
