@@ -8,8 +8,8 @@ import pytest
 
 from rheon.core.devices import catalogue, device
 from rheon.server.household.actions.devices import add_device
-from rheon.server.household.documents import HouseholdSerializer
 from rheon.server.household.capabilities import capabilities
+from rheon.server.household.documents import HouseholdSerializer
 from rheon.server.household.models import Device
 
 Api = Callable[..., Any]
@@ -66,7 +66,7 @@ def test_removing_a_device_takes_its_settings_and_leaves_the_rest(
     for owned in household[:2]:
         api("patch", f"bench/plans/{film.pk}/{owned}", {"balance": "lean"})
     assert api("delete", f"household/devices/{household[0]}")[0] == 204
-    cells = {cell["device_id"]: cell["by_hand"] for cell in api("get", "bench")[1]["cells"]}
+    cells = {cell["device_id"]: cell["by_hand"] for cell in api("get", f"bench/cells?titles={film.pk}")[1]}
     assert cells == {household[1]: True, household[2]: False, household[3]: False}
 
 
@@ -76,7 +76,7 @@ def test_the_household_s_languages_decide_over_sound_and_words(
     film = shelf("MARRAM_NIGHTS").titles.get(number=1)
     said = {}
     for languages in (["en"], ["es"], ["ja"]):
-        api("put", "household", {"languages": languages})
+        api("patch", "household", {"languages": languages})
         sheet = api("get", f"bench/plans/{film.pk}/{household[1]}")[1]
         texts = {decision["key"]: decision["text"] for decision in sheet["decisions"]}
         said[languages[0]] = (texts["sound.track"], texts["words.subtitle"])

@@ -68,7 +68,7 @@ def test_what_nobody_foresaw_stays_out_of_sight(
 
 
 def test_the_household_keeps_languages_and_devices(db: None, api: Callable[..., Any]) -> None:
-    api("put", "household", {"languages": ["Spanish!", "es", "en", "es"]})
+    api("patch", "household", {"languages": ["Spanish!", "es", "en", "es"]})
     assert languages() == ("es", "en")
     device = api("post", "household/devices", {"profile_id": "heron-8", "name": "  Back-seat tablet "})[1]
     assert (device["name"], device["profile"]["summary"]) == ("Back-seat tablet", "720p, 2 GB a file")

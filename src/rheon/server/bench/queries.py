@@ -138,7 +138,7 @@ def verdicts_document(title: Title) -> dict[str, Any]:
 def serving_document(title: Title, devices: Sequence[Device]) -> dict[str, Any]:
     """The smallest set of files that serves these devices."""
     core = title.core_title()
-    rows = {f"{device.core_profile().id}.{device.pk}": device for device in devices}
+    rows = {f"{device.core_profile().id}-{device.pk}": device for device in devices}
     profiles = tuple(device.core_profile().model_copy(update={"id": key}) for key, device in rows.items())
     base = request_for(title, devices[0], None, core)
     found = serve(replace(base, devices=profiles, pins={}))

@@ -35,6 +35,7 @@ def sources_document() -> list[dict[str, Any]]:
     for source_id, pk, number, name, duration_s, role, by_hand, outline in rows:
         entry = {"id": pk, "number": number, "name": name, "duration_s": duration_s, "role": role}
         entry |= {"gaps": [], "part_of": None, **outline}
+        entry.pop("detail", None)  # the Bench's
         if by_hand:
             entry["reason"] = "set by hand"
         titles.setdefault(source_id, []).append(entry)
