@@ -15,7 +15,7 @@ export interface Counts {
 interface Live {
   worklist: Schemas["Worklist"];
   counts: Counts;
-  marks: Record<"shelf" | "bench" | "outbox", string>;
+  marks: Record<"shelf" | "bench" | "outbox" | "household", string>;
 }
 
 export interface LiveState {
@@ -40,7 +40,7 @@ export function LiveProvider({ children }: { children: ReactNode }) {
       cache.setQueryData(keys.worklist, live.worklist);
       const before = marks.current;
       marks.current = live.marks;
-      for (const place of ["shelf", "bench", "outbox"] as const) {
+      for (const place of ["shelf", "bench", "outbox", "household"] as const) {
         // on the first event too: what was read before the stream began may be old already
         if (before?.[place] !== live.marks[place]) void cache.invalidateQueries({ queryKey: [place] });
       }

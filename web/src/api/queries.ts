@@ -1,4 +1,4 @@
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
 import { answer, client, type Schemas } from "./client";
 
@@ -9,10 +9,15 @@ export const keys = {
   folder: (path: string | null) => ["shelf", "folder", path] as const,
   picks: ["bench", "picks"] as const,
   table: ["bench", "table"] as const,
+  cells: (titles: readonly number[]) => ["bench", "cells", titles.join(",")] as const,
+  goals: ["bench", "goals"] as const,
+  verdicts: (title: number) => ["bench", "verdicts", title] as const,
+  serving: (title: number, devices: string) => ["bench", "serving", title, devices] as const,
   sheet: (title: number, device: number) => ["bench", "sheet", title, device] as const,
   worklist: ["worklist"] as const,
   outbox: ["outbox"] as const,
   household: ["household"] as const,
+  asking: ["household", "asking"] as const,
 };
 
 export const useSources = () =>
@@ -30,32 +35,13 @@ export const useFolder = (path: string | null) =>
     queryFn: () => answer(client.GET("/api/shelf/folders", { params: { query: path === null ? {} : { path } } })),
   });
 
-export const usePicks = () =>
-  useQuery({ queryKey: keys.picks, queryFn: () => answer(client.GET("/api/bench/picks")) });
-
-export const useTable = () => useQuery({ queryKey: keys.table, queryFn: () => answer(client.GET("/api/bench")) });
-
-export const useSheet = (title: number, device: number) =>
-  useQuery({
-    queryKey: keys.sheet(title, device),
-    queryFn: () =>
-      answer(
-        client.GET("/api/bench/plans/{title_id}/{device_id}", {
-          params: { path: { title_id: title, device_id: device } },
-        }),
-      ),
-  });
-
 export const useWorklist = () =>
   useQuery({ queryKey: keys.worklist, queryFn: () => answer(client.GET("/api/worklist")) });
 
 export const useOutbox = () => useQuery({ queryKey: keys.outbox, queryFn: () => answer(client.GET("/api/outbox")) });
 
-export const useHousehold = () =>
-  useQuery({ queryKey: keys.household, queryFn: () => answer(client.GET("/api/household")) });
-
 /** A change that makes everything under `stale` be read again when it is done. */
-function useChange<Input, Output>(run: (input: Input) => Promise<Output>, stale: readonly (readonly unknown[])[]) {
+export function useChange<Input, Output>(run: (input: Input) => Promise<Output>, stale: readonly (readonly unknown[])[]) {
   const cache = useQueryClient();
   return useMutation({
     mutationFn: run,
@@ -134,49 +120,15 @@ export const useDriveAction = () =>
 
 export const useLookOver = () => useMutation({ mutationFn: () => answer(client.POST("/api/shelf/look-over")) });
 
-export function useSetPicked() {
-  const cache = useQueryClient();
-  return useMutation({
-    mutationFn: (body: Schemas["PickChangeRequest"]) => answer(client.POST("/api/bench/picks", { body })),
-    onMutate: ({ title_ids, picked }) => {
-      // shown at once; the server's answer follows
-      cache.setQueryData<Schemas["Picks"]>(keys.picks, (old) => {
-        const kept = (old?.title_ids ?? []).filter((id) => !title_ids.includes(id));
-        return { title_ids: picked ? [...kept, ...title_ids] : kept };
-      });
-    },
-    onSettled: () => cache.invalidateQueries({ queryKey: ["bench"] }),
-  });
-}
-
-export const useSetBenchBalance = () =>
-  useChange(
-    (balance: Schemas["Balance"]) => answer(client.PUT("/api/bench", { body: { balance } })),
-    [["bench"]],
-  );
-
-export function useChangeSheet(title: number, device: number) {
-  const cache = useQueryClient();
-  return useMutation({
-    mutationFn: (body: Schemas["PatchedSheetChangeRequest"]) =>
-      answer(
-        client.PATCH("/api/bench/plans/{title_id}/{device_id}", {
-          params: { path: { title_id: title, device_id: device } },
-          body,
-        }),
-      ),
-    onSuccess: (sheet) => {
-      cache.setQueryData(keys.sheet(title, device), sheet);
-      return cache.invalidateQueries({ queryKey: keys.table });
-    },
-  });
-}
-
 export const useAddJobs = () =>
   useChange(
     (cells: Schemas["CellRefRequest"][]) => answer(client.POST("/api/worklist/jobs", { body: { cells } })),
     [keys.worklist],
   );
+
+/** Queues a faithful copy of a whole disc. */
+export const useCopyDisc = () =>
+  useChange((source_id: number) => answer(client.POST("/api/worklist/copies", { body: { source_id } })), [keys.worklist]);
 
 export const useJobAction = () =>
   useChange(
@@ -195,41 +147,3 @@ export const useForgetOutput = () =>
     [keys.outbox],
   );
 
-export const useAddDevice = () =>
-  useChange(
-    (body: Schemas["NewDeviceRequest"]) => answer(client.POST("/api/household/devices", { body })),
-    [keys.household, ["bench"]],
-  );
-
-export const useAddOwnDevice = () =>
-  useChange(
-    (body: Schemas["OwnDeviceRequest"]) => answer(client.POST("/api/household/own-devices", { body })),
-    [keys.household, ["bench"]],
-  );
-
-export interface Answers {
-  kind: Schemas["DeviceKind"];
-  year?: number;
-  screen_width?: number;
-  screen_height?: number;
-  plays_uhd?: boolean;
-}
-
-export const useNearest = (answers: Answers) =>
-  useQuery({
-    queryKey: ["household", "nearest", answers],
-    queryFn: () => answer(client.GET("/api/household/nearest", { params: { query: answers } })),
-    placeholderData: keepPreviousData,
-  });
-
-export const useRemoveDevice = () =>
-  useChange(
-    (id: number) => answer(client.DELETE("/api/household/devices/{device_id}", { params: { path: { device_id: id } } })),
-    [keys.household, ["bench"]],
-  );
-
-export const useSetLanguages = () =>
-  useChange(
-    (languages: string[]) => answer(client.PUT("/api/household", { body: { languages } })),
-    [keys.household, ["bench"]],
-  );

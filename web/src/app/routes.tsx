@@ -2,7 +2,9 @@ import { createBrowserRouter, Navigate } from "react-router";
 
 import { BenchPlace } from "../places/bench/bench-place";
 import { PlanSheet } from "../places/bench/plan-sheet";
+import { VerdictsView } from "../places/bench/verdicts-view";
 import { HouseholdPlace } from "../places/household/household-place";
+import { EditProfile, NewProfile } from "../places/household/profile-form";
 import { OutboxPlace } from "../places/outbox/outbox-place";
 import { ShelfPlace } from "../places/shelf/shelf-place";
 import { WorklistPlace } from "../places/worklist/worklist-place";
@@ -21,11 +23,14 @@ export const router = createBrowserRouter([
           { path: "shelf", element: <ShelfPlace /> },
           { path: "shelf/titles/:titleId", element: <ShelfPlace /> },
           { path: "bench", element: <BenchPlace /> },
+          { path: "bench/verdicts/:titleId", element: <VerdictsView /> },
           { path: "bench/:titleId/:deviceId", element: <PlanSheet /> },
           { path: "worklist", element: <WorklistPlace /> },
           { path: "outbox", element: <OutboxPlace /> },
           { path: "outbox/:outputId", element: <OutboxPlace /> },
           { path: "household", element: <HouseholdPlace /> },
+          { path: "household/new", element: <NewProfile /> },
+          { path: "household/:deviceId", element: <EditProfile /> },
           { path: "*", element: <NotHere /> },
         ],
       },

@@ -1,4 +1,4 @@
-import { Car, Gamepad2, Globe, Laptop, Projector, HardDrive, Headphones, Monitor, Music2, Smartphone, Tablet } from "lucide-react";
+import { Car, Gamepad2, Globe, Laptop, Projector, HardDrive, Headphones, Monitor, Music2, Smartphone, Tablet, Target } from "lucide-react";
 
 import type { Schemas } from "../api/client";
 
@@ -14,6 +14,7 @@ const ICONS = {
   console: Gamepad2,
   projector: Projector,
   computer: Laptop,
+  goal: Target,
 } as const;
 
 export function DeviceIcon({ kind, size = 18 }: { kind: Schemas["DeviceKind"]; size?: number }) {

@@ -1,7 +1,8 @@
-import { useState } from "react";
+import { useCallback, useMemo, useState } from "react";
 import { Link, useNavigate } from "react-router";
 
-import { useAddJobs, useSetBenchBalance, useTable } from "../../api/queries";
+import { useCells, useSetBenchBalance, useTable } from "../../api/bench";
+import { useAddJobs } from "../../api/queries";
 import { spanText } from "../../domain/durations";
 import { sizeText } from "../../domain/sizes";
 import { ActBar } from "../../parts/act-bar";
@@ -9,31 +10,26 @@ import { PlaceHead } from "../../parts/place-head";
 import { Button } from "../../ui/button";
 import { Segments } from "../../ui/segments";
 import { Empty, Failed, Loading } from "../../ui/states";
+import { AddColumn } from "./add-column";
 import { BALANCES } from "./balances";
-import { type Cell, cellKey, totalOf } from "./cells";
+import { type Cell, cellKey, chunked, rowsOf, type Table, totalOf } from "./cells";
 import { CrossingTable } from "./crossing-table";
+import { usePicking } from "./picking";
+
+const CHUNK = 12;
 
 export function BenchPlace() {
   const table = useTable();
   const setBalance = useSetBenchBalance();
-  const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
-  const pick = (cells: Cell[], on: boolean) => {
-    const next = new Set(picked);
-    for (const cell of cells) {
-      if (on) next.add(cellKey(cell));
-      else next.delete(cellKey(cell));
-    }
-    setPicked(next);
-  };
-  const chosen = table.data?.cells.filter((cell) => picked.has(cellKey(cell))) ?? [];
   const ready = table.data && table.data.titles.length > 0 && table.data.devices.length > 0;
   return (
     <div className="flex flex-1 flex-col pb-4">
-      <PlaceHead name="Bench" about={ready ? `${table.data.titles.length} titles × ${table.data.devices.length} devices` : undefined}>
+      <PlaceHead name="Bench" about={ready ? `${table.data.titles.length} titles × ${table.data.devices.length} columns` : undefined}>
         {ready && (
           <>
             <span className="text-[13px] text-quiet">Balance</span>
             <Segments label="Balance" value={table.data.balance} options={BALANCES} onChange={(next) => setBalance.mutate(next)} />
+            <AddColumn table={table.data} />
             <Button asChild>
               <Link to="/household">Add a device</Link>
             </Button>
@@ -52,12 +48,45 @@ export function BenchPlace() {
           Say what you watch on, and Rheon works out the rest.
         </Empty>
       )}
-      {ready && <CrossingTable table={table.data} picked={picked} onPick={pick} />}
-      {ready && !chosen.length && (
-        <p className="px-6 py-3 text-[13px] text-quiet">Open a cell to see how its file will be made and why, or tick cells to convert them in one act.</p>
-      )}
-      {chosen.length > 0 && <ConvertBar cells={chosen} onDone={() => setPicked(new Set())} />}
+      {ready && <Crossing table={table.data} />}
     </div>
+  );
+}
+
+/** The table with its cells, which come piece by piece, those in view first. */
+function Crossing({ table }: { table: Table }) {
+  const [view, setView] = useState({ first: 0, last: CHUNK });
+  const onView = useCallback((first: number, last: number) => setView({ first, last }), []);
+  const chunks = useMemo(() => chunked(table.titles.map((title) => title.id), CHUNK), [table.titles]);
+  const found = useCells(chunks, (chunk) => chunk * CHUNK <= view.last && (chunk + 1) * CHUNK > view.first);
+  const lists = found.map((query) => query.data);
+  const failed = found.find((query) => query.isError);
+  const stamp = found.map((query) => query.dataUpdatedAt).join();
+  const { rows, flat } = useMemo(() => {
+    const rows = new Map<number, Cell[]>();
+    const flat = new Map<string, Cell>();
+    for (const list of lists) {
+      for (const [title, row] of list ? rowsOf(list) : []) rows.set(title, row);
+      for (const cell of list ?? []) flat.set(cellKey(cell), cell);
+    }
+    return { rows, flat };
+    // the lists are new at each draw; what they hold is not
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [stamp]);
+  const picking = usePicking(table, flat);
+  const chosen = [...picking.picked].flatMap((key) => flat.get(key) ?? []);
+  if (failed?.error) return <Failed error={failed.error} onRetry={() => void failed.refetch()} />;
+  return (
+    <>
+      <CrossingTable table={table} cells={rows} picking={picking} onView={onView} />
+      {chosen.length > 0 ? (
+        <ConvertBar cells={chosen} onDone={picking.clear} />
+      ) : (
+        <p className="px-6 py-3 text-[13px] text-quiet">
+          Open a cell to see how its file will be made and why, or tick cells to convert them in one act; with Shift everything in between is ticked too.
+        </p>
+      )}
+    </>
   );
 }
 

@@ -1,19 +1,25 @@
-import type { KeyboardEvent } from "react";
-import { Link, useNavigate } from "react-router";
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { ListChecks } from "lucide-react";
+import { type KeyboardEvent, memo, useEffect, useMemo, useRef } from "react";
+import { Link } from "react-router";
 
-import type { Schemas } from "../../api/client";
-import { durationText, spanText } from "../../domain/durations";
-import { sizeText } from "../../domain/sizes";
-import { DeviceIcon } from "../../parts/device-icon";
+import { durationText } from "../../domain/durations";
 import { roleWord } from "../../parts/roles";
 import { Checkbox } from "../../ui/checkbox";
-import { cellLooks } from "./cell.looks";
-import { canMake, type Cell, cellKey, type CellRun, runsOf, type Table } from "./cells";
+import { canMake, type Cell, cellKey, type Column, type Row, runsOf, type Table } from "./cells";
+import { ColumnHead } from "./column-head";
+import type { Picking } from "./picking";
+import { RunCell } from "./run-cell";
+
+const ROW_PX = 70;
+const OVERSCAN = 4;
 
 interface Props {
   table: Table;
-  picked: ReadonlySet<string>;
-  onPick: (cells: Cell[], picked: boolean) => void;
+  cells: ReadonlyMap<number, Cell[]>;
+  picking: Picking;
+  /** Told which rows are in view, first and last. */
+  onView: (first: number, last: number) => void;
 }
 
 /** Moves the focus to the neighbouring cell; the table is a grid of links. */
@@ -33,106 +39,111 @@ function moveFocus(event: KeyboardEvent<HTMLElement>) {
   }
 }
 
-export function CrossingTable({ table, picked, onPick }: Props) {
+/** Picked titles down, devices across; only the rows in view are drawn, heads stay in sight. */
+export function CrossingTable({ table, cells, picking, onView }: Props) {
+  const scroller = useRef<HTMLDivElement>(null);
   const longest = Math.max(1, ...table.titles.map((title) => title.duration_s));
+  const rows = useVirtualizer({
+    count: table.titles.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW_PX,
+    overscan: OVERSCAN,
+  });
+  const shown = rows.getVirtualItems();
+  const first = shown[0]?.index ?? 0;
+  const last = shown.at(-1)?.index ?? 0;
+  useEffect(() => onView(first, last), [first, last, onView]);
+  const byDevice = useMemo(() => {
+    const found = new Map<number, Cell[]>();
+    for (const device of table.devices) found.set(device.id, []);
+    for (const row of cells.values()) for (const cell of row) found.get(cell.device_id)?.push(cell);
+    return found;
+  }, [cells, table.devices]);
+  const everything = useMemo(() => [...cells.values()].flat().filter(canMake), [cells]);
+  const above = shown[0]?.start ?? 0;
+  const below = rows.getTotalSize() - (shown.at(-1)?.end ?? 0);
   return (
-    <div className="overflow-x-auto px-6 max-md:px-3">
-      <table className="w-full border-separate border-spacing-0" onKeyDown={moveFocus}>
+    <div ref={scroller} className="max-h-[calc(100dvh-226px)] min-h-[220px] overflow-auto px-6 max-md:px-3" onKeyDown={moveFocus}>
+      <table className="border-separate border-spacing-0">
         <thead>
           <tr>
-            <th scope="col" className="sticky left-0 z-10 w-[200px] min-w-[200px] border-y border-hairline bg-ground pr-4 pb-2 text-left align-bottom text-[12px] font-normal text-quiet max-md:min-w-[140px]">
-              Titles down, devices across
+            <th scope="col" className="sticky top-0 left-0 z-20 w-[226px] min-w-[226px] border-y border-hairline bg-ground pr-4 pb-2 text-left align-bottom text-[12px] font-normal text-quiet max-md:w-[150px] max-md:min-w-[150px]">
+              <span className="flex items-end justify-between gap-2">
+                Titles down, devices across
+                <Checkbox
+                  checked={everything.length > 0 && everything.every((cell) => picking.picked.has(cellKey(cell)))}
+                  disabled={!everything.length}
+                  label="Pick everything"
+                  onChange={(next) => picking.pick(everything, next)}
+                />
+              </span>
             </th>
             {table.devices.map((device) => (
-              <DeviceHead key={device.id} device={device} cells={table.cells.filter((cell) => cell.device_id === device.id)} picked={picked} onPick={onPick} />
+              <ColumnHead key={device.id} column={device} cells={byDevice.get(device.id) ?? []} picking={picking} />
             ))}
           </tr>
         </thead>
         <tbody>
-          {table.titles.map((title, row) => (
-            <tr key={title.id}>
-              <th scope="row" className="sticky left-0 z-10 border-b border-hairline bg-ground py-2 pr-4 text-left font-normal">
-                <Link to={`/shelf/titles/${title.id}`} className="block max-w-[200px] truncate font-semibold hover:underline" title={title.name}>
-                  {title.name}
-                </Link>
-                <span className="block truncate text-[12px] text-quiet">
-                  {roleWord(title.role)} · {durationText(title.duration_s)} · {title.detail}
-                </span>
-                <span aria-hidden className="mt-1 block h-[5px] rounded-full bg-river" style={{ width: `${Math.max(3, (100 * title.duration_s) / longest)}%` }} />
-              </th>
-              {runsOf(table, title.id).map((run) => (
-                <td key={run.cells[0]?.device_id} colSpan={run.span} className="h-[62px] border-b border-hairline p-1">
-                  <RunCell run={run} row={row} picked={picked} onPick={onPick} />
-                </td>
-              ))}
-            </tr>
-          ))}
+          {above > 0 && <tr aria-hidden><td style={{ height: above }} /></tr>}
+          {shown.map((item) => {
+            const title = table.titles[item.index];
+            if (!title) return null;
+            const own = cells.get(title.id);
+            const marks = own?.filter((cell) => picking.picked.has(cellKey(cell))).length ?? 0;
+            return <TitleRow key={title.id} title={title} row={item.index} devices={table.devices} cells={own} share={title.duration_s / longest} picking={picking} marks={marks} />;
+          })}
+          {below > 0 && <tr aria-hidden><td style={{ height: below }} /></tr>}
         </tbody>
       </table>
     </div>
   );
 }
 
-type Column = Schemas["Column"];
-
-function DeviceHead({ device, cells, picked, onPick }: { device: Column; cells: Cell[] } & Omit<Props, "table">) {
-  const able = cells.filter(canMake);
-  const all = able.length > 0 && able.every((cell) => picked.has(cellKey(cell)));
-  return (
-    <th scope="col" className="min-w-[148px] border-y border-hairline px-2 py-2.5 text-left align-top font-normal">
-      <span className="flex items-center gap-2">
-        <DeviceIcon kind={device.kind} />
-        <span className="min-w-0 truncate font-semibold" title={device.name}>
-          {device.name}
-        </span>
-        <span className="ml-auto">
-          <Checkbox checked={all} disabled={!able.length} label={`Pick everything for ${device.name}`} onChange={(next) => onPick(able, next)} />
-        </span>
-      </span>
-      <span className="block text-[12px] text-quiet">{device.model}</span>
-      <span className="block text-[12px] text-quiet">{device.detail}</span>
-    </th>
-  );
+interface RowProps {
+  title: Row;
+  row: number;
+  devices: Column[];
+  cells: Cell[] | undefined;
+  share: number;
+  picking: Picking;
+  /** How many of the row's cells are picked: rows without any are not drawn anew by a pick elsewhere. */
+  marks: number;
 }
 
-const WORDS: Record<Cell["verdict"], string> = { plays: "Plays as it is", rewrap: "Re-wrap", convert: "Convert", cannot: "Can’t" };
-
-function RunCell({ run, row, picked, onPick }: { run: CellRun; row: number } & Omit<Props, "table">) {
-  const navigate = useNavigate();
-  const cell = run.cells[0];
-  if (!cell) return null;
-  const able = run.cells.filter(canMake);
-  const chosen = able.length > 0 && able.every((entry) => picked.has(cellKey(entry)));
-  const { estimate } = cell;
-  const address = `/bench/${cell.title_id}/${cell.device_id}`;
-  return (
-    <div className={`relative h-full rounded-lg ${chosen ? "ring-2 ring-marigold" : ""}`}>
-      <Link
-        to={address}
-        data-row={row}
-        title={cell.reason}
-        className={cellLooks({ verdict: cell.verdict })}
-        onKeyDown={(event) => {
-          if (event.key === " " && able.length) {
-            event.preventDefault();
-            onPick(able, !chosen);
-          } else if (event.key === "Enter") void navigate(address);
-        }}
-      >
-        <span className="truncate pr-5 font-semibold">
-          {WORDS[cell.verdict]}
-          {run.span > 1 && ` · one file for ${run.span}`}
-          {cell.by_hand && <span className="font-normal text-mist-quiet"> · set by hand</span>}
-        </span>
-        <span className="truncate text-[12.5px] text-mist-quiet">
-          {estimate ? `${sizeText(estimate.size_bytes)} · ${spanText(estimate.time_s)}${cell.surround ? " · surround" : ""}` : cell.verdict === "plays" ? "nothing to make" : cell.reason}
-        </span>
-      </Link>
-      {able.length > 0 && (
-        <span className="absolute top-2 right-2">
-          <Checkbox checked={chosen} label={`Pick ${WORDS[cell.verdict].toLowerCase()} for ${run.span} ${run.span === 1 ? "device" : "devices"}`} onChange={(next) => onPick(able, next)} />
-        </span>
-      )}
-    </div>
-  );
-}
+const TitleRow = memo(
+  function TitleRow({ title, row, devices, cells, share, picking }: RowProps) {
+    const runs = cells ? runsOf(devices, cells) : [];
+    const able = cells?.filter(canMake) ?? [];
+    return (
+      <tr style={{ height: ROW_PX }}>
+        <th scope="row" className="sticky left-0 z-10 border-b border-hairline bg-ground py-2 pr-3 text-left font-normal">
+          <span className="flex items-center gap-2">
+            <Link to={`/shelf/titles/${title.id}`} className="min-w-0 flex-1 truncate font-semibold hover:underline" title={title.name}>
+              {title.name}
+            </Link>
+            <Link to={`/bench/verdicts/${title.id}`} aria-label={`Which devices play ${title.name}?`} title="Which devices play it, rule by rule" className="text-quiet hover:text-ink">
+              <ListChecks size={15} />
+            </Link>
+            <Checkbox checked={able.length > 0 && able.every((cell) => picking.picked.has(cellKey(cell)))} disabled={!able.length} label={`Pick ${title.name} for every device`} onChange={(next) => picking.pick(able, next)} />
+          </span>
+          <span className="block truncate text-[12px] text-quiet">
+            {roleWord(title.role)} · {durationText(title.duration_s)} · {title.detail}
+          </span>
+          <span aria-hidden className="mt-1 block h-[5px] rounded-full bg-river" style={{ width: `${Math.max(3, 100 * share)}%` }} />
+        </th>
+        {runs.map((run) => (
+          <td key={run.cells[0]?.device_id} colSpan={run.span} className="h-[62px] border-b border-hairline p-1">
+            <RunCell run={run} row={row} picking={picking} />
+          </td>
+        ))}
+        {!cells && (
+          <td colSpan={devices.length} className="border-b border-hairline p-1">
+            <div className="reading h-[52px] rounded-lg opacity-50" role="status" aria-label={`Planning ${title.name}`} />
+          </td>
+        )}
+      </tr>
+    );
+  },
+  (before, after) =>
+    before.title === after.title && before.cells === after.cells && before.devices === after.devices && before.row === after.row && before.share === after.share && before.marks === 0 && after.marks === 0 && before.picking.pickTo === after.picking.pickTo,
+);

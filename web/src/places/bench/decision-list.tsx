@@ -1,10 +1,11 @@
-import { Pin } from "lucide-react";
+import { Pin, TriangleAlert } from "lucide-react";
 import { useState } from "react";
 
 import type { Schemas } from "../../api/client";
 import { Button } from "../../ui/button";
 import { Select } from "../../ui/select";
 import { Tip } from "../../ui/tip";
+import { NumberPin } from "./number-pin";
 
 type Decision = Schemas["Decision"];
 
@@ -20,19 +21,33 @@ const GROUPS = [
   ["file", "File"],
 ] as const;
 
+const spoken = (decision: Decision) => !decision.fine || decision.pinned || decision.broken.length > 0;
+
+/** Every decision with its reason and its pin; those that few people ask about are shown on demand. */
 export function DecisionList({ sheet, onPin }: Props) {
-  return GROUPS.map(([group, heading]) => {
-    const decisions = sheet.decisions.filter((decision) => decision.group === group);
-    if (!decisions.length) return null;
-    return (
-      <section key={group} className="mb-4" aria-label={heading}>
-        <h2 className="border-b border-hairline pb-1 text-[15px]">{heading}</h2>
-        {decisions.map((decision) => (
-          <DecisionRow key={decision.key} decision={decision} onPin={(value) => onPin(decision.key, value)} />
-        ))}
-      </section>
-    );
-  });
+  const [all, setAll] = useState(false);
+  const hidden = sheet.decisions.filter((decision) => !spoken(decision)).length;
+  return (
+    <>
+      {GROUPS.map(([group, name]) => {
+        const decisions = sheet.decisions.filter((decision) => decision.group === group && (all || spoken(decision)));
+        if (!decisions.length) return null;
+        return (
+          <section key={group} className="mb-4" aria-label={name}>
+            <h2 className="border-b border-hairline pb-1 text-[15px]">{name}</h2>
+            {decisions.map((decision) => (
+              <DecisionRow key={decision.key} decision={decision} onPin={(value) => onPin(decision.key, value)} />
+            ))}
+          </section>
+        );
+      })}
+      {(hidden > 0 || all) && (
+        <Button look="link" size="text" aria-expanded={all} onClick={() => setAll(!all)}>
+          {all ? "Show only the main settings" : `Show ${hidden} more settings`}
+        </Button>
+      )}
+    </>
+  );
 }
 
 function DecisionRow({ decision, onPin }: { decision: Decision; onPin: (value: string | null) => void }) {
@@ -42,7 +57,17 @@ function DecisionRow({ decision, onPin }: { decision: Decision; onPin: (value: s
       <span className="min-w-0 font-semibold break-words">
         <Value decision={decision} onPin={onPin} />
       </span>
-      <span className="text-[12.5px] leading-snug text-quiet max-md:col-start-2 max-md:row-start-2">{decision.reason}</span>
+      <span className="text-[12.5px] leading-snug text-quiet max-md:col-start-2 max-md:row-start-2">
+        {decision.reason}
+        {decision.broken.map((breach) => (
+          <span key={breach.device + breach.rule} className="mt-0.5 flex gap-1 font-semibold text-madder">
+            <TriangleAlert size={13} className="mt-0.5 shrink-0" aria-hidden />
+            <span>
+              {breach.device}: {breach.consequence} ({breach.rule} {breach.measured}, it takes {breach.allowed})
+            </span>
+          </span>
+        ))}
+      </span>
       <PinMark decision={decision} onPin={onPin} />
     </div>
   );
@@ -50,11 +75,20 @@ function DecisionRow({ decision, onPin }: { decision: Decision; onPin: (value: s
 
 function Value({ decision, onPin }: { decision: Decision; onPin: (value: string | null) => void }) {
   if (decision.key === "file.name") return <NameField decision={decision} onPin={onPin} />;
-  if (decision.choices.length > 1) {
-    const shown = decision.key === "picture.codec" ? decision.choices.map((choice) => (choice.value === decision.value ? { ...choice, text: decision.text } : choice)) : decision.choices;
-    return <Select label={decision.label} value={decision.value} choices={shown} onChange={onPin} />;
-  }
-  return decision.text;
+  return (
+    <span className="flex items-start gap-1">
+      {decision.choices.length > 1 ? <Choices decision={decision} onPin={onPin} /> : <span className="min-w-0">{decision.text}</span>}
+      {decision.ranges.length > 0 && <NumberPin decision={decision} onPin={onPin} />}
+    </span>
+  );
+}
+
+/** The values on offer; the one that holds is called by its full text. */
+function Choices({ decision, onPin }: { decision: Decision; onPin: (value: string | null) => void }) {
+  const known = decision.choices.some((choice) => choice.value === decision.value);
+  const shown = decision.choices.map((choice) => (choice.value === decision.value ? { ...choice, text: decision.text } : choice));
+  const choices = known ? shown : [{ value: decision.value, text: decision.text }, ...shown];
+  return <Select label={decision.label} value={decision.value} choices={choices} onChange={(value) => onPin(value === "auto" ? null : value)} />;
 }
 
 function NameField({ decision, onPin }: { decision: Decision; onPin: (value: string | null) => void }) {

@@ -1,13 +1,16 @@
 import { Link, useNavigate, useParams } from "react-router";
 
 import type { Schemas } from "../../api/client";
-import { useAddJobs, useChangeSheet, useSheet } from "../../api/queries";
+import { useChangeSheet, useSheet } from "../../api/bench";
+import { useAddJobs } from "../../api/queries";
 import { spanText } from "../../domain/durations";
 import { sizeText } from "../../domain/sizes";
 import { Button } from "../../ui/button";
 import { Notice } from "../../ui/notice";
 import { Failed, Loading } from "../../ui/states";
 import { DecisionList } from "./decision-list";
+import { SheetMenu } from "./sheet-menu";
+import { Breaches, Moved } from "./sheet-notes";
 import { SheetPicture } from "./sheet-picture";
 import { TradeOff } from "./trade-off";
 
@@ -38,19 +41,21 @@ function Opened({ sheet }: { sheet: Sheet }) {
               <Notice look="fault">{change.error.message}</Notice>
             </div>
           )}
+          <Breaches sheet={sheet} />
+          <Moved sheet={sheet} />
           {sheet.decisions.length > 0 ? (
             <DecisionList sheet={sheet} onPin={(key, value) => change.mutate({ pins: { [key]: value } })} />
           ) : (
             <NothingToMake sheet={sheet} />
           )}
-          {sheet.pins > 0 && (
+          {sheet.pins.length > 0 && (
             <div className="mt-4">
               <Notice look="reason">
                 <strong>
-                  {sheet.pins} {sheet.pins === 1 ? "pin" : "pins"}.
+                  {sheet.pins.length} {sheet.pins.length === 1 ? "pin" : "pins"}.
                 </strong>{" "}
-                The rest was worked out around {sheet.pins === 1 ? "it" : "them"}.{" "}
-                <Button look="link" size="text" onClick={() => change.mutate({ pins: Object.fromEntries(sheet.decisions.map((entry) => [entry.key, null])) })}>
+                The rest was worked out around {sheet.pins.length === 1 ? "it" : "them"}.{" "}
+                <Button look="link" size="text" onClick={() => change.mutate({ pins: Object.fromEntries(sheet.pins.map((key) => [key, null])) })}>
                   Let Rheon choose again
                 </Button>
               </Notice>
@@ -77,16 +82,25 @@ function SheetHead({ sheet }: { sheet: Sheet }) {
       </div>
       {estimate && (
         <>
-          <Figure large={sizeText(estimate.size_bytes)} small={`${sizeText(estimate.size_low_bytes)} to ${sizeText(estimate.size_high_bytes)}, ${sheet.sampled ? "from samples" : "a first guess"}`} />
+          <Figure large={sizeText(estimate.size_bytes)} small={`${sizeText(estimate.size_low_bytes)} to ${sizeText(estimate.size_high_bytes)}, ${roomText(sheet)}`} />
           <Figure large={spanText(estimate.time_s)} small={`to make, ${spanText(estimate.time_low_s)} to ${spanText(estimate.time_high_s)}`} />
         </>
       )}
       <Figure large={{ plays: "Plays", rewrap: "Re-wrap", convert: "Convert", cannot: "Can’t" }[sheet.treatment]} small={sheet.reason.charAt(0).toUpperCase() + sheet.reason.slice(1)} />
-      <div className="ml-auto">
+      <div className="ml-auto flex flex-wrap items-center justify-end gap-3">
+        <SheetMenu sheet={sheet} />
         <ConvertButton sheet={sheet} />
       </div>
     </div>
   );
+}
+
+/** Whether it fits where it goes, and else what the estimate rests on. */
+function roomText(sheet: Sheet): string {
+  if (sheet.free_bytes !== null && sheet.estimate) {
+    return sheet.estimate.size_bytes > sheet.free_bytes ? `more than the ${sizeText(sheet.free_bytes)} free` : `${sizeText(sheet.free_bytes)} free`;
+  }
+  return sheet.sampled ? "from samples" : "a first guess";
 }
 
 function Figure({ large, small }: { large: string; small: string }) {

@@ -3,33 +3,29 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { durationText, momentText } from "../../domain/durations";
 import { Frame } from "../../parts/frame";
+import { DividedFrame } from "./divided-frame";
 
 const FRAMES = 6;
 
-/** A frame on the device's own screen, in its true proportions, and the time line it is taken from. */
+/** The picture before and after on the device's own screen, in its true proportions, and the time line it is from. */
 export function SheetPicture({ sheet }: { sheet: Schemas["Sheet"] }) {
   const [shown, setShown] = useState(2);
-  const screen = sheet.screen ?? { width: 16, height: 9 };
   const at = (number: number) => (sheet.duration_s * (number + 0.5)) / FRAMES;
+  const screen = sheet.screen ?? sheet.frame ?? { width: 16, height: 9 };
   return (
     <div>
       <div className="flex justify-center rounded-card bg-deep p-4">
-        <div
-          className="relative flex max-h-[300px] max-w-full items-center justify-center overflow-hidden rounded-md bg-screen"
-          style={{ aspectRatio: `${screen.width} / ${screen.height}`, height: 300 }}
-        >
-          {sheet.frame ? (
-            <Frame titleId={sheet.title_id} number={shown} alt={`The picture at ${momentText(at(shown))}`} className="size-full object-contain" />
-          ) : (
-            <span className="px-8 text-center text-screen-ink">{sheet.treatment === "convert" ? "Only the sound goes into this file." : ""}</span>
-          )}
-        </div>
+        {sheet.frame ? (
+          <DividedFrame sheet={sheet} number={shown} screen={screen} moment={momentText(at(shown))} />
+        ) : (
+          <span className="flex h-[300px] items-center px-8 text-center text-deep-ink">{sheet.treatment === "convert" || sheet.treatment === "rewrap" ? "Only the sound goes into this file." : "Nothing is made here."}</span>
+        )}
       </div>
-      <p className="mt-2 flex justify-between text-[13px] text-quiet">
+      <p className="mt-2 flex justify-between gap-4 text-[13px] text-quiet">
         <span>{momentText(at(shown))} of {durationText(sheet.duration_s)}</span>
         <span>
           {sheet.frame && `${sheet.frame.width} × ${sheet.frame.height} `}
-          {sheet.screen && `on the ${sheet.screen.width} × ${sheet.screen.height} screen`}
+          {sheet.screen && `on the ${sheet.screen.width} × ${sheet.screen.height} screen of ${sheet.device_name}`}
         </span>
       </p>
       <div className="relative mt-2 grid grid-cols-6 gap-px overflow-hidden rounded-md" role="group" aria-label="Time line">

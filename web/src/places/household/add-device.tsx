@@ -1,7 +1,8 @@
 import { useState } from "react";
+import { Link } from "react-router";
 
 import type { Schemas } from "../../api/client";
-import { useAddDevice, useAddOwnDevice } from "../../api/queries";
+import { useAddDevice, useAddOwnDevice } from "../../api/household";
 import { likeness } from "../../domain/fuzzy";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
@@ -53,6 +54,11 @@ export function AddDevice({ open, onOpenChange, catalogue }: Props) {
             className="mr-auto h-9 min-w-0 flex-1 rounded-lg border border-hairline bg-raised px-3 placeholder:text-quiet"
           />
           <Button onClick={() => onOpenChange(false)}>Cancel</Button>
+          {chosen && (
+            <Button asChild>
+              <Link to={`/household/new?from=${chosen.id}`}>Change it first</Link>
+            </Button>
+          )}
           <Button look="primary" disabled={!chosen || add.isPending} onClick={submit}>
             {chosen ? `Add ${chosen.name}` : "Choose one first"}
           </Button>

@@ -1,7 +1,7 @@
 import { useState } from "react";
 
 import type { Schemas } from "../../api/client";
-import { type Answers, useNearest } from "../../api/queries";
+import { type Answers, useNearest } from "../../api/household";
 import { Field } from "../../ui/field";
 import { Select } from "../../ui/select";
 import { Failed } from "../../ui/states";

@@ -1,7 +1,8 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 
-import { useLookOver, usePicks, useSetPicked, useSources } from "../../api/queries";
+import { usePicks, useSetPicked } from "../../api/bench";
+import { useLookOver, useSources } from "../../api/queries";
 import { durationText } from "../../domain/durations";
 import { timeScale } from "../../domain/scales";
 import { ActBar } from "../../parts/act-bar";

@@ -1,7 +1,7 @@
 import { memo } from "react";
 
 import type { Schemas } from "../../api/client";
-import { useSetPicked } from "../../api/queries";
+import { useSetPicked } from "../../api/bench";
 import { durationText } from "../../domain/durations";
 import type { TimeScale } from "../../domain/scales";
 import { numberText } from "../../parts/roles";

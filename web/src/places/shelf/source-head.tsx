@@ -1,8 +1,9 @@
 import { MoreHorizontal } from "lucide-react";
 import { useState } from "react";
+import { useNavigate } from "react-router";
 
 import type { Schemas } from "../../api/client";
-import { useRenameSource, useSourceAction } from "../../api/queries";
+import { useCopyDisc, useRenameSource, useSourceAction } from "../../api/queries";
 import { sizeText } from "../../domain/sizes";
 import { AskName } from "../../ui/ask-name";
 import { Button } from "../../ui/button";
@@ -24,6 +25,8 @@ function about(source: Source): string {
 export function SourceHead({ source }: { source: Source }) {
   const act = useSourceAction();
   const rename = useRenameSource();
+  const copy = useCopyDisc();
+  const navigate = useNavigate();
   const [naming, setNaming] = useState(false);
   const busy = source.state === "waiting" || source.state === "reading";
   const file = source.path.split("/").at(-1) ?? "";
@@ -43,6 +46,9 @@ export function SourceHead({ source }: { source: Source }) {
             entries={[
               { text: "Rename", onChoose: () => setNaming(true) },
               { text: "Read it again", onChoose: () => act.mutate({ id: source.id, verb: "read-again" }) },
+              ...(source.kind === "dvd" || source.kind === "bluray"
+                ? [{ text: "Copy the whole disc", note: "every file as it is, with checksums, verified", onChoose: () => copy.mutate(source.id, { onSuccess: () => void navigate("/worklist") }) }]
+                : []),
               { text: "Take it off the Shelf", onChoose: () => act.mutate({ id: source.id, verb: "remove" }) },
             ]}
           >
@@ -52,6 +58,7 @@ export function SourceHead({ source }: { source: Source }) {
           </Menu>
         </span>
       )}
+      {copy.isError && <p role="alert" className="text-[12px] text-madder">{copy.error.message}</p>}
       {naming && (
         <AskName
           open

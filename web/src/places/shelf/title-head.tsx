@@ -2,7 +2,8 @@ import { Pencil } from "lucide-react";
 import { useState } from "react";
 
 import type { Schemas } from "../../api/client";
-import { useChangeTitle, useSetPicked } from "../../api/queries";
+import { useSetPicked } from "../../api/bench";
+import { useChangeTitle } from "../../api/queries";
 import { durationText } from "../../domain/durations";
 import { sizeText } from "../../domain/sizes";
 import { numberText, roleWord } from "../../parts/roles";

@@ -1,0 +1,68 @@
+import { Link, useNavigate } from "react-router";
+
+import { spanText } from "../../domain/durations";
+import { sizeText } from "../../domain/sizes";
+import { Checkbox } from "../../ui/checkbox";
+import { cellLooks } from "./cell.looks";
+import { canMake, type Cell, cellKey, type CellRun } from "./cells";
+import type { Picking } from "./picking";
+
+const WORDS: Record<Cell["verdict"], string> = { plays: "Plays as it is", rewrap: "Re-wrap", convert: "Convert", cannot: "Can’t" };
+
+function detail(cell: Cell): string {
+  const { estimate } = cell;
+  if (estimate) return `${sizeText(estimate.size_bytes)} · ${spanText(estimate.time_s)}${cell.surround ? " · surround" : ""}`;
+  return cell.verdict === "plays" ? "nothing to make" : cell.reason;
+}
+
+/** What is odd about a cell, in a few words; it goes before how large and how long. */
+function warning(cell: Cell): string {
+  if (cell.broken) return `breaks ${cell.broken} ${cell.broken === 1 ? "rule" : "rules"}`;
+  return cell.too_large ? "more than is free" : "";
+}
+
+/** One file's cell, over all the neighbouring devices that it serves. */
+export function RunCell({ run, row, picking }: { run: CellRun; row: number; picking: Picking }) {
+  const navigate = useNavigate();
+  const cell = run.cells[0];
+  if (!cell) return null;
+  const able = run.cells.filter(canMake);
+  const chosen = able.length > 0 && able.every((entry) => picking.picked.has(cellKey(entry)));
+  const address = `/bench/${cell.title_id}/${cell.device_id}`;
+  const odd = warning(cell);
+  return (
+    <div className={`relative h-full rounded-lg ${chosen ? "ring-2 ring-marigold" : ""}`}>
+      <Link
+        to={address}
+        data-row={row}
+        title={cell.reason}
+        className={cellLooks({ verdict: cell.verdict })}
+        onKeyDown={(event) => {
+          if (event.key === " " && able.length) {
+            event.preventDefault();
+            picking.pickTo(able, event.shiftKey || !chosen, event.shiftKey);
+          } else if (event.key === "Enter") void navigate(address);
+        }}
+      >
+        <span className="truncate pr-5 font-semibold">
+          {WORDS[cell.verdict]}
+          {run.span > 1 && ` · one file for ${run.span}`}
+          {cell.by_hand && <span className="font-normal text-mist-quiet"> · set by hand</span>}
+        </span>
+        <span className="truncate text-[12.5px] text-mist-quiet">
+          {odd && <span className="font-semibold text-madder">{odd} · </span>}
+          {detail(cell)}
+        </span>
+      </Link>
+      {able.length > 0 && (
+        <span className="absolute top-2 right-2" onClickCapture={(event) => event.shiftKey && (event.preventDefault(), event.stopPropagation(), picking.pickTo(able, true, true))}>
+          <Checkbox
+            checked={chosen}
+            label={`Pick ${WORDS[cell.verdict].toLowerCase()} for ${run.span} ${run.span === 1 ? "device" : "devices"}`}
+            onChange={(next) => picking.pickTo(able, next, false)}
+          />
+        </span>
+      )}
+    </div>
+  );
+}

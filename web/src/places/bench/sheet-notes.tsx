@@ -1,0 +1,48 @@
+import { X } from "lucide-react";
+import { useState } from "react";
+
+import type { Schemas } from "../../api/client";
+import { Button } from "../../ui/button";
+import { Notice } from "../../ui/notice";
+
+type Sheet = Schemas["Sheet"];
+
+/** What the last change moved besides itself, with the reason for each. */
+export function Moved({ sheet }: { sheet: Sheet }) {
+  const [read, setRead] = useState<Sheet["moved"] | null>(null);
+  if (!sheet.moved.length || read === sheet.moved) return null;
+  return (
+    <section aria-label="What moved" className="mb-3 rounded-lg border border-hairline px-3.5 py-2.5" aria-live="polite">
+      <h2 className="flex items-center justify-between text-[15px]">
+        That moved {sheet.moved.length === 1 ? "one more setting" : `${sheet.moved.length} more settings`}
+        <Button look="quiet" size="icon" className="size-5" aria-label="Close what moved" onClick={() => setRead(sheet.moved)}>
+          <X size={13} />
+        </Button>
+      </h2>
+      <ul className="text-[13px]">
+        {sheet.moved.map((move) => (
+          <li key={move.label} className="mt-1">
+            <span className="text-quiet">{move.label}: </span>
+            {move.before !== null && <span className="text-quiet line-through">{move.before}</span>} {move.after !== null ? <strong>{move.after}</strong> : "gone"}
+            {move.reason && <span className="text-quiet">, {move.reason}</span>}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** What will happen on which device, since something was set against its rules. */
+export function Breaches({ sheet }: { sheet: Sheet }) {
+  if (!sheet.breaches.length) return null;
+  const devices = new Map<string, string[]>();
+  for (const breach of sheet.breaches) devices.set(breach.device, [...(devices.get(breach.device) ?? []), breach.consequence]);
+  return (
+    <div className="mb-3">
+      <Notice look="fault">
+        <strong>Set against {sheet.breaches.length === 1 ? "a rule" : "rules"}.</strong> The file is made as you say.{" "}
+        {[...devices].map(([device, said]) => `${device}: ${[...new Set(said)].join("; ")}.`).join(" ")}
+      </Notice>
+    </div>
+  );
+}

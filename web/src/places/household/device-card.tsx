@@ -1,0 +1,78 @@
+import { useState } from "react";
+import { Link } from "react-router";
+
+import { useRemoveDevice } from "../../api/household";
+import type { Schemas } from "../../api/client";
+import { sizeText } from "../../domain/sizes";
+import { DeviceIcon } from "../../parts/device-icon";
+import { Button } from "../../ui/button";
+import { DeviceDialog } from "./device-dialog";
+import { EvidenceList } from "./evidence-list";
+import { wishesText } from "./wishes-form";
+
+type Device = Schemas["Device"];
+
+/** One device: whose it is, what it plays in words, and what that rests on where it was asked itself. */
+export function DeviceCard({ device, members }: { device: Device; members: Schemas["Member"][] }) {
+  const remove = useRemoveDevice();
+  const [sure, setSure] = useState(false);
+  const [open, setOpen] = useState(false);
+  const member = members.find((entry) => entry.id === device.member_id);
+  const facts = [member?.name, wishesText(device.wishes), device.free_bytes !== null && `${sizeText(device.free_bytes)} free`, device.used && `${device.used} ${device.used === 1 ? "file" : "files"} made`];
+  return (
+    <li className="flex flex-col rounded-card border border-hairline bg-raised p-4">
+      <div className="flex items-start gap-3">
+        <DeviceIcon kind={device.profile.kind} size={22} />
+        <div className="min-w-0 flex-1">
+          <h2 className="truncate text-[17px]" title={device.name}>{device.name}</h2>
+          <p className="text-quiet">
+            {device.profile.name}
+            {device.profile.year ? ` · ${device.profile.year}` : ""} · {device.profile.summary}
+          </p>
+        </div>
+        <Button size="small" onClick={() => setOpen(true)} aria-label={`Wishes and space of ${device.name}`}>
+          Wishes
+        </Button>
+      </div>
+      {facts.some(Boolean) && <p className="mt-2 rounded-md bg-sand px-2 py-1 text-[13px]">{facts.filter(Boolean).join(" · ")}</p>}
+      <p className="mt-2 text-[13px] text-quiet">{device.profile.about}</p>
+      <Capabilities facts={device.capabilities} />
+      {device.evidence.length > 0 && <EvidenceList evidence={device.evidence} />}
+      <div className="mt-auto flex justify-end gap-3 pt-3">
+        {sure ? (
+          <>
+            <span className="text-quiet">Remove it and its settings?</span>
+            <Button look="link" size="text" onClick={() => remove.mutate(device.id)}>Remove</Button>
+            <Button look="quiet" size="text" onClick={() => setSure(false)}>Keep</Button>
+          </>
+        ) : (
+          <>
+            <Button look="quiet" size="text" asChild>
+              <Link to={`/household/${device.id}`} aria-label={`Edit profile of ${device.name}`}>Edit profile</Link>
+            </Button>
+            <Button look="quiet" size="text" asChild>
+              <a href={`/api/household/devices/${device.id}/profile.json`} download aria-label={`Save profile of ${device.name}`}>
+                Save profile
+              </a>
+            </Button>
+            <Button look="quiet" size="text" onClick={() => setSure(true)} aria-label={`Remove ${device.name}`}>Remove</Button>
+          </>
+        )}
+      </div>
+      {open && <DeviceDialog device={device} members={members} onClose={() => setOpen(false)} />}
+    </li>
+  );
+}
+
+export function Capabilities({ facts }: { facts: Schemas["Capability"][] }) {
+  return (
+    <dl className="mt-3 grid grid-cols-[74px_1fr] gap-x-3 gap-y-1.5 text-[13px]">
+      {facts.map((fact) => (
+        <div key={fact.topic} className="contents">
+          <dt className="text-quiet">{fact.topic}</dt>
+          <dd>{fact.text.charAt(0).toUpperCase() + fact.text.slice(1)}</dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
