@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from .codecs import codec_name
+from .containers import CONTAINERS
 from .source import Reason
 
 Values = dict[str, object]
@@ -65,10 +66,24 @@ def _colour(text: str, values: Values) -> str:
 
 def _breaks(values: Values) -> str:
     rule = str(values["rule"])
-    measured, allowed = str(values["measured"]), str(values["allowed"])
-    if rule in ("video_codec", "audio_codec"):
-        measured, allowed = codec_name(measured), " or ".join(map(codec_name, allowed.split(" or ")))
+    measured, allowed = rule_sides(rule, str(values["measured"]), str(values["allowed"]))
     return f"{RULE_NAMES.get(rule, rule)} is {measured}, the device takes {allowed}"
+
+
+def rule_sides(rule: str, measured: str, allowed: str) -> tuple[str, str]:
+    """What was measured and what is allowed, with codecs and containers as people call them."""
+    named: Callable[[str], str] | None = {
+        "video_codec": codec_name, "audio_codec": codec_name, "container": _container_name,
+    }.get(rule)  # fmt: skip
+    if named is None:
+        return measured, allowed
+    return named(measured), " or ".join(map(named, allowed.split(" or ")))
+
+
+def _container_name(name: str) -> str:
+    if name == "dvd":
+        return "DVD"
+    return CONTAINERS[name].label if name in CONTAINERS else name
 
 
 def _years(values: Values) -> str:

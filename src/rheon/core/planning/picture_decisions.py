@@ -21,9 +21,9 @@ PROFILE_NAMES = {
 }  # fmt: skip
 FIELD_TEXTS = {
     Fields.LEAVE: "left as they are",
-    Fields.JOIN: "each pair becomes a frame",
-    Fields.DOUBLE: "each becomes a frame",
-    Fields.RESTORE: "the film’s frames restored",
+    Fields.JOIN: "joined in pairs",
+    Fields.DOUBLE: "a frame of each",
+    Fields.RESTORE: "film restored",
 }
 USUAL_LINES = (2160, 1440, 1080, 720, 576, 480, 360, 240)
 USUAL_RATES = ("23.976", "24", "25", "29.97", "30", "50", "59.94", "60")
@@ -299,15 +299,19 @@ def _work(request: PlanRequest, made: VideoSettings, encoder: Encoder) -> tuple[
     effort = Decision(
         key="picture.effort",
         value=made.effort,
-        text=made.effort,
+        text=_effort(made.effort),
         reason=_why(
             request, "picture.effort", Reason(code="effort_of_balance", values={"balance": request.balance.value})
         ),
         pinned=_pinned(request, "picture.effort"),
         fine=True,
-        choices=tuple(Choice(value=name, text=name) for name in encoder.efforts),
+        choices=tuple(Choice(value=name, text=_effort(name)) for name in encoder.efforts),
     )
     return passes, keyframes, effort
+
+
+def _effort(name: str) -> str:
+    return f"speed {name}" if name.isdigit() else name
 
 
 def _shown(made: VideoSettings) -> str:

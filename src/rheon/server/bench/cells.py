@@ -92,7 +92,7 @@ def cells_document(title_ids: Sequence[int]) -> list[dict[str, Any]]:
 
 
 def _column(device: Device, liked: household.Liked) -> _Column:
-    said = tuple(repr(row.profile) for row in device.served())
+    said = tuple((row.name, repr(row.profile)) for row in device.served())
     profiles = _profiles.get(said)
     if profiles is None:
         profiles = device.core_profiles()

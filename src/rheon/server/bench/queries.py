@@ -7,11 +7,11 @@ from collections.abc import Sequence
 from dataclasses import replace
 from typing import Any
 
-from rheon.core.devices import DeviceProfile, Verdict, goals, judge_title
+from rheon.core.devices import DeviceProfile, RuleResult, Verdict, goals, judge_title
 from rheon.core.errors import PlanError
 from rheon.core.media import Title as CoreTitle
 from rheon.core.media.codecs import channels_text, codec_name
-from rheon.core.media.sentences import CONSEQUENCES, RULE_NAMES, sentence
+from rheon.core.media.sentences import CONSEQUENCES, RULE_NAMES, rule_sides, sentence
 from rheon.core.planning import (
     Balance,
     Breach,
@@ -117,7 +117,7 @@ def sheet_document(title: Title, device: Device, moved: Sequence[Move] = ()) -> 
         "free_bytes": device.free_bytes,
         "frame": _frame(made),
         "look": look_of(made),
-        "rules": _rules(made),
+        "rules": _rules(made.rules),
         "siblings": Title.objects.filter(source=title.source, role=title.role).exclude(pk=title.pk).count(),
         "picked": Title.objects.filter(pick__isnull=False).exclude(pk=title.pk).count(),
         "sets": [{"id": row.pk, "name": row.name, "pins": len(row.pins)} for row in PinSet.objects.all()],
@@ -191,11 +191,12 @@ def settings_text(made: OutputSettings) -> str:
 
 
 def _breach(breach: Breach) -> dict[str, str]:
+    measured, allowed = rule_sides(breach.rule, breach.measured, breach.allowed)
     return {
         "device": breach.device_name,
         "rule": RULE_NAMES[breach.rule],
-        "measured": breach.measured,
-        "allowed": breach.allowed,
+        "measured": measured,
+        "allowed": allowed,
         "consequence": CONSEQUENCES.get(breach.rule, "it may not play"),
     }
 
@@ -209,8 +210,13 @@ def _move(move: Move) -> dict[str, Any]:
     }
 
 
-def _rules(made: Plan) -> list[dict[str, Any]]:
-    return [{"rule": RULE_NAMES[r.rule], "ok": r.ok, "measured": r.measured, "allowed": r.allowed} for r in made.rules]
+def _rules(rules: Sequence[RuleResult]) -> list[dict[str, Any]]:
+    return [_rule(rule) for rule in rules]
+
+
+def _rule(rule: RuleResult) -> dict[str, Any]:
+    measured, allowed = rule_sides(rule.rule, rule.measured, rule.allowed)
+    return {"rule": RULE_NAMES[rule.rule], "ok": rule.ok, "measured": measured, "allowed": allowed}
 
 
 def _verdict(core: CoreTitle, device: Device, everyone: Any) -> dict[str, Any]:
@@ -222,9 +228,7 @@ def _verdict(core: CoreTitle, device: Device, everyone: Any) -> dict[str, Any]:
         "kind": device.core_profile().kind.value,
         "verdict": judged.verdict.value,
         "reason": sentence(judged.reason),
-        "rules": [
-            {"rule": RULE_NAMES[r.rule], "ok": r.ok, "measured": r.measured, "allowed": r.allowed} for r in rules
-        ],
+        "rules": _rules(rules),
     }
 
 

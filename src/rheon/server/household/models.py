@@ -72,7 +72,8 @@ class Device(Wishes):
         return list(self.shares.all()) if self.column == Column.SHARED else [self]
 
     def core_profiles(self) -> tuple[DeviceProfile, ...]:
-        return tuple(device.core_profile() for device in self.served())
+        """The profiles a file is made for, by the names they have at home."""
+        return tuple(device.core_profile().model_copy(update={"name": device.name}) for device in self.served())
 
 
 class Asking(models.Model):

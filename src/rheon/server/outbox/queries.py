@@ -5,7 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 from typing import Any
 
-from rheon.core.media.sentences import RULE_NAMES
+from rheon.core.media.sentences import RULE_NAMES, rule_sides
 
 from .models import Output
 
@@ -40,8 +40,10 @@ def output_document(output: Output) -> dict[str, Any]:
 
 
 def _check(check: dict[str, Any]) -> dict[str, Any]:
-    rules = [
-        {"rule": RULE_NAMES[r["rule"]], "ok": r["ok"], "measured": r["measured"], "allowed": r["allowed"]}
-        for r in check["results"]
-    ]
+    rules = [_rule(result) for result in check["results"]]
     return {"device_name": check["device_name"], "kept": sum(rule["ok"] for rule in rules), "rules": rules}
+
+
+def _rule(result: dict[str, Any]) -> dict[str, Any]:
+    measured, allowed = rule_sides(result["rule"], result["measured"], result["allowed"])
+    return {"rule": RULE_NAMES[result["rule"]], "ok": result["ok"], "measured": measured, "allowed": allowed}

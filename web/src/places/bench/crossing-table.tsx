@@ -12,6 +12,8 @@ import type { Picking } from "./picking";
 import { RunCell } from "./run-cell";
 
 const ROW_PX = 70;
+const HEAD_PX = 226;
+const COLUMN_PX = 168;
 const OVERSCAN = 4;
 
 interface Props {
@@ -63,11 +65,11 @@ export function CrossingTable({ table, cells, picking, onView }: Props) {
   const above = shown[0]?.start ?? 0;
   const below = rows.getTotalSize() - (shown.at(-1)?.end ?? 0);
   return (
-    <div ref={scroller} className="max-h-[calc(100dvh-226px)] min-h-[220px] overflow-auto px-6 max-md:px-3" onKeyDown={moveFocus}>
-      <table className="border-separate border-spacing-0">
+    <div ref={scroller} className="max-h-[calc(100dvh-190px)] min-h-[220px] overflow-auto px-6 max-md:px-3" onKeyDown={moveFocus}>
+      <table className="table-fixed border-separate border-spacing-0" style={{ width: HEAD_PX + COLUMN_PX * table.devices.length }}>
         <thead>
           <tr>
-            <th scope="col" className="sticky top-0 left-0 z-20 w-[226px] min-w-[226px] border-y border-hairline bg-ground pr-4 pb-2 text-left align-bottom text-[12px] font-normal text-quiet max-md:w-[150px] max-md:min-w-[150px]">
+            <th scope="col" className="sticky top-0 left-0 z-20 w-[226px] min-w-[226px] border-y border-hairline bg-ground pr-4 pb-2 text-left align-bottom text-[12px] font-normal text-quiet">
               <span className="flex items-end justify-between gap-2">
                 Titles down, devices across
                 <Checkbox

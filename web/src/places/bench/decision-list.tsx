@@ -77,7 +77,7 @@ function Value({ decision, onPin }: { decision: Decision; onPin: (value: string 
   if (decision.key === "file.name") return <NameField decision={decision} onPin={onPin} />;
   return (
     <span className="flex items-start gap-1">
-      {decision.choices.length > 1 ? <Choices decision={decision} onPin={onPin} /> : <span className="min-w-0">{decision.text}</span>}
+      {decision.choices.length > 1 ? <span className="min-w-0"><Choices decision={decision} onPin={onPin} /></span> : <span className="min-w-0">{decision.text}</span>}
       {decision.ranges.length > 0 && <NumberPin decision={decision} onPin={onPin} />}
     </span>
   );

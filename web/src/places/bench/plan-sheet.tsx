@@ -42,7 +42,7 @@ function Opened({ sheet }: { sheet: Sheet }) {
             </div>
           )}
           <Breaches sheet={sheet} />
-          <Moved sheet={sheet} />
+          <Moved moved={change.data?.moved ?? []} />
           {sheet.decisions.length > 0 ? (
             <DecisionList sheet={sheet} onPin={(key, value) => change.mutate({ pins: { [key]: value } })} />
           ) : (

@@ -8,19 +8,19 @@ import { Notice } from "../../ui/notice";
 type Sheet = Schemas["Sheet"];
 
 /** What the last change moved besides itself, with the reason for each. */
-export function Moved({ sheet }: { sheet: Sheet }) {
+export function Moved({ moved }: { moved: Sheet["moved"] }) {
   const [read, setRead] = useState<Sheet["moved"] | null>(null);
-  if (!sheet.moved.length || read === sheet.moved) return null;
+  if (!moved.length || read === moved) return null;
   return (
     <section aria-label="What moved" className="mb-3 rounded-lg border border-hairline px-3.5 py-2.5" aria-live="polite">
       <h2 className="flex items-center justify-between text-[15px]">
-        That moved {sheet.moved.length === 1 ? "one more setting" : `${sheet.moved.length} more settings`}
-        <Button look="quiet" size="icon" className="size-5" aria-label="Close what moved" onClick={() => setRead(sheet.moved)}>
+        That moved {moved.length === 1 ? "one more setting" : `${moved.length} more settings`}
+        <Button look="quiet" size="icon" className="size-5" aria-label="Close what moved" onClick={() => setRead(moved)}>
           <X size={13} />
         </Button>
       </h2>
       <ul className="text-[13px]">
-        {sheet.moved.map((move) => (
+        {moved.map((move) => (
           <li key={move.label} className="mt-1">
             <span className="text-quiet">{move.label}: </span>
             {move.before !== null && <span className="text-quiet line-through">{move.before}</span>} {move.after !== null ? <strong>{move.after}</strong> : "gone"}

@@ -46,6 +46,7 @@ export function VerdictsView() {
 
 function Card({ entry, titleId }: { entry: Entry; titleId: number }) {
   const broken = entry.rules.filter((rule) => !rule.ok);
+  const kept = entry.rules.filter((rule) => rule.ok);
   return (
     <li className="rounded-card border border-hairline bg-raised p-4">
       <div className="flex items-center gap-2">
@@ -54,36 +55,43 @@ function Card({ entry, titleId }: { entry: Entry; titleId: number }) {
         <span className={`font-semibold ${entry.verdict === "plays" ? "text-moss" : entry.verdict === "cannot" ? "text-madder" : "text-marigold-text"}`}>{WORDS[entry.verdict]}</span>
       </div>
       <p className="mt-1 text-[13px] text-quiet first-letter:uppercase">{entry.reason}.</p>
-      <details className="mt-2" open={broken.length > 0}>
-        <summary className="cursor-pointer text-[13px] text-river">
-          {broken.length ? `${broken.length} of ${entry.rules.length} rules broken` : `All ${entry.rules.length} rules hold`}
-        </summary>
-        <table className="mt-1 w-full text-[13px]">
-          <thead className="sr-only">
-            <tr>
-              <th scope="col">kept</th>
-              <th scope="col">rule</th>
-              <th scope="col">measured</th>
-              <th scope="col">allowed</th>
-            </tr>
-          </thead>
-          <tbody>
-            {[...broken, ...entry.rules.filter((rule) => rule.ok)].map((rule) => (
-              <tr key={rule.rule} className="border-t border-hairline align-top">
-                <td className="w-6 py-1">{rule.ok ? <Check size={14} className="text-moss" aria-label="kept" /> : <X size={14} className="text-madder" aria-label="broken" />}</td>
-                <td className="w-[110px] py-1 pr-2 text-quiet first-letter:uppercase">{rule.rule}</td>
-                <td className="py-1 pr-2 font-semibold">{rule.measured}</td>
-                <td className="py-1 text-quiet">{rule.allowed}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </details>
+      {broken.length > 0 && <RuleTable rules={broken} label={`Rules that ${entry.name} would break`} />}
+      {kept.length > 0 && (
+        <details className="mt-2">
+          <summary className="cursor-pointer text-[13px] text-river">{broken.length ? `${kept.length} other ${kept.length === 1 ? "rule holds" : "rules hold"}` : `All ${kept.length} rules hold`}</summary>
+          <RuleTable rules={kept} label={`Rules that hold for ${entry.name}`} />
+        </details>
+      )}
       <p className="mt-3 text-right">
         <Button look="link" size="text" asChild>
           <Link to={`/bench/${titleId}/${entry.device_id}`}>{entry.verdict === "plays" ? "Open its sheet" : "See what would be made"}</Link>
         </Button>
       </p>
     </li>
+  );
+}
+
+function RuleTable({ rules, label }: { rules: Entry["rules"]; label: string }) {
+  return (
+    <table className="mt-1 w-full text-[13px]" aria-label={label}>
+      <thead className="sr-only">
+        <tr>
+          <th scope="col">kept</th>
+          <th scope="col">rule</th>
+          <th scope="col">measured</th>
+          <th scope="col">allowed</th>
+        </tr>
+      </thead>
+      <tbody>
+        {rules.map((rule) => (
+          <tr key={rule.rule} className="border-t border-hairline align-top">
+            <td className="w-6 py-1">{rule.ok ? <Check size={14} className="text-moss" aria-label="kept" /> : <X size={14} className="text-madder" aria-label="broken" />}</td>
+            <td className="w-[110px] py-1 pr-2 text-quiet first-letter:uppercase">{rule.rule}</td>
+            <td className="py-1 pr-2 font-semibold">{rule.measured}</td>
+            <td className="py-1 text-quiet">{rule.allowed}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }
