@@ -21,6 +21,7 @@ os.environ["RHEON_STATE"] = tempfile.mkdtemp(prefix="rheon-bench-")
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "rheon.server.config.settings")
 sys.path.insert(0, str(ROOT / "src"))
 
+import crossing  # noqa: E402
 import django  # noqa: E402
 from django.core.management import call_command  # noqa: E402
 
@@ -29,7 +30,7 @@ from rheon.core.devices import DeviceProfile, catalogue, device, judge_title  # 
 from rheon.core.encoding import Job, build_command, make_file  # noqa: E402
 from rheon.core.encoding.command import chapters_document  # noqa: E402
 from rheon.core.media import CellData, Source, Title  # noqa: E402
-from rheon.core.planning import Balance, PlanRequest, plan  # noqa: E402
+from rheon.core.planning import Balance, PlanRequest, plan, serve  # noqa: E402
 from rheon.core.sources import read_source  # noqa: E402
 from rheon.demo import scenario  # noqa: E402
 from rheon.demo.build import STEREO  # noqa: E402
@@ -147,7 +148,12 @@ def verdicts(titles: list[Title]) -> None:
         for profile in profiles
     ]
     seconds = timed(lambda: [plan(request) for request in requests])
-    say("one plan (of 240)", f"{seconds / len(requests) * 1e3:.2f} ms", "-")
+    say(f"one plan (of {len(requests)})", f"{seconds / len(requests) * 1e3:.2f} ms", "-")
+    seconds = timed(lambda: [plan(request, explained=False) for request in requests])
+    say("the same without its explanations, as cells need it", f"{seconds / len(requests) * 1e3:.2f} ms", "-")
+    several = [PlanRequest(title=title, devices=tuple(profiles[:12]), name="x", languages=("en",)) for title in titles]
+    seconds = timed(lambda: [serve(request) for request in several])
+    say("fewest files for 12 devices", f"{seconds / len(several) * 1e3:.0f} ms a title", "-")
 
 
 def shelf() -> None:
@@ -176,12 +182,19 @@ def shelf() -> None:
     say("JSON for a shelf of 1,000 titles (median of 7)", f"{seconds * 1e3:.0f} ms", "under 150 ms")
 
 
+def crossing_table(source: Source) -> None:
+    crossing.prepare(source)
+    crossing.server(say)
+    crossing.browser(say)
+
+
 def main() -> None:
     disc = scan()
     scans()
     looks(disc.titles[0])
     verdicts(list(disc.titles))
     shelf()
+    crossing_table(disc)
     conversion(disc.titles[1])
 
 

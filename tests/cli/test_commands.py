@@ -10,7 +10,7 @@ import pytest
 from typer.testing import CliRunner
 
 from rheon.cli.main import app
-from rheon.core.devices import catalogue
+from rheon.core.devices import catalogue, goals
 
 runner = CliRunner()
 
@@ -53,7 +53,7 @@ def test_scan_prints_the_promised_document_and_nothing_else(media: Path) -> None
 
 
 def test_devices_and_plan_print_documents(media: Path) -> None:
-    assert len(document("devices")["devices"]) == len(catalogue())
+    assert len(document("devices")["devices"]) == len(catalogue()) + len(goals())
     said = document(
         "plan",
         media / "MARRAM_NIGHTS",
@@ -168,3 +168,16 @@ def test_every_kind_of_source_is_scanned_by_the_same_command(media: Path) -> Non
         "Tide Watch": ("files", "folder"),
         "camera/Kite day.mp4": ("files", "file"),
     }
+
+
+def test_verdicts_and_what_a_pin_breaks_are_told(media: Path) -> None:
+    disc = str(media / "MARRAM_NIGHTS")
+    told = document("verdicts", disc, "--title", "1", "--device", "heron-8", "--device", "cormorant-box")
+    assert [(entry["device"], entry["verdict"]) for entry in told] == [
+        ("heron-8", "convert"),
+        ("cormorant-box", "rewrap"),
+    ]
+    assert {rule["rule"] for rule in told[0]["rules"] if not rule["ok"]} == {"container", "video_codec", "audio_codec"}
+    planned = document("plan", disc, "--title", "1", "--device", "heron-8", "--set", "picture.codec=hevc")
+    assert [entry["rule"] for entry in planned["breaks"]] == ["video_codec"]
+    assert document("plan", disc, "--title", "1", "--device", "faithful-copy")["treatment"] == "rewrap"

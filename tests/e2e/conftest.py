@@ -38,6 +38,7 @@ class Rheon:
     state: Path
     output: Path
     port: int
+    door: int
     processes: dict[str, subprocess.Popen[bytes]] = field(default_factory=dict)
 
     @property
@@ -61,6 +62,7 @@ class Rheon:
             "quick": [sys.executable, "manage.py", "work", "quick"],
             "second": [sys.executable, "manage.py", "work", "quick"],
             "convert": [sys.executable, "manage.py", "work", "convert"],
+            "door": [sys.executable, "manage.py", "ask_door", "--settings", "rheon.server.config.door_settings"],
         }
         log = (self.state / f"{name}.log").open("ab")
         self.processes[name] = subprocess.Popen(commands[name], cwd=ROOT, env=self._env(), stdout=log, stderr=log)
@@ -95,6 +97,8 @@ class Rheon:
             "RHEON_STATE": str(self.state),
             "RHEON_OUTPUT": str(self.output),
             "RHEON_MEDIA": str(ROOT / "demo-data" / "media"),
+            "RHEON_DOOR_PORT": str(self.door),
+            "RHEON_DOOR_HOST": "127.0.0.1",
         }
 
 
@@ -107,7 +111,7 @@ def _free_port() -> int:
 @pytest.fixture(scope="module")
 def rheon(media: Path, tmp_path_factory: pytest.TempPathFactory) -> Iterator[Rheon]:
     state = tmp_path_factory.mktemp("state")
-    running = Rheon(state=state, output=tmp_path_factory.mktemp("output"), port=_free_port())
+    running = Rheon(state=state, output=tmp_path_factory.mktemp("output"), port=_free_port(), door=_free_port())
     running.manage("migrate", "--verbosity", "0")
     try:
         for name in ("web", "quick", "second", "convert"):

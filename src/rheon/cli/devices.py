@@ -7,15 +7,15 @@ from typing import Annotated
 import typer
 from rich.table import Table
 
-from rheon.core.devices import catalogue
+from rheon.core.devices import catalogue, goals
 
 from .common import console, print_json
 from .documents import device_document
 
 
 def devices(as_json: Annotated[bool, typer.Option("--json", help="Print one JSON document.")] = False) -> None:
-    """List the devices of the catalogue."""
-    profiles = list(catalogue().values())
+    """List the devices of the catalogue, and the goals a file can have without one."""
+    profiles = [*catalogue().values(), *goals().values()]
     if as_json:
         print_json({"devices": [device_document(profile) for profile in profiles]})
         return

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from rheon.core.checking import Check
-from rheon.core.devices import DeviceProfile
+from rheon.core.devices import DeviceProfile, Judgement
 from rheon.core.errors import RheonError
 from rheon.core.media import Problem, Source, Title, aspect_text, rate_text
 from rheon.core.media.sentences import sentence
@@ -46,6 +46,9 @@ def plan_document(plan: Plan) -> Document:
         "reason": sentence(plan.reason),
         "file_name": made.file_name if made else None,
         "decisions": [_decision(decision) for decision in plan.decisions],
+        "breaks": [
+            {"device": b.device_id, "rule": b.rule, "measured": b.measured, "allowed": b.allowed} for b in plan.breaches
+        ],
         "estimate": {
             "size_bytes": expected.size_bytes,
             "size_range_bytes": [expected.size_low_bytes, expected.size_high_bytes],
@@ -66,6 +69,18 @@ def check_document(check: Check) -> Document:
         "verdict": "plays" if check.ok else "fails",
         "fails": [rule for rule in rules if not rule["ok"]],
         "rules": rules,
+    }
+
+
+def verdict_document(judged: Judgement) -> Document:
+    return {
+        "device": judged.profile.id,
+        "verdict": judged.verdict.value,
+        "reason": sentence(judged.reason),
+        "rules": [
+            {"rule": rule.rule, "ok": rule.ok, "measured": rule.measured, "allowed": rule.allowed}
+            for rule in judged.rules
+        ],
     }
 
 

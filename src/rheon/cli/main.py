@@ -9,6 +9,7 @@ from .convert import convert
 from .devices import devices
 from .plan import plan
 from .scan import scan
+from .verdicts import verdicts
 
 app = typer.Typer(
     help="Turn disc titles into files that play on your devices.",
@@ -16,7 +17,7 @@ app = typer.Typer(
     add_completion=False,
     pretty_exceptions_enable=False,
 )
-for verb in (scan, devices, plan, convert, check):
+for verb in (scan, devices, verdicts, plan, convert, check):
     app.command()(verb)
 
 

@@ -8,7 +8,7 @@ from typing import Annotated
 import typer
 from rich.table import Table
 
-from rheon.core.media.sentences import duration_text, sentence
+from rheon.core.media.sentences import CONSEQUENCES, duration_text, sentence
 from rheon.core.planning import Balance, Plan
 from rheon.core.sources import read_source
 
@@ -40,6 +40,9 @@ def show_plan(made: Plan) -> None:
     for decision in made.decisions:
         table.add_row(decision.key, decision.text, sentence(decision.reason))
     console.print(table)
+    for breach in made.breaches:
+        what = CONSEQUENCES.get(breach.rule, "it may not play")
+        console.print(f"[bold]{breach.device_name}[/bold]: {what}", highlight=False)
     if made.estimate:
         size, time_s = made.estimate.size_bytes / 1e6, made.estimate.time_s
         console.print(f"about {size:.0f} MB, {duration_text(time_s)} to make", highlight=False)

@@ -12,8 +12,8 @@ import type { Picking } from "./picking";
 import { RunCell } from "./run-cell";
 
 const ROW_PX = 70;
-const HEAD_PX = 226;
-const COLUMN_PX = 168;
+const HEAD_PX = 248;
+const COLUMN_PX = 165;
 const OVERSCAN = 4;
 
 interface Props {
@@ -69,7 +69,7 @@ export function CrossingTable({ table, cells, picking, onView }: Props) {
       <table className="table-fixed border-separate border-spacing-0" style={{ width: HEAD_PX + COLUMN_PX * table.devices.length }}>
         <thead>
           <tr>
-            <th scope="col" className="sticky top-0 left-0 z-20 w-[226px] min-w-[226px] border-y border-hairline bg-ground pr-4 pb-2 text-left align-bottom text-[12px] font-normal text-quiet">
+            <th scope="col" className="sticky top-0 left-0 z-20 w-[248px] min-w-[248px] border-y border-hairline bg-ground pr-4 pb-2 text-left align-bottom text-[12px] font-normal text-quiet">
               <span className="flex items-end justify-between gap-2">
                 Titles down, devices across
                 <Checkbox

@@ -1,0 +1,208 @@
+"""The Bench and the Household in depth, as people use them."""
+
+from __future__ import annotations
+
+import json
+import re
+import sqlite3
+import urllib.error
+import urllib.request
+
+import pytest
+from playwright.sync_api import Browser, Page, expect
+from tests.conftest import MEDIA
+from tests.e2e.conftest import Rheon
+
+DEVICES = ("wren-6", "heron-8", "gannet-43", "cormorant-box", "sanderling-2")
+
+
+@pytest.fixture(scope="module", autouse=True)
+def prepared(rheon: Rheon) -> None:
+    household = {"languages": ["en"], "devices": [{"profile": name, "name": name} for name in DEVICES]}
+    file = rheon.state / "household.json"
+    file.write_text(json.dumps(household))
+    rheon.manage("load_household", str(file))
+    rheon.manage("add_sources", str(MEDIA / "MARRAM_NIGHTS"), str(MEDIA / "LANTERN_STREET_S1.iso"))
+
+
+def choose(page: Page, label: str, text: str) -> None:
+    page.get_by_role("combobox", name=label, exact=True).click()
+    page.get_by_role("option", name=text).click()
+
+
+def open_sheet(page: Page, title: str, device: str) -> None:
+    """Through the list of verdicts, which has every device once."""
+    page.goto("/bench")
+    page.get_by_role("link", name=f"Which devices play {title}?").click()
+    card = page.get_by_role("listitem").filter(has=page.get_by_role("heading", name=device))
+    card.get_by_role("link").click()
+    expect(page.get_by_text(f"for {device}", exact=True)).to_be_visible()
+
+
+def test_1_verdicts_say_rule_by_rule_what_stands_against_a_device(page: Page) -> None:
+    page.goto("/bench")
+    page.get_by_role("link", name="Which devices play Marram Nights?").click()
+    expect(page.get_by_text("0 of 5 play it as it is.")).to_be_visible()
+    broken = page.get_by_role("table", name="Rules that heron-8 would break")
+    expect(broken.get_by_role("row", name=re.compile("Video codec.*MPEG-2.*H.264"))).to_be_visible()
+    page.get_by_text("7 other rules hold").first.click()
+    expect(page.get_by_role("table", name="Rules that hold for cormorant-box")).to_be_visible()
+
+
+def test_2_a_pin_against_the_rules_is_marked_moves_others_and_is_taken_back(page: Page) -> None:
+    open_sheet(page, "Lantern Street S1, episode 1", "heron-8")
+    choose(page, "Container", "WebM")
+    expect(page.get_by_text("Set against rules.")).to_be_visible()
+    expect(page.get_by_text("heron-8: it will show no picture", exact=False).first).to_be_visible()
+    moved = page.get_by_role("region", name="What moved")
+    expect(moved.get_by_text("VP9 profile 0", exact=False)).to_be_visible()
+    page.get_by_role("button", name="Container: let Rheon choose again").click()
+    expect(page.get_by_text("Set against rules.")).to_be_hidden()
+
+
+def test_3_experts_find_every_setting_and_type_numbers(page: Page) -> None:
+    open_sheet(page, "Lantern Street S1, episode 1", "heron-8")
+    page.get_by_role("button", name=re.compile("more settings")).click()
+    for label in ("Profile", "Level", "Colours", "Deinterlacer", "Effort", "Channels", "Sample rate"):
+        expect(page.get_by_role("combobox", name=label, exact=True)).to_be_visible()
+    page.get_by_role("button", name="Type a value for Rate").click()
+    page.get_by_role("radio", name="MB for the file").click()
+    page.get_by_role("textbox", name="Rate").fill("2")
+    page.get_by_role("button", name="Set it").click()
+    expect(page.get_by_text(re.compile(r"kb/s on average, for 2 MB"))).to_be_visible()
+    expect(page.get_by_text("the first measures, so that the rate is met well")).to_be_visible()
+    expect(page.get_by_text("2.00 MB").first).to_be_visible()
+
+
+def test_4_settings_carry_to_siblings_and_are_kept_under_a_name(page: Page) -> None:
+    open_sheet(page, "Lantern Street S1, episode 1", "heron-8")
+    page.get_by_role("button", name="Use these settings elsewhere").click()
+    page.get_by_role("menuitem", name="Give to its 3 siblings").click()
+    expect(page.get_by_text("3 titles have these settings too.")).to_be_visible()
+    page.get_by_role("button", name="Use these settings elsewhere").click()
+    page.get_by_role("menuitem", name="Keep under a name").click()
+    page.get_by_role("textbox", name="Name", exact=True).fill("Two megabytes")
+    page.get_by_role("button", name="Use this name").click()
+    open_sheet(page, "Lantern Street S1, episode 3", "heron-8")
+    expect(page.get_by_text("1 pin.")).to_be_visible()
+    open_sheet(page, "Lantern Street S1, episode 3", "wren-6")
+    page.get_by_role("button", name="Use these settings elsewhere").click()
+    page.get_by_role("menuitem", name="Use “Two megabytes”").click()
+    expect(page.get_by_text(re.compile(r"for 2 MB"))).to_be_visible()
+
+
+def test_5_the_divide_moves_between_source_and_result(page: Page) -> None:
+    open_sheet(page, "Marram Nights", "heron-8")
+    after = page.get_by_alt_text(re.compile("^As it will be"))
+    page.wait_for_function(
+        "() => [...document.querySelectorAll('main img[alt^=As]')].every((i) => i.complete && i.naturalWidth > 400)",
+        timeout=30_000,
+    )
+    assert after.evaluate("(image) => image.naturalHeight") in (360, 480)
+    divide = page.get_by_role("slider", name="Divide between source and result")
+    divide.focus()
+    page.keyboard.press("ArrowRight")
+    expect(divide).to_have_attribute("aria-valuenow", "55")
+    page.keyboard.press("End")
+    expect(divide).to_have_attribute("aria-valuenow", "100")
+
+
+def test_6_several_devices_share_a_file_and_goals_stand_beside_them(page: Page) -> None:
+    page.goto("/bench")
+    page.get_by_role("button", name="Also make").click()
+    page.get_by_role("menuitem", name="One file for several devices").click()
+    dialog = page.get_by_role("dialog")
+    expect(dialog.get_by_role("heading", name="One file serves them all")).to_be_visible()
+    dialog.get_by_role("checkbox", name="Serve sanderling-2").click()
+    dialog.get_by_role("button", name="Put the shared file on the Bench").click()
+    expect(page.get_by_role("columnheader", name=re.compile("share one file"))).to_be_visible()
+    page.get_by_role("button", name="Also make").click()
+    page.get_by_role("menuitem", name=re.compile("^Faithful copy")).click()
+    expect(page.get_by_role("columnheader", name=re.compile("^Faithful copy"))).to_be_visible()
+    page.get_by_role("button", name="Take Faithful copy off the Bench").click()
+    expect(page.get_by_role("columnheader", name=re.compile("^Faithful copy"))).to_be_hidden()
+
+
+def test_7_many_cells_are_picked_with_shift_and_converted_in_one_act(page: Page) -> None:
+    page.goto("/bench")
+    rows = [page.get_by_role("row", name=re.compile(f"^Lantern Street S1, episode {n}")) for n in (1, 4)]
+    rows[0].get_by_role("checkbox").nth(1).click()
+    rows[1].get_by_role("checkbox").nth(3).click(modifiers=["Shift"])
+    expect(page.get_by_text(re.compile(r"^1[0-9] cells picked"))).to_be_visible()
+    page.get_by_role("button", name="Clear").click()
+    page.get_by_role("checkbox", name="Pick Marram Nights for every device").click()
+    expect(page.get_by_text(re.compile(r"^6 cells picked"))).to_be_visible()
+
+
+def test_8_a_profile_is_edited_with_warnings_as_it_is_typed(page: Page) -> None:
+    page.goto("/household")
+    page.get_by_role("link", name="Edit profile of heron-8").click()
+    expect(page.get_by_role("heading", name="Profile of heron-8")).to_be_visible()
+    page.get_by_label("Picture 1, Widest").fill("3840")
+    page.get_by_label("Picture 1, Highest").fill("2160")
+    expect(page.get_by_text("Level 3.1 holds no 3840 × 2160; pictures will be smaller.")).to_be_visible()
+    page.get_by_label("Picture 1, Level").fill("77")
+    expect(page.get_by_text(re.compile("level 77 is not one of h264's"))).to_be_visible()
+    expect(page.get_by_role("button", name="Save profile")).to_be_disabled()
+    page.get_by_label("Picture 1, Level").fill("5.1")
+    expect(page.get_by_role("complementary").get_by_text(re.compile("level 5.1 up to 3840 × 2160"))).to_be_visible()
+    page.get_by_role("button", name="Save profile").click()
+    expect(page.get_by_role("heading", name="Household")).to_be_visible()
+    expect(page.get_by_text(re.compile("H.264 level 5.1 up to 3840 × 2160"))).to_be_visible()
+
+
+def test_9_members_and_wishes_reach_the_plans(page: Page) -> None:
+    page.goto("/household")
+    page.get_by_role("button", name="Somebody with other wishes").click()
+    page.get_by_role("textbox", name="Name").fill("The children")
+    page.get_by_role("button", name="Use this name").click()
+    page.get_by_role("button", name=re.compile("^The children")).click()
+    choose(page, "Sound", "stereo")
+    page.get_by_role("button", name="Done").click()
+    page.get_by_role("button", name="Wishes and space of gannet-43").click()
+    choose(page, "Whose is it?", "The children")
+    page.get_by_role("textbox", name=re.compile("^Free space")).fill("0.001")
+    page.get_by_role("button", name="Done").click()
+    expect(page.get_by_text("The children · 1.00 MB free")).to_be_visible()
+    open_sheet(page, "Marram Nights", "gannet-43")
+    expect(page.get_by_role("combobox", name="Becomes")).to_have_text(re.compile("stereo"))
+    expect(page.get_by_text("more than the 1.00 MB free")).to_be_visible()
+
+
+def test_a_device_is_asked_by_its_own_browser_and_only_while_the_door_is_open(
+    page: Page, rheon: Rheon, browser: Browser
+) -> None:
+    rheon.start("door")
+    with pytest.raises(urllib.error.URLError):
+        urllib.request.urlopen(f"http://127.0.0.1:{rheon.door}/", timeout=2)
+    page.goto("/household")
+    page.get_by_role("button", name="Ask a device").click()
+    page.get_by_role("button", name="Turn the page on").click()
+    expect(page.get_by_role("img", name=re.compile("QR code"))).to_be_visible()
+    with sqlite3.connect(rheon.state / "rheon.sqlite3") as database:
+        code = str(database.execute("select code from household_asking").fetchone()[0])
+    asked = browser.new_context(viewport={"width": 900, "height": 500}).new_page()
+    asked.goto(f"http://127.0.0.1:{rheon.door}/")
+    asked.get_by_role("textbox").fill(code.upper())
+    asked.get_by_role("button", name="Go on").click()
+    asked.get_by_role("button", name="Start").click()
+    expect(page.get_by_text(re.compile(r"^The device is at clip \d+ of \d+\.$"))).to_be_visible(timeout=60_000)
+    expect(asked.get_by_text(re.compile("^Done"))).to_be_visible(timeout=240_000)
+    dialog = page.get_by_role("dialog")
+    expect(dialog.get_by_text(re.compile("H.264 level"))).to_be_visible()
+    dialog.get_by_role("textbox", name="Its name at home").fill("This very browser")
+    dialog.get_by_role("button", name="Add this device").click()
+    card = page.get_by_role("listitem").filter(has=page.get_by_role("heading", name="This very browser"))
+    expect(card.get_by_text(re.compile("H.264 level .*VP9"))).to_be_visible()
+    card.get_by_text("What this rests on").click()
+    expect(card.get_by_text("tried").first).to_be_visible()
+    page.wait_for_timeout(3000)
+    assert not _listens(rheon)
+
+
+def _listens(rheon: Rheon) -> bool:
+    try:
+        urllib.request.urlopen(f"http://127.0.0.1:{rheon.door}/", timeout=2).close()
+    except (urllib.error.URLError, OSError):
+        return False
+    return True
