@@ -29,8 +29,7 @@ def convert(page: Page, titles: list[str]) -> None:
     for title in titles:
         row = page.get_by_role("row", name=re.compile(f"^{title}"))
         expect(row).to_be_visible()
-        for box in row.get_by_role("checkbox").all():
-            box.click()
+        row.get_by_role("checkbox").first.click()
     shoot(page, "bench")
     page.get_by_role("button", name=re.compile("^Convert ")).click()
 
@@ -50,9 +49,14 @@ def main() -> None:
         page.wait_for_timeout(5000)
         shoot(page, "title")
         page.goto(f"{ADDRESS}/bench/{film}/2")
+        page.wait_for_timeout(4000)
         shoot(page, "plan-sheet")
+        page.goto(f"{ADDRESS}/bench/verdicts/{film}")
+        shoot(page, "verdicts")
         page.goto(f"{ADDRESS}/household")
         shoot(page, "household")
+        page.goto(f"{ADDRESS}/household/2")
+        shoot(page, "profile")
         convert(page, ["Lantern Street S1, episode 1", "Marram Nights"])
         expect(page.get_by_role("article", name="Marram Nights")).to_be_visible(timeout=120_000)
         page.wait_for_timeout(9000)

@@ -44,8 +44,8 @@ def test_1_verdicts_say_rule_by_rule_what_stands_against_a_device(page: Page) ->
     page.get_by_role("link", name="Which devices play Marram Nights?").click()
     expect(page.get_by_text("0 of 5 play it as it is.")).to_be_visible()
     broken = page.get_by_role("table", name="Rules that heron-8 would break")
-    expect(broken.get_by_role("row", name=re.compile("Video codec.*MPEG-2.*H.264"))).to_be_visible()
-    page.get_by_text("7 other rules hold").first.click()
+    expect(broken.get_by_role("row", name=re.compile("video codec.*MPEG-2.*H.264"))).to_be_visible()
+    page.get_by_text("9 other rules hold").click()
     expect(page.get_by_role("table", name="Rules that hold for cormorant-box")).to_be_visible()
 
 
@@ -70,7 +70,7 @@ def test_3_experts_find_every_setting_and_type_numbers(page: Page) -> None:
     page.get_by_role("textbox", name="Rate").fill("2")
     page.get_by_role("button", name="Set it").click()
     expect(page.get_by_text(re.compile(r"kb/s on average, for 2 MB"))).to_be_visible()
-    expect(page.get_by_text("the first measures, so that the rate is met well")).to_be_visible()
+    expect(page.get_by_text("the first measures, so that the rate is met well").first).to_be_visible()
     expect(page.get_by_text("2.00 MB").first).to_be_visible()
 
 
@@ -126,8 +126,8 @@ def test_6_several_devices_share_a_file_and_goals_stand_beside_them(page: Page) 
 def test_7_many_cells_are_picked_with_shift_and_converted_in_one_act(page: Page) -> None:
     page.goto("/bench")
     rows = [page.get_by_role("row", name=re.compile(f"^Lantern Street S1, episode {n}")) for n in (1, 4)]
-    rows[0].get_by_role("checkbox").nth(1).click()
-    rows[1].get_by_role("checkbox").nth(3).click(modifiers=["Shift"])
+    rows[0].get_by_role("cell").get_by_role("checkbox").nth(0).click()
+    rows[1].get_by_role("cell").get_by_role("checkbox").nth(2).click(modifiers=["Shift"])
     expect(page.get_by_text(re.compile(r"^1[0-9] cells picked"))).to_be_visible()
     page.get_by_role("button", name="Clear").click()
     page.get_by_role("checkbox", name="Pick Marram Nights for every device").click()
@@ -181,6 +181,10 @@ def test_a_device_is_asked_by_its_own_browser_and_only_while_the_door_is_open(
     expect(page.get_by_role("img", name=re.compile("QR code"))).to_be_visible()
     with sqlite3.connect(rheon.state / "rheon.sqlite3") as database:
         code = str(database.execute("select code from household_asking").fetchone()[0])
+    for _ in range(60):
+        if _listens(rheon):
+            break
+        page.wait_for_timeout(250)
     asked = browser.new_context(viewport={"width": 900, "height": 500}).new_page()
     asked.goto(f"http://127.0.0.1:{rheon.door}/")
     asked.get_by_role("textbox").fill(code.upper())

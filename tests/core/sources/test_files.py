@@ -74,7 +74,7 @@ def test_marks_in_a_sidecar_s_name_say_what_it_is_for(tmp_path: Path, media: Pat
             ("h264", "ac3"),
         ),
         ("a.flv", ("-c:v", "flv1", "-c:a", "libmp3lame", "-ar", "44100"), "flv", ("flv1", "mp3")),
-        ("a.webm", ("-c:v", "libvpx", "-c:a", "libvorbis"), "matroska", ("vp8", "vorbis")),
+        ("a.webm", ("-c:v", "libvpx", "-c:a", "libvorbis"), "webm", ("vp8", "vorbis")),
         ("a.ogv", ("-c:v", "libtheora", "-c:a", "libvorbis"), "ogg", ("theora", "vorbis")),
         ("a.ogm", ("-c:v", "libtheora", "-c:a", "libvorbis", "-f", "ogg"), "ogg", ("theora", "vorbis")),
         ("a.3gp", ("-c:v", "h263", "-c:a", "aac", "-ar", "16000"), "mp4", ("h263", "aac")),

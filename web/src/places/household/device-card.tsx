@@ -8,6 +8,8 @@ import { DeviceIcon } from "../../parts/device-icon";
 import { Button } from "../../ui/button";
 import { DeviceDialog } from "./device-dialog";
 import { EvidenceList } from "./evidence-list";
+import type { Entry } from "./profile-fields";
+import { TechnicalTable } from "./technical-table";
 import { wishesText } from "./wishes-form";
 
 type Device = Schemas["Device"];
@@ -37,6 +39,7 @@ export function DeviceCard({ device, members }: { device: Device; members: Schem
       {facts.some(Boolean) && <p className="mt-2 rounded-md bg-sand px-2 py-1 text-[13px]">{facts.filter(Boolean).join(" · ")}</p>}
       <p className="mt-2 text-[13px] text-quiet">{device.profile.about}</p>
       <Capabilities facts={device.capabilities} />
+      <TechnicalTable document={device.document as Entry} />
       {device.evidence.length > 0 && <EvidenceList evidence={device.evidence} />}
       <div className="mt-auto flex justify-end gap-3 pt-3">
         {sure ? (

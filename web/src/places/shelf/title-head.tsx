@@ -1,5 +1,6 @@
 import { Pencil } from "lucide-react";
 import { useState } from "react";
+import { Link } from "react-router";
 
 import type { Schemas } from "../../api/client";
 import { useSetPicked } from "../../api/bench";
@@ -39,6 +40,9 @@ export function TitleHead({ title, picked }: { title: Schemas["Title"]; picked: 
             {picked ? "Put back" : "Pick this title"}
           </Button>
         )}
+        <Button size="small" asChild>
+          <Link to={`/bench/verdicts/${title.id}`}>Which devices play it?</Link>
+        </Button>
         <Select
           label="What it is"
           value={title.role}
