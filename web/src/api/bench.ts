@@ -1,6 +1,9 @@
 import { keepPreviousData, useMutation, useQuery, useQueries, useQueryClient } from "@tanstack/react-query";
 
+import { useEffect, useState } from "react";
+
 import { answer, client, type Schemas } from "./client";
+import { BALANCES } from "../domain/balances";
 import { keys, useChange } from "./queries";
 
 export const usePicks = () =>
@@ -34,11 +37,19 @@ export function useSetPicked() {
   });
 }
 
-export const useSetBenchBalance = () =>
-  useChange(
-    (balance: Schemas["Balance"]) => answer(client.PUT("/api/bench", { body: { balance } })),
-    [["bench"]],
-  );
+/** Shown at once: the table asks for its cells at a balance, and has mostly read them ahead. */
+export function useSetBenchBalance() {
+  const cache = useQueryClient();
+  return useMutation({
+    mutationFn: (balance: Schemas["Balance"]) => answer(client.PUT("/api/bench", { body: { balance } })),
+    onMutate: (balance) => cache.setQueryData<Schemas["Table"]>(keys.table, (old) => old && { ...old, balance }),
+    onSuccess: (table) => {
+      cache.setQueryData(keys.table, table);
+      return cache.invalidateQueries({ queryKey: ["bench", "sheet"] });
+    },
+    onError: () => cache.invalidateQueries({ queryKey: keys.table }),
+  });
+}
 
 export function useChangeSheet(title: number, device: number) {
   const cache = useQueryClient();
@@ -57,18 +68,43 @@ export function useChangeSheet(title: number, device: number) {
   });
 }
 
-/** Cells of the table, so many titles at a time; what is not `wanted` yet waits until what is wanted is there. */
-export function useCells(chunks: readonly (readonly number[])[], wanted: (chunk: number) => boolean) {
+const cellsQuery = (titles: readonly number[], balance: Schemas["Balance"]) => ({
+  queryKey: keys.cells(titles, balance),
+  queryFn: () => answer(client.GET("/api/bench/cells", { params: { query: { titles: titles.join(","), balance } } })),
+});
+
+/**
+ * Cells of the table, so many titles at a time. What is in view comes first; then, when nothing is clicked for a while,
+ * what the other balances come to there, and then the rest of the table.
+ */
+export function useCells(chunks: readonly (readonly number[])[], balance: Schemas["Balance"], inView: (chunk: number) => boolean) {
   const cache = useQueryClient();
-  const loaded = chunks.every((ids, place) => !wanted(place) || cache.getQueryState(keys.cells(ids))?.status === "success");
-  return useQueries({
-    queries: chunks.map((ids, place) => ({
-      queryKey: keys.cells(ids),
-      queryFn: () => answer(client.GET("/api/bench/cells", { params: { query: { titles: ids.join(",") } } })),
-      enabled: wanted(place) || loaded,
-    })),
+  const [rest, setRest] = useState("");
+  const shown = chunks.filter((_, place) => inView(place));
+  const what = `${balance} ${shown.map((ids) => ids.join()).join(";")}`;
+  const found = useQueries({
+    queries: chunks.map((ids, place) => ({ ...cellsQuery(ids, balance), enabled: inView(place) || rest === what, placeholderData: keepPreviousData })),
   });
+  const ready = chunks.every((_, place) => !inView(place) || (found[place]?.isSuccess && !found[place].isPlaceholderData));
+  useEffect(() => {
+    if (!ready) return;
+    let gone = false;
+    const readAhead = async () => {
+      for (const other of BALANCES) for (const ids of shown) if (!gone) await cache.prefetchQuery({ ...cellsQuery(ids, other), staleTime: 60_000 });
+      if (!gone) setRest(what);
+    };
+    const timer = setTimeout(() => void readAhead(), REST_MS);
+    return () => {
+      gone = true;
+      clearTimeout(timer);
+    };
+    // the lists are new at each draw; what they hold is told by `what`
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [what, ready, cache]);
+  return found;
 }
+
+const REST_MS = 700;
 
 export const useGoals = (enabled: boolean) =>
   useQuery({ queryKey: keys.goals, queryFn: () => answer(client.GET("/api/bench/columns")), enabled });

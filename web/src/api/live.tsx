@@ -15,7 +15,7 @@ export interface Counts {
 interface Live {
   worklist: Schemas["Worklist"];
   counts: Counts;
-  marks: Record<"shelf" | "bench" | "outbox" | "household", string>;
+  marks: Record<"shelf" | "bench" | "outbox" | "household" | "balance", string>;
 }
 
 export interface LiveState {
@@ -43,6 +43,10 @@ export function LiveProvider({ children }: { children: ReactNode }) {
       for (const place of ["shelf", "bench", "outbox", "household"] as const) {
         // on the first event too: what was read before the stream began may be old already
         if (before?.[place] !== live.marks[place]) void cache.invalidateQueries({ queryKey: [place] });
+      }
+      if (before && before.balance !== live.marks.balance) {
+        void cache.invalidateQueries({ queryKey: keys.table });
+        void cache.invalidateQueries({ queryKey: ["bench", "sheet"] });
       }
       setState({ counts: live.counts, connected: true });
     });

@@ -9,7 +9,7 @@ export const keys = {
   folder: (path: string | null) => ["shelf", "folder", path] as const,
   picks: ["bench", "picks"] as const,
   table: ["bench", "table"] as const,
-  cells: (titles: readonly number[]) => ["bench", "cells", titles.join(",")] as const,
+  cells: (titles: readonly number[], balance: string) => ["bench", "cells", balance, titles.join(",")] as const,
   goals: ["bench", "goals"] as const,
   verdicts: (title: number) => ["bench", "verdicts", title] as const,
   serving: (title: number, devices: string) => ["bench", "serving", title, devices] as const,

@@ -1473,6 +1473,14 @@ export interface operations {
     cells: {
         parameters: {
             query: {
+                /**
+                 * @description * `lean` - lean
+                 *     * `light` - light
+                 *     * `even` - even
+                 *     * `full` - full
+                 *     * `rich` - rich
+                 */
+                balance?: "lean" | "light" | "even" | "full" | "rich";
                 titles: string;
             };
             header?: never;

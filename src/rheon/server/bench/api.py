@@ -46,7 +46,7 @@ class Cells(APIView):
     def get(self, request: Request) -> Response:
         wanted = requests.CellsWantedSerializer(data=request.query_params)
         wanted.is_valid(raise_exception=True)
-        return Response(cells_document(wanted.ids()))
+        return Response(cells_document(wanted.ids(), wanted.wanted_balance()))
 
 
 class Picks(APIView):

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from rest_framework import serializers
 
+from rheon.core.planning import Balance
 from rheon.server.api.schema import BALANCES
 
 MOST_ROWS = 200
@@ -22,9 +23,14 @@ class CellsWantedSerializer(serializers.Serializer):
     """Title ids with commas between them."""
 
     titles = serializers.RegexField(r"^\d+(,\d+)*$", max_length=4000)
+    balance = serializers.ChoiceField(choices=BALANCES, required=False)
 
     def ids(self) -> list[int]:
         return [int(part) for part in self.validated_data["titles"].split(",")][:MOST_ROWS]
+
+    def wanted_balance(self) -> Balance | None:
+        said = self.validated_data.get("balance")
+        return Balance(said) if said else None
 
 
 class SheetChangeSerializer(serializers.Serializer):

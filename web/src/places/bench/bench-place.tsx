@@ -11,12 +11,12 @@ import { Button } from "../../ui/button";
 import { Segments } from "../../ui/segments";
 import { Empty, Failed, Loading } from "../../ui/states";
 import { AddColumn } from "./add-column";
-import { BALANCES } from "./balances";
+import { BALANCES } from "../../domain/balances";
 import { type Cell, cellKey, chunked, rowsOf, type Table, totalOf } from "./cells";
 import { CrossingTable } from "./crossing-table";
 import { usePicking } from "./picking";
 
-const CHUNK = 12;
+const CHUNK = 8;
 
 export function BenchPlace() {
   const table = useTable();
@@ -58,10 +58,11 @@ function Crossing({ table }: { table: Table }) {
   const [view, setView] = useState({ first: 0, last: CHUNK });
   const onView = useCallback((first: number, last: number) => setView({ first, last }), []);
   const chunks = useMemo(() => chunked(table.titles.map((title) => title.id), CHUNK), [table.titles]);
-  const found = useCells(chunks, (chunk) => chunk * CHUNK <= view.last && (chunk + 1) * CHUNK > view.first);
+  const inView = (chunk: number) => chunk * CHUNK <= view.last && (chunk + 1) * CHUNK > view.first;
+  const found = useCells(chunks, table.balance, inView);
   const lists = found.map((query) => query.data);
   const failed = found.find((query) => query.isError);
-  const stamp = found.map((query) => query.dataUpdatedAt).join();
+  const stamp = found.map((query) => `${query.dataUpdatedAt}${query.isPlaceholderData ? "…" : ""}`).join() + table.balance;
   const { rows, flat } = useMemo(() => {
     const rows = new Map<number, Cell[]>();
     const flat = new Map<string, Cell>();

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 
-import { type Cell, type Column, chunked, rectangle, type Row, runsOf, totalOf } from "./cells";
+import { type Cell, type Column, chunked, inColumns, rectangle, type Row, runsOf, totalOf } from "./cells";
 
 const estimate = { size_bytes: 10, size_low_bytes: 8, size_high_bytes: 12, time_s: 4, time_low_s: 3, time_high_s: 6 };
 const cell = (device_id: number, same_as: number | null = null, title_id = 1): Cell => ({
@@ -35,6 +35,13 @@ describe("the crossing table", () => {
     const found = rectangle(titles, devices, cells, "3:3", "2:1").map((entry) => `${entry.title_id}:${entry.device_id}`);
     expect(found).toEqual(["2:1", "2:3", "3:1", "3:2", "3:3"]);
     expect(rectangle(titles, devices, cells, "9:1", "1:1")).toEqual([]);
+  });
+
+  it("draws only the runs that touch the columns in view", () => {
+    const runs = runsOf(devices, [cell(1), cell(2, 1), cell(3), cell(4)]);
+    const { before, runs: shown, after } = inColumns(runs, 1, 3);
+    expect([before, shown.map((run) => run.span), after]).toEqual([0, [2, 1], 1]);
+    expect(inColumns(runs, 3, 4).before).toBe(3);
   });
 
   it("cuts rows into pieces", () => {

@@ -32,6 +32,22 @@ export function runsOf(devices: readonly Column[], cells: readonly Cell[]): Cell
   return runs;
 }
 
+/** The runs that touch the columns from `from` up to `to`, and how many columns are left out on either side. */
+export function inColumns(runs: readonly CellRun[], from: number, to: number) {
+  let at = 0;
+  let before = 0;
+  let after = 0;
+  const shown: CellRun[] = [];
+  for (const run of runs) {
+    const end = at + run.span;
+    if (end <= from) before += run.span;
+    else if (at >= to) after += run.span;
+    else shown.push(run);
+    at = end;
+  }
+  return { before, runs: shown, after };
+}
+
 export const canMake = (cell: Cell): boolean => cell.verdict === "convert" || cell.verdict === "rewrap";
 
 /** The cells of a rectangle between two corners, both included; rows and columns as the table shows them. */

@@ -1,12 +1,12 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { ListChecks } from "lucide-react";
-import { type KeyboardEvent, memo, useEffect, useMemo, useRef } from "react";
-import { Link } from "react-router";
+import { type KeyboardEvent, memo, type RefObject, useEffect, useMemo, useRef, useState } from "react";
+import { Link, type NavigateFunction, useNavigate } from "react-router";
 
 import { durationText } from "../../domain/durations";
 import { roleWord } from "../../parts/roles";
 import { Checkbox } from "../../ui/checkbox";
-import { canMake, type Cell, cellKey, type Column, type Row, runsOf, type Table } from "./cells";
+import { canMake, type Cell, cellKey, type CellRun, type Column, inColumns, type Row, runsOf, type Table } from "./cells";
 import { ColumnHead } from "./column-head";
 import type { Picking } from "./picking";
 import { RunCell } from "./run-cell";
@@ -14,7 +14,8 @@ import { RunCell } from "./run-cell";
 const ROW_PX = 70;
 const HEAD_PX = 248;
 const COLUMN_PX = 165;
-const OVERSCAN = 4;
+const OVERSCAN = 1;
+const FIRST_COLUMNS = 8;
 
 interface Props {
   table: Table;
@@ -41,6 +42,29 @@ function moveFocus(event: KeyboardEvent<HTMLElement>) {
   }
 }
 
+/** Which columns are in view; a whole number of them, so that scrolling a little draws nothing anew. */
+function useColumnWindow(scroller: RefObject<HTMLDivElement | null>, count: number) {
+  const [view, setView] = useState({ from: 0, to: Math.min(count, FIRST_COLUMNS) });
+  useEffect(() => {
+    const box = scroller.current;
+    if (!box) return;
+    const look = () => {
+      const from = Math.max(0, Math.floor(box.scrollLeft / COLUMN_PX) - 1);
+      const to = Math.min(count, Math.ceil((box.scrollLeft + box.clientWidth - HEAD_PX) / COLUMN_PX) + 1);
+      setView((old) => (old.from === from && old.to === to ? old : { from, to }));
+    };
+    look();
+    const resized = new ResizeObserver(look);
+    resized.observe(box);
+    box.addEventListener("scroll", look, { passive: true });
+    return () => {
+      resized.disconnect();
+      box.removeEventListener("scroll", look);
+    };
+  }, [scroller, count]);
+  return view;
+}
+
 /** Picked titles down, devices across; only the rows in view are drawn, heads stay in sight. */
 export function CrossingTable({ table, cells, picking, onView }: Props) {
   const scroller = useRef<HTMLDivElement>(null);
@@ -51,6 +75,8 @@ export function CrossingTable({ table, cells, picking, onView }: Props) {
     estimateSize: () => ROW_PX,
     overscan: OVERSCAN,
   });
+  const go = useNavigate();
+  const columns = useColumnWindow(scroller, table.devices.length);
   const shown = rows.getVirtualItems();
   const first = shown[0]?.index ?? 0;
   const last = shown.at(-1)?.index ?? 0;
@@ -92,7 +118,7 @@ export function CrossingTable({ table, cells, picking, onView }: Props) {
             if (!title) return null;
             const own = cells.get(title.id);
             const marks = own?.filter((cell) => picking.picked.has(cellKey(cell))).length ?? 0;
-            return <TitleRow key={title.id} title={title} row={item.index} devices={table.devices} cells={own} share={title.duration_s / longest} picking={picking} marks={marks} />;
+            return <TitleRow key={title.id} title={title} row={item.index} devices={table.devices} cells={own} share={title.duration_s / longest} picking={picking} marks={marks} from={columns.from} to={columns.to} go={go} />;
           })}
           {below > 0 && <tr aria-hidden><td style={{ height: below }} /></tr>}
         </tbody>
@@ -110,12 +136,18 @@ interface RowProps {
   picking: Picking;
   /** How many of the row's cells are picked: rows without any are not drawn anew by a pick elsewhere. */
   marks: number;
+  /** The columns in view, first and last. */
+  from: number;
+  to: number;
+  go: NavigateFunction;
 }
 
 const TitleRow = memo(
-  function TitleRow({ title, row, devices, cells, share, picking }: RowProps) {
-    const runs = cells ? runsOf(devices, cells) : [];
+  function TitleRow({ title, row, devices, cells, share, picking, from, to, go }: RowProps) {
+    const all = useMemo(() => (cells ? runsOf(devices, cells) : []), [cells, devices]);
+    const { before, runs, after } = inColumns(all, from, to);
     const able = cells?.filter(canMake) ?? [];
+    const isChosen = (run: CellRun) => run.cells.some(canMake) && run.cells.filter(canMake).every((cell) => picking.picked.has(cellKey(cell)));
     return (
       <tr style={{ height: ROW_PX }}>
         <th scope="row" className="sticky left-0 z-10 border-b border-hairline bg-ground py-2 pr-3 text-left font-normal">
@@ -133,11 +165,13 @@ const TitleRow = memo(
           </span>
           <span aria-hidden className="mt-1 block h-[5px] rounded-full bg-river" style={{ width: `${Math.max(3, 100 * share)}%` }} />
         </th>
+        {before > 0 && <td colSpan={before} aria-hidden className="border-b border-hairline" />}
         {runs.map((run) => (
           <td key={run.cells[0]?.device_id} colSpan={run.span} className="h-[62px] border-b border-hairline p-1">
-            <RunCell run={run} row={row} picking={picking} />
+            <RunCell run={run} row={row} chosen={isChosen(run)} pickTo={picking.pickTo} go={go} />
           </td>
         ))}
+        {after > 0 && <td colSpan={after} aria-hidden className="border-b border-hairline" />}
         {!cells && (
           <td colSpan={devices.length} className="border-b border-hairline p-1">
             <div className="reading h-[52px] rounded-lg opacity-50" role="status" aria-label={`Planning ${title.name}`} />
@@ -147,5 +181,5 @@ const TitleRow = memo(
     );
   },
   (before, after) =>
-    before.title === after.title && before.cells === after.cells && before.devices === after.devices && before.row === after.row && before.share === after.share && before.marks === 0 && after.marks === 0 && before.picking.pickTo === after.picking.pickTo,
+    before.title === after.title && before.cells === after.cells && before.devices === after.devices && before.row === after.row && before.from === after.from && before.to === after.to && before.share === after.share && before.marks === 0 && after.marks === 0 && before.picking.pickTo === after.picking.pickTo,
 );

@@ -1,10 +1,11 @@
-import { Link, useNavigate } from "react-router";
+import { memo, type MouseEvent } from "react";
+import type { NavigateFunction } from "react-router";
 
 import { spanText } from "../../domain/durations";
 import { sizeText } from "../../domain/sizes";
 import { Checkbox } from "../../ui/checkbox";
 import { cellLooks } from "./cell.looks";
-import { canMake, type Cell, cellKey, type CellRun } from "./cells";
+import { canMake, type Cell, type CellRun } from "./cells";
 import type { Picking } from "./picking";
 
 const WORDS: Record<Cell["verdict"], string> = { plays: "Plays as it is", rewrap: "Re-wrap", convert: "Convert", cannot: "Can’t" };
@@ -21,27 +22,37 @@ function warning(cell: Cell): string {
   return cell.too_large ? "more than is free" : "";
 }
 
-/** One file's cell, over all the neighbouring devices that it serves. */
-export function RunCell({ run, row, picking }: { run: CellRun; row: number; picking: Picking }) {
-  const navigate = useNavigate();
+/** Whether a click means to stay in this tab. */
+const plainly = (event: MouseEvent) => event.button === 0 && !event.metaKey && !event.ctrlKey && !event.shiftKey && !event.altKey;
+
+interface Props {
+  run: CellRun;
+  row: number;
+  chosen: boolean;
+  pickTo: Picking["pickTo"];
+  go: NavigateFunction;
+}
+
+/** One file's cell, over all the neighbouring devices that it serves. A plain link: hundreds are drawn at once. */
+export const RunCell = memo(function RunCell({ run, row, chosen, pickTo, go }: Props) {
   const cell = run.cells[0];
   if (!cell) return null;
   const able = run.cells.filter(canMake);
-  const chosen = able.length > 0 && able.every((entry) => picking.picked.has(cellKey(entry)));
   const address = `/bench/${cell.title_id}/${cell.device_id}`;
   const odd = warning(cell);
   return (
     <div className={`relative h-full rounded-lg ${chosen ? "ring-2 ring-marigold" : ""}`}>
-      <Link
-        to={address}
+      <a
+        href={address}
+        onClick={(event) => plainly(event) && (event.preventDefault(), void go(address))}
         data-row={row}
         title={cell.reason}
         className={cellLooks({ verdict: cell.verdict })}
         onKeyDown={(event) => {
           if (event.key === " " && able.length) {
             event.preventDefault();
-            picking.pickTo(able, event.shiftKey || !chosen, event.shiftKey);
-          } else if (event.key === "Enter") void navigate(address);
+            pickTo(able, event.shiftKey || !chosen, event.shiftKey);
+          }
         }}
       >
         <span className="truncate pr-5 font-semibold">
@@ -53,16 +64,16 @@ export function RunCell({ run, row, picking }: { run: CellRun; row: number; pick
           {odd && <span className="font-semibold text-madder">{odd} · </span>}
           {detail(cell)}
         </span>
-      </Link>
+      </a>
       {able.length > 0 && (
-        <span className="absolute top-2 right-2" onClickCapture={(event) => event.shiftKey && (event.preventDefault(), event.stopPropagation(), picking.pickTo(able, true, true))}>
+        <span className="absolute top-2 right-2" onClickCapture={(event) => event.shiftKey && (event.preventDefault(), event.stopPropagation(), pickTo(able, true, true))}>
           <Checkbox
             checked={chosen}
             label={`Pick ${WORDS[cell.verdict].toLowerCase()} for ${run.span} ${run.span === 1 ? "device" : "devices"}`}
-            onChange={(next) => picking.pickTo(able, next, false)}
+            onChange={(next) => pickTo(able, next, false)}
           />
         </span>
       )}
     </div>
   );
-}
+});

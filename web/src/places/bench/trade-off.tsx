@@ -3,7 +3,7 @@ import { spanText } from "../../domain/durations";
 import { curvePoints } from "../../domain/scales";
 import { sizeText } from "../../domain/sizes";
 import { Segments } from "../../ui/segments";
-import { BALANCES } from "./balances";
+import { BALANCES } from "../../domain/balances";
 
 type Sheet = Schemas["Sheet"];
 type Balance = Schemas["Balance"];
