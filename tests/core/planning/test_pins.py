@@ -207,7 +207,7 @@ def test_wishes_of_the_household_choose_sound_and_words(film_disc: Source) -> No
     )
     forced = planned(mixed, "heron-8", words=WordsWish.FORCED).settings
     assert forced and forced.drawn
-    assert (forced.drawn.track, forced.drawn.forced_only) == (0, True)
+    assert (forced.drawn.track, forced.drawn.only_forced) == (0, True)
     assert said(planned(film, "heron-8", words=WordsWish.NEVER))["words.subtitle"] == "none"
 
 

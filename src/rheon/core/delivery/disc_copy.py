@@ -14,7 +14,7 @@ from ..checking import Check
 from ..devices import RuleResult
 from ..encoding import Hooks, Progress, check_target, part_path, remove
 from ..errors import CheckFailed, SourceMissing, Stopped, TargetError, TargetFull
-from .place import MOST_NUMBERS, numbered, put_in_place
+from .place import MOST_NUMBERS, put_in_place
 
 CHUNK_BYTES = 4 << 20
 SUMS_SUFFIX = ".sha256"
@@ -169,7 +169,8 @@ def _named(part: Path, order: DiscOrder) -> Path:
     if part.is_file():
         return put_in_place(part, f"{order.name}{order.source.suffix.lower() or '.iso'}")
     for number in range(1, MOST_NUMBERS):
-        target = order.folder / numbered(order.name, number)
+        # a folder has no extension that a number would go in front of
+        target = order.folder / (order.name if number == 1 else f"{order.name} ({number})")
         if not target.exists():
             part.rename(target)
             return target

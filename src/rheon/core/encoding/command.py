@@ -160,7 +160,7 @@ def _comment_chapters(chapters: tuple[Chapter, ...]) -> list[str]:
 def _input(job: Job) -> list[str]:
     data = job.title.data
     drawn = job.settings.drawn
-    forced = ["-forced_subs_only", "1"] if drawn and drawn.forced_only else []
+    forced = ["-forced_subs_only", "1"] if drawn and drawn.only_forced else []
     if isinstance(data, FileData):
         return ["-nostdin", *NO_QUEUE, *_span(job.title), *forced, *safe_file_input(data.path)]
     palette = ["-palette", ",".join(data.palette)] if job.subpictures and data.palette else []

@@ -102,14 +102,14 @@ def _picture(request: PlanRequest, wish: Wish, home: Home, sound_bps: float) -> 
 
 
 def _made(request: PlanRequest, parts: _Parts, judged: Judgement) -> Plan:
-    wish, home, picture, sound = parts.wish, parts.home, parts.picture, parts.sound
+    wish, home, seen, heard = parts.wish, parts.home, parts.picture, parts.sound
     stem = safe_stem(request.pins.get("file.name", request.name), wish.profile.limits.file_system)
     chapters = one_of(request.pins, "file.chapters", (KEEP, DROP), "way with chapters")
     settings = OutputSettings(
         container=home.container,
         file_name=f"{stem}.{home.extension}",
-        video=picture.settings if picture else None,
-        audio=sound.settings,
+        video=seen.settings if seen else None,
+        audio=heard.settings,
         subtitles=settle(wish.words, wish.form, home.container),
         name=request.name,
         duration_s=request.title.duration_s,
@@ -118,10 +118,10 @@ def _made(request: PlanRequest, parts: _Parts, judged: Judgement) -> Plan:
     streams = (settings.video, *settings.audio)
     whole = all(part is None or part.action is Action.COPY for part in streams)
     basis = Basis(
-        video_bps=picture.expected_bps if picture else 0.0,
-        audio_bps=sound.bps,
+        video_bps=seen.expected_bps if seen else 0.0,
+        audio_bps=heard.bps,
         measured=request.samples is not None,
-        exact=picture.exact if picture else False,
+        exact=seen.exact if seen else False,
     )
     expected = estimate(request.title, settings, basis)
     return Plan(
@@ -139,13 +139,13 @@ def _made(request: PlanRequest, parts: _Parts, judged: Judgement) -> Plan:
 
 def _explained(request: PlanRequest, made: Plan, parts: _Parts, judged: Judgement) -> Plan:
     """The plan with every decision and its reason."""
-    wish, picture, settings = parts.wish, parts.picture, made.settings
+    settings, seen = made.settings, parts.picture
     assert settings is not None
     decisions = (
-        *(picture_decisions(request, picture) if picture else ()),
+        *(picture_decisions(request, seen) if seen else ()),
         *audio_decisions(request, parts.sound),
-        *(words_decisions(request, wish.words, wish.form) if picture else ()),
-        *_file_decisions(request, settings, wish),
+        *(words_decisions(request, parts.wish.words, parts.wish.form) if seen else ()),
+        *_file_decisions(request, settings, parts.wish),
     )
     return replace(made, rules=judged.rules, decisions=decisions)
 

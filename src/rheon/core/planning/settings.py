@@ -92,7 +92,7 @@ class SubtitleSettings:
     is_text: bool
     form: WordsForm = WordsForm.DRAWN
     format: str = ""
-    forced_only: bool = False
+    only_forced: bool = False
     language: str = "und"
 
 

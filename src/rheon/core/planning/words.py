@@ -29,7 +29,7 @@ class Chosen:
     """The subtitle tracks that go along, whether only their forced lines do, and why."""
 
     tracks: tuple[SubtitleStream, ...]
-    forced_only: bool
+    only_forced: bool
     reason: Reason
 
 
@@ -42,11 +42,11 @@ def chosen_subtitles(request: PlanRequest, audio: AudioStream | None) -> Chosen:
         chosen = _wished(request, audio)
         return chosen if lines is None else _with_lines(chosen, lines)
     if pinned == NONE:
-        return Chosen(tracks=(), forced_only=False, reason=Reason(code="pinned"))
+        return Chosen(tracks=(), only_forced=False, reason=Reason(code="pinned"))
     places = pinned.split(",")
     if all(place.isdigit() and int(place) < len(tracks) for place in places):
         found = tuple(tracks[int(place)] for place in dict.fromkeys(places))
-        return Chosen(tracks=found, forced_only=lines == FORCED_LINES, reason=Reason(code="pinned"))
+        return Chosen(tracks=found, only_forced=lines == FORCED_LINES, reason=Reason(code="pinned"))
     raise BadPin(f"This title has no subtitle track {pinned}.", pin="words.subtitle")
 
 
@@ -67,7 +67,7 @@ def settle(chosen: Chosen, form: WordsForm, container: str) -> tuple[SubtitleSet
     """The tracks as settings. Raises ``BadPin`` where a form can't be made of them."""
     if form is WordsForm.DRAWN and len(chosen.tracks) > 1:
         raise BadPin("Only one subtitle track can be drawn into the picture.", pin="words.form")
-    return tuple(_settled(track, form, container, forced_only=chosen.forced_only) for track in chosen.tracks)
+    return tuple(_settled(track, form, container, only_forced=chosen.only_forced) for track in chosen.tracks)
 
 
 def holds_words(chosen: Chosen, form: WordsForm, container: str) -> bool:
@@ -104,8 +104,8 @@ def words_decisions(request: PlanRequest, chosen: Chosen, form: WordsForm) -> tu
     )
     lines = Decision(
         key="words.lines",
-        value=FORCED_LINES if chosen.forced_only else ALL_LINES,
-        text="only the forced ones" if chosen.forced_only else "all",
+        value=FORCED_LINES if chosen.only_forced else ALL_LINES,
+        text="only the forced ones" if chosen.only_forced else "all",
         reason=Reason(code="pinned" if "words.lines" in pins else "lines_as_wished"),
         pinned="words.lines" in pins,
         fine=True,
@@ -123,12 +123,12 @@ def track_name(track: SubtitleStream) -> str:
 def _wished(request: PlanRequest, audio: AudioStream | None) -> Chosen:
     tracks, languages = request.title.subtitles, request.languages
     if not tracks:
-        return Chosen(tracks=(), forced_only=False, reason=Reason(code="no_subtitles_in_title"))
+        return Chosen(tracks=(), only_forced=False, reason=Reason(code="no_subtitles_in_title"))
     if request.words is WordsWish.NEVER:
-        return Chosen(tracks=(), forced_only=False, reason=Reason(code="words_never"))
+        return Chosen(tracks=(), only_forced=False, reason=Reason(code="words_never"))
     needed = needed_subtitle(tracks, audio, languages)
     if needed is not None:
-        return Chosen(tracks=(needed,), forced_only=False, reason=Reason(code="sound_is_foreign"))
+        return Chosen(tracks=(needed,), only_forced=False, reason=Reason(code="sound_is_foreign"))
     if request.words is WordsWish.FORCED:
         return _forced(request)
     if request.words is WordsWish.ALWAYS:
@@ -136,9 +136,9 @@ def _wished(request: PlanRequest, audio: AudioStream | None) -> Chosen:
         own = [track for track in own if track.forced is not Forced.ALL]
         if own:
             best = min(own, key=lambda track: (language_rank(track.language, languages), track.index))
-            return Chosen(tracks=(best,), forced_only=False, reason=Reason(code="words_always"))
-        return Chosen(tracks=(), forced_only=False, reason=Reason(code="no_words_of_yours"))
-    return Chosen(tracks=(), forced_only=False, reason=Reason(code="sound_is_understood"))
+            return Chosen(tracks=(best,), only_forced=False, reason=Reason(code="words_always"))
+        return Chosen(tracks=(), only_forced=False, reason=Reason(code="no_words_of_yours"))
+    return Chosen(tracks=(), only_forced=False, reason=Reason(code="sound_is_understood"))
 
 
 def _forced(request: PlanRequest) -> Chosen:
@@ -150,13 +150,13 @@ def _forced(request: PlanRequest) -> Chosen:
         if track.forced in (Forced.ALL, Forced.SOME) and language_rank(track.language, languages) < len(languages)
     ]
     if not found:
-        return Chosen(tracks=(), forced_only=False, reason=Reason(code="no_forced_lines"))
+        return Chosen(tracks=(), only_forced=False, reason=Reason(code="no_forced_lines"))
     best = min(found, key=lambda t: (language_rank(t.language, languages), t.forced is Forced.SOME, t.index))
-    return Chosen(tracks=(best,), forced_only=best.forced is Forced.SOME, reason=Reason(code="forced_wished"))
+    return Chosen(tracks=(best,), only_forced=best.forced is Forced.SOME, reason=Reason(code="forced_wished"))
 
 
 def _with_lines(chosen: Chosen, lines: str) -> Chosen:
-    return Chosen(tracks=chosen.tracks, forced_only=lines == FORCED_LINES, reason=chosen.reason)
+    return Chosen(tracks=chosen.tracks, only_forced=lines == FORCED_LINES, reason=chosen.reason)
 
 
 def _device_takes(track: SubtitleStream, profile: DeviceProfile) -> bool:
@@ -171,7 +171,7 @@ def _track_format(track: SubtitleStream, container: str) -> str | None:
     return track.format if track.format in holds.pictures else None
 
 
-def _settled(track: SubtitleStream, form: WordsForm, container: str, *, forced_only: bool) -> SubtitleSettings:
+def _settled(track: SubtitleStream, form: WordsForm, container: str, *, only_forced: bool) -> SubtitleSettings:
     written = ""
     if form is WordsForm.TRACK:
         found = _track_format(track, container)
@@ -188,7 +188,7 @@ def _settled(track: SubtitleStream, form: WordsForm, container: str, *, forced_o
         is_text=track.is_text,
         form=form,
         format=written,
-        forced_only=forced_only and not track.is_text,
+        only_forced=not track.is_text and only_forced,
         language=track.language,
     )
 

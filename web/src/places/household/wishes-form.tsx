@@ -12,7 +12,7 @@ const SOUNDS = [
 ] as const;
 const WORDS = [
   ["needed", "when the sound is in another language"],
-  ["forced", "only forced lines"],
+  ["forced", "just the lines that are forced"],
   ["always", "always"],
   ["never", "never"],
 ] as const;

@@ -1,0 +1,66 @@
+"""Colours come out as they went in, whatever matrix and range the source has."""
+
+from __future__ import annotations
+
+import io
+from pathlib import Path
+
+import pytest
+from PIL import Image
+
+from rheon.core.delivery import Order, convert
+from rheon.core.devices import device
+from rheon.core.engine import Command, probe, run
+from rheon.core.planning import Balance, PlanRequest, plan
+from rheon.core.sources import read_source
+
+BARS = [(191, 30, 30), (30, 160, 40), (40, 60, 200), (200, 190, 40)]
+
+
+def source(path: Path, matrix: str, scaler: str, full: bool) -> None:
+    """Four bars of known colour at 1280x720, coded with a matrix and range of our choosing."""
+    picture = Image.new("RGB", (1280, 720))
+    for place, colour in enumerate(BARS):
+        picture.paste(colour, (place * 320, 0, place * 320 + 320, 720))
+    held = io.BytesIO()
+    picture.save(held, "PNG")
+    still = path.with_suffix(".png")
+    still.write_bytes(held.getvalue())
+    out = "full" if full else "limited"
+    argv = ["ffmpeg", "-v", "error", "-y", "-loop", "1", "-framerate", "25", "-i", str(still), "-t", "1"]
+    argv += ["-vf", f"scale=out_color_matrix={scaler}:out_range={out},format=yuv420p", "-c:v", "libx264", "-qp", "4"]
+    argv += ["-colorspace", matrix, "-color_primaries", matrix, "-color_trc", matrix]
+    run(Command(argv=[*argv, "-color_range", "pc" if full else "tv", str(path)]))
+
+
+def bars_of(path: Path, scaler: str) -> list[tuple[int, ...]]:
+    argv = ["ffmpeg", "-v", "error", "-ss", "0.4", "-i", str(path), "-frames:v", "1"]
+    argv += ["-vf", f"scale=in_color_matrix={scaler}:in_range=limited:out_range=full,format=rgb24"]
+    picture = Image.open(io.BytesIO(run(Command(argv=[*argv, "-f", "image2", "-c:v", "png", "pipe:1"])).stdout))
+    return [picture.getpixel((int(picture.width * (place + 0.5) / 4), picture.height // 2)) for place in range(4)]  # type: ignore[misc]
+
+
+@pytest.mark.parametrize(
+    ("matrix", "scaler", "full", "size", "expected"),
+    [
+        ("bt709", "bt709", False, "480", ("smpte170m", "bt601")),
+        ("bt709", "bt709", True, "480", ("smpte170m", "bt601")),
+        ("bt709", "bt709", True, "720", ("bt709", "bt709")),
+        ("smpte170m", "bt601", False, "720", ("bt709", "bt709")),
+    ],
+)
+def test_bars_keep_their_colours(
+    tmp_path: Path, matrix: str, scaler: str, full: bool, size: str, expected: tuple[str, str]
+) -> None:
+    source(tmp_path / "bars.mp4", matrix, scaler, full)
+    title = read_source(tmp_path / "bars.mp4").titles[0]
+    target = device("wren-6")
+    pins = {"picture.size": size, "picture.rate": "quality:10"}
+    made = plan(PlanRequest(title=title, devices=(target,), name="Bars", balance=Balance.LEAN, pins=pins))
+    (tmp_path / "out").mkdir()
+    done = convert(Order(title=title, plan=made, devices=[target], folder=tmp_path / "out", token="bars"))
+    video = probe(str(done.path)).video
+    assert video and video.colour
+    assert (video.colour.matrix, video.colour.full_range) == (expected[0], False)
+    for seen, wanted in zip(bars_of(done.path, expected[1]), BARS, strict=True):
+        assert max(abs(a - b) for a, b in zip(seen, wanted, strict=True)) <= 6, (seen, wanted)

@@ -1,0 +1,86 @@
+"""Pins of one title for another, and sets of pins as files."""
+
+from __future__ import annotations
+
+import json
+from dataclasses import replace
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from tests.core.strategies import titles
+
+from rheon.core.errors import BadPin
+from rheon.core.media import AudioStream, Purpose, Source, SubtitleStream, Title
+from rheon.core.planning import OWN_KEYS, Balance, PinSet, carried, load_pin_set, pin_set_text
+
+PINS = st.dictionaries(st.sampled_from(["picture.size", "sound.gain", "file.name", "file.container"]), st.just("x"))
+
+
+@given(titles(), titles(), PINS)
+def test_all_but_a_title_s_own_pins_are_carried_as_they_are(source: Title, target: Title, pins: dict[str, str]) -> None:
+    found = carried(pins, source, target)
+    assert found.pins == {key: value for key, value in pins.items() if key not in OWN_KEYS}
+    assert found.left == ()
+
+
+@given(titles(), st.integers(0, 2))
+def test_a_track_is_itself_among_its_own(title: Title, place: int) -> None:
+    if place < len(title.audio):
+        assert carried({"sound.track": str(place)}, title, title).pins == {"sound.track": str(place)}
+    if place < len(title.subtitles):
+        assert carried({"words.subtitle": str(place)}, title, title).pins == {"words.subtitle": str(place)}
+
+
+def sound(index: int, language: str, channels: int = 2, purpose: Purpose = Purpose.MAIN) -> AudioStream:
+    return AudioStream(
+        index=index, codec="ac3", channels=channels, sample_rate=48000, language=language, purpose=purpose
+    )
+
+
+def words(index: int, language: str) -> SubtitleStream:
+    return SubtitleStream(index=index, format="dvd_subtitle", language=language)
+
+
+@pytest.fixture
+def first(film_disc: Source) -> Title:
+    tracks = (sound(0, "en", 6), sound(1, "en", 2, Purpose.COMMENTARY), sound(2, "es"))
+    return replace(film_disc.titles[0], audio=tracks, subtitles=(words(0, "en"), words(1, "es")))
+
+
+def test_tracks_are_found_by_language_purpose_and_channels(first: Title) -> None:
+    shuffled = replace(first, audio=(sound(0, "es"), sound(1, "en", 2), sound(2, "en", 6)), subtitles=(words(0, "es"),))
+    pins = {"sound.track": "0,2", "words.subtitle": "1"}
+    assert carried(pins, first, shuffled).pins == {"sound.track": "2,0", "words.subtitle": "0"}
+
+
+def test_what_another_title_lacks_is_named_and_left_to_rheon(first: Title) -> None:
+    bare = replace(first, audio=(sound(0, "en", 6),), subtitles=())
+    found = carried({"sound.track": "1", "words.subtitle": "0", "picture.size": "480"}, first, bare)
+    assert found.pins == {"picture.size": "480"}
+    assert found.left == ("no track in English of this kind",) * 2
+    assert carried({"sound.track": "none"}, first, bare).pins == {"sound.track": "none"}
+
+
+def test_a_set_of_pins_is_the_same_after_it_was_a_file() -> None:
+    kept = PinSet(name="Our usual", balance=Balance.FULL, pins={"sound.channels": "2", "picture.rate": "quality:19"})
+    assert load_pin_set(pin_set_text(kept)) == kept
+
+
+@pytest.mark.parametrize(
+    ("change", "clause"),
+    [
+        ({"format": "other"}, "format: .*other"),
+        ({"name": ""}, "name: "),
+        ({"balance": "huge"}, "balance: "),
+        ({"pins": {"file.name": "Mine"}}, "pins: .*file.name"),
+        ({"pins": {"picture.taste": "good"}}, "pins: .*picture.taste"),
+        ({"colour": "red"}, "colour: "),
+    ],
+)
+def test_a_bad_set_is_refused_with_a_clause_for_each_field(change: dict[str, object], clause: str) -> None:
+    document = json.loads(pin_set_text(PinSet(name="x", pins={}))) | change
+    with pytest.raises(BadPin, match=clause):
+        load_pin_set(json.dumps(document))
+    with pytest.raises(BadPin, match="not a set of pins"):
+        load_pin_set("nonsense")
