@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import threading
 from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
 from typing import Any
@@ -9,6 +10,7 @@ from typing import Any
 import pytest
 from django.db import connections
 
+from rheon.server.live.watch import DatabaseWatch
 from rheon.server.outbox.models import Output
 from rheon.server.shelf.actions.reading import read_now
 from rheon.server.shelf.actions.sources import add_source
@@ -99,3 +101,17 @@ def test_a_title_that_is_gone_leaves_its_jobs_and_outputs_readable(cells: list[t
     Source.objects.all().delete()
     assert api("get", "worklist")[1]["jobs"][0]["title_id"] is None
     assert api("get", "outbox")[1][0]["title_name"] == "Marram Nights, extra 3"
+
+
+def test_a_page_that_leaves_while_the_database_is_asked_hurts_nobody() -> None:
+    # closing a connection that another thread is using crashes the interpreter, not only the page
+    for _ in range(300):
+        watch = DatabaseWatch()
+        assert watch.changed()
+        asking = [threading.Thread(target=watch.changed) for _ in range(3)]
+        for thread in asking:
+            thread.start()
+        watch.close()
+        for thread in asking:
+            thread.join()
+        assert watch.changed() is False

@@ -42,9 +42,10 @@ def cached(kind: str, name: str, make: Callable[[Path], None]) -> Path:
 def clean_up() -> int:
     """Remove what was not used for longest until the cache is within its bounds; returns how many files went."""
     files = []
-    for path in settings.RHEON_CACHE.rglob("*"):
-        with contextlib.suppress(OSError):
-            if path.is_file():
+    # others make and remove folders here all the time; what is gone when it is looked at is passed over
+    for folder, _, names in os.walk(settings.RHEON_CACHE):
+        for path in (Path(folder) / name for name in names):
+            with contextlib.suppress(OSError):
                 said = path.stat()
                 files.append((said.st_mtime, said.st_size, path))
     total = sum(size for _, size, _ in files)
