@@ -193,7 +193,7 @@ def test_the_film_for_the_tablet_is_planned_as_the_trade_would(film_disc: Source
     assert decisions(made) == {
         "picture.crop": ("nothing", False),
         "picture.size": ("854 × 480", False),
-        "picture.cadence": ("29.97 frames a second", False),
+        "picture.cadence": ("29.97 frames/s", False),
         "picture.codec": ("H.264 High @ 3.1", False),
         "picture.rate": ("constant quality 21", False),
         "sound.track": ("English, 5.1", False),

@@ -124,7 +124,7 @@ def _motion(request: PlanRequest, made: VideoSettings, why: Why) -> tuple[Decisi
     cadence = Decision(
         key="picture.cadence",
         value=request.pins.get("picture.cadence", "auto"),
-        text=f"{text} frames a second",
+        text=f"{text} frames/s",
         reason=why.cadence,
         pinned=_pinned(request, "picture.cadence"),
         choices=choices,

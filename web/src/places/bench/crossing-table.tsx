@@ -91,7 +91,7 @@ export function CrossingTable({ table, cells, picking, onView }: Props) {
   const above = shown[0]?.start ?? 0;
   const below = rows.getTotalSize() - (shown.at(-1)?.end ?? 0);
   return (
-    <div ref={scroller} className="max-h-[calc(100dvh-190px)] min-h-[220px] overflow-auto px-6 max-md:px-3" onKeyDown={moveFocus}>
+    <div ref={scroller} className={`min-h-[220px] overflow-auto px-6 max-md:px-3 ${picking.picked.size ? "max-h-[calc(100dvh-222px)]" : "max-h-[calc(100dvh-190px)]"}`} onKeyDown={moveFocus}>
       <table className="table-fixed border-separate border-spacing-0" style={{ width: HEAD_PX + COLUMN_PX * table.devices.length }}>
         <thead>
           <tr>

@@ -1,0 +1,114 @@
+"""Subtitles: least work first, the form by hand, and what can't be carried."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from rheon.core.devices import device
+from rheon.core.errors import BadPin
+from rheon.core.media import AudioStream, Forced, Source, SubtitleStream, Title
+from rheon.core.planning import Action, OutputSettings, Plan, PlanRequest, WordsForm, WordsWish, plan
+
+
+def sub(
+    index: int, language: str = "en", kind: str = "dvd_subtitle", forced: Forced = Forced.UNKNOWN
+) -> SubtitleStream:
+    return SubtitleStream(index=index, format=kind, language=language, forced=forced, stream_id=0x20 + index)
+
+
+def foreign(title: Title, *tracks: SubtitleStream) -> Title:
+    """The title with sound that nobody in the household follows."""
+    sound = AudioStream(index=0, codec="ac3", channels=2, sample_rate=48000, language="ja", stream_id=0x80)
+    return replace(title, audio=(sound,), subtitles=tracks)
+
+
+def planned(title: Title, name: str, wish: WordsWish = WordsWish.NEEDED, **pins: str) -> Plan:
+    set_by_hand = {key.replace("_", "."): value for key, value in pins.items()}
+    return plan(
+        PlanRequest(title=title, devices=(device(name),), name="x", languages=("en",), words=wish, pins=set_by_hand)
+    )
+
+
+def made(title: Title, name: str, wish: WordsWish = WordsWish.NEEDED, **pins: str) -> OutputSettings:
+    settings = planned(title, name, wish, **pins).settings
+    assert settings
+    return settings
+
+
+@pytest.fixture
+def film(film_disc: Source) -> Title:
+    return film_disc.titles[0]
+
+
+def test_a_picture_that_may_stay_is_not_encoded_for_its_subtitles(film: Title) -> None:
+    kept = made(foreign(film, sub(0)), "cormorant-box")
+    assert kept.video and kept.video.action is Action.COPY
+    assert [(words.form, words.format) for words in kept.subtitles] == [(WordsForm.TRACK, "dvd_subtitle")]
+
+
+def test_where_the_picture_is_encoded_anyway_they_are_drawn_for_every_player(film: Title) -> None:
+    drawn = made(foreign(film, sub(0)), "heron-8")
+    assert drawn.video and drawn.video.action is Action.ENCODE
+    assert drawn.drawn and drawn.drawn.track == 0
+
+
+def test_the_form_by_hand_decides(film: Title) -> None:
+    title = foreign(film, sub(0))
+    drawn = made(title, "cormorant-box", words_form="drawn")
+    assert drawn.video and drawn.video.action is Action.ENCODE
+    track = made(title, "wren-6", words_form="track", file_container="matroska")
+    assert [words.form for words in track.subtitles] == [WordsForm.TRACK]
+
+
+@pytest.mark.parametrize(
+    ("pins", "clause"),
+    [
+        ({"words_form": "track", "file_container": "mp4"}, "MP4 can't hold|can't carry subtitle pictures"),
+        ({"words_form": "file"}, "can't become a text file"),
+        ({"words_subtitle": "0,1", "words_form": "drawn"}, "Only one subtitle track"),
+        ({"words_subtitle": "0;1"}, "no subtitle track"),
+        ({"words_form": "sung"}, "form of subtitles"),
+    ],
+)
+def test_a_form_that_can_t_be_made_is_refused(film: Title, pins: dict[str, str], clause: str) -> None:
+    with pytest.raises(BadPin, match=clause):
+        planned(foreign(film, sub(0), sub(1, "es")), "heron-8", **pins)
+
+
+def test_text_takes_the_form_of_its_container(film: Title) -> None:
+    title = foreign(film, sub(0, kind="ass"))
+    formats = {
+        container: made(title, "wren-6", words_form="track", file_container=container).subtitles[0].format
+        for container in ("mp4", "matroska", "webm")
+    }
+    assert formats == {"mp4": "mov_text", "matroska": "subrip", "webm": "webvtt"}
+
+
+@given(
+    st.lists(st.tuples(st.sampled_from(["en", "es", "und"]), st.sampled_from(list(Forced))), max_size=4),
+    st.sampled_from(list(WordsWish)),
+)
+def test_a_wish_never_brings_words_that_nobody_asked_for(
+    film_disc: Source, tracks: list[tuple[str, Forced]], wish: WordsWish
+) -> None:
+    listed = tuple(sub(place, language, forced=forced) for place, (language, forced) in enumerate(tracks))
+    title = replace(film_disc.titles[0], subtitles=listed)
+    chosen = [listed[words.track] for words in made(title, "heron-8", wish).subtitles]
+    assert len(chosen) <= 1
+    if wish in (WordsWish.NEVER, WordsWish.NEEDED):
+        assert chosen == []
+    for track in chosen:
+        assert track.language == "en"
+        assert (
+            (track.forced in (Forced.ALL, Forced.SOME)) if wish is WordsWish.FORCED else track.forced is not Forced.ALL
+        )
+    if wish is WordsWish.FORCED and any(t.language == "en" and t.forced is Forced.ALL for t in listed):
+        assert chosen[0].forced is Forced.ALL, "a track of nothing else first"
+
+
+def test_sound_alone_takes_no_words_along(film: Title) -> None:
+    assert made(foreign(film, sub(0)), "sound-only").subtitles == ()
