@@ -70,3 +70,35 @@ def test_a_title_with_a_fault_can_t_be_planned(film_disc: Source) -> None:
     faulty = replace(film_disc, titles=(replace(film_disc.titles[0], fault="scrambled"),))
     made = planned(faulty, "heron-8")
     assert (made.treatment, made.reason.code, made.settings) == (Verdict.CANNOT, "title_scrambled", None)
+
+
+@pytest.mark.parametrize(
+    ("pins", "file_name", "broken"),
+    [
+        ({"file.container": "matroska"}, "Marram Nights.mkv", {"container", "extension"}),
+        ({"file.container": "mp4:m4v"}, "Marram Nights.m4v", {"extension"}),
+        ({"picture.codec": "mpeg2video"}, "Marram Nights.mkv", {"container", "extension", "video_codec"}),
+        ({"sound.codec": "vorbis"}, "Marram Nights.mkv", {"container", "extension", "audio_codec"}),
+        ({"picture.codec": "wmv2", "sound.codec": "wmav2"}, "Marram Nights.mkv", None),
+        ({"file.container": "asf"}, "Marram Nights.wmv", {"container", "extension", "video_codec", "audio_codec"}),
+    ],
+)
+def test_what_is_set_by_hand_finds_a_container_and_says_what_it_breaks(
+    film_disc: Source, pins: dict[str, str], file_name: str, broken: set[str] | None
+) -> None:
+    made = planned(film_disc, "heron-8", **pins)
+    assert made.settings and made.settings.file_name == file_name
+    if broken is not None:
+        assert {breach.rule for breach in made.breaches} == broken
+
+
+def test_the_device_s_own_container_is_kept_where_it_can_be(film_disc: Source) -> None:
+    made = planned(film_disc, "heron-8", **{"picture.codec": "hevc"}).settings
+    assert made and made.container == "mp4"
+
+
+def test_a_picture_by_hand_as_it_is_goes_where_it_is_held(film_disc: Source) -> None:
+    made = planned(film_disc, "heron-8", **{"picture.codec": "copy", "file.container": "mpeg_ps"})
+    assert made.settings and made.settings.video
+    assert made.settings.video.action is Action.COPY
+    assert "video_codec" in {breach.rule for breach in made.breaches}
