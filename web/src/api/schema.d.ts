@@ -809,13 +809,7 @@ export interface components {
         Check: {
             device_name: string;
             kept: number;
-            rules: components["schemas"]["CheckedRule"][];
-        };
-        CheckedRule: {
-            rule: string;
-            ok: boolean;
-            measured: string;
-            allowed: string;
+            rules: components["schemas"]["Rule"][];
         };
         Choice: {
             value: string;

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from ..engine import Feed, pipe_input, safe_file_input
 from ..media import SECTOR_BYTES, Cell, CellData, Extent, StreamKind, Title
-from ..sources.feed import feed_extents
+from ..sources.feed import declare, feed_extents
 from ..sources.timeline import ProgramTimeline
 
 BRIEFLY = ("-analyzeduration", "300000", "-probesize", "1500000")
@@ -32,6 +32,30 @@ def excerpt(title: Title, at_s: float, most_bytes: int | None = None) -> Excerpt
         return Excerpt(arguments=["-nostdin", "-ss", start, *safe_file_input(data.path)], feed=None)
     found = list(_pieces(data.cells, at_s, most_bytes or _most(data)))
     return Excerpt(arguments=pipe_input(data.stream), feed=lambda: _fed(data, found))
+
+
+def palette(title: Title) -> list[str]:
+    """The colours of a disc's subtitle pictures, which its tables hold and not its data."""
+    data = title.data
+    return ["-palette", ",".join(data.palette)] if isinstance(data, CellData) and data.palette else []
+
+
+def with_words(title: Title, track: int | None, feed: Feed | None) -> Feed | None:
+    """The excerpt's feed with a DVD's subtitle stream declared at its front, where the engine would miss it."""
+    data = title.data
+    stream_id = title.subtitles[track].stream_id if track is not None else None
+    if feed is None or stream_id is None or not isinstance(data, CellData) or data.stream is StreamKind.TRANSPORT:
+        return feed
+    plain, wanted = feed, stream_id
+
+    def declared() -> Iterator[bytes]:
+        chunks = plain()
+        first = next(chunks, b"")
+        yield declare(first, (wanted,))
+        yield first
+        yield from chunks
+
+    return declared
 
 
 def _most(data: CellData) -> int:

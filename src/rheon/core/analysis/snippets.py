@@ -2,23 +2,20 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from dataclasses import dataclass
 from pathlib import Path
 
-from ..engine import Command, Feed, require, run
+from ..engine import Command, require, run
 from ..engine.arguments import audio_pad, subtitle_pad, video_pad
 from ..errors import EngineError
 from ..media import CellData, FileData, Scan, StreamKind, Title
-from ..sources.feed import declare
-from ..subtitles import read_subtitles, to_subrip
-from .excerpts import excerpt
+from ..subtitles import LINK_NAME, lay_out, words_file
+from .excerpts import excerpt, palette, with_words
 
 LENGTH_S, LARGE_LENGTH_S, LARGE_LINES = 6.0, 3.0, 576
 """Large pictures take longest to decode; nobody should wait for two seconds."""
 LINES = 360
 PROGRAM_BYTES, TRANSPORT_BYTES = 16 << 20, 70 << 20
-WORDS_FILE, LINK_NAME = "words.srt", "source"
 TIMEOUT_S = 60
 
 
@@ -42,8 +39,9 @@ def make_snippet(request: SnippetRequest, target: Path, work: Path) -> None:
     source = excerpt(title, request.from_s, most)
     if title.video is None and request.audio is None:
         raise EngineError("There is nothing to play in this title.", advice="")
-    _lay_out(request, work)
-    argv = ["ffmpeg", "-hide_banner", "-loglevel", "error", "-y", *_palette(title), *source.arguments]
+    if request.subtitle is not None:
+        lay_out(title, request.subtitle, work)
+    argv = ["ffmpeg", "-hide_banner", "-loglevel", "error", "-y", *palette(title), *source.arguments]
     argv += ["-t", f"{min(_length_s(title), max(1.0, title.duration_s - request.from_s)):.3f}"]
     if title.video is not None:
         argv += ["-filter_complex", _graph(request), "-map", "[out]", "-c:v", "libx264", "-preset", "ultrafast"]
@@ -53,16 +51,11 @@ def make_snippet(request: SnippetRequest, target: Path, work: Path) -> None:
         argv += ["-filter_complex", f"[{pad}]aresample=async=1:first_pts=0[heard]", "-map", "[heard]"]
         argv += ["-c:a", "aac", "-ac", "2", "-b:a", "128k"]
     argv += ["-map_metadata", "-1", "-map_chapters", "-1", "-movflags", "+faststart", "-f", "mp4", f"file:{target}"]
-    run(Command(argv=argv, feed=_feed(request, source.feed), timeout_s=TIMEOUT_S, cwd=str(work)))
+    run(Command(argv=argv, feed=with_words(title, request.subtitle, source.feed), timeout_s=TIMEOUT_S, cwd=str(work)))
 
 
 def _length_s(title: Title) -> float:
     return LARGE_LENGTH_S if title.video and title.video.height > LARGE_LINES else LENGTH_S
-
-
-def _palette(title: Title) -> list[str]:
-    data = title.data
-    return ["-palette", ",".join(data.palette)] if isinstance(data, CellData) and data.palette else []
 
 
 def _graph(request: SnippetRequest) -> str:
@@ -79,7 +72,7 @@ def _graph(request: SnippetRequest) -> str:
         return f"[{pad}]{','.join([*fields, *tail])}[out]"
     if track.is_text:
         start_s = request.from_s + (title.data.from_s if isinstance(title.data, FileData) else 0.0)
-        file, place = (WORDS_FILE, 0) if track.path else (LINK_NAME, track.index)
+        file, place = (words_file(track.index), 0) if track.path else (LINK_NAME, track.index)
         drawn = [
             f"setpts=PTS+{start_s:.3f}/TB",
             f"subtitles=filename={file}:si={place}",
@@ -89,35 +82,3 @@ def _graph(request: SnippetRequest) -> str:
     words = subtitle_pad(title, track.index)
     head = ",".join(fields) or "null"
     return f"[{pad}]{head}[seen];[seen][{words}]overlay=eof_action=pass,{','.join(tail)}[out]"
-
-
-def _lay_out(request: SnippetRequest, work: Path) -> None:
-    """Text subtitles under names that need no escaping."""
-    if request.subtitle is None:
-        return
-    track, data = request.title.subtitles[request.subtitle], request.title.data
-    if track.path is not None:
-        text = to_subrip(read_subtitles(Path(track.path).read_bytes()))
-        (work / WORDS_FILE).write_text(text, encoding="utf-8")
-    elif track.is_text and isinstance(data, FileData):
-        (work / LINK_NAME).symlink_to(data.path)
-
-
-def _feed(request: SnippetRequest, feed: Feed | None) -> Feed | None:
-    """The excerpt, with the wanted DVD subtitle stream declared at its front."""
-    data = request.title.data
-    track = request.title.subtitles[request.subtitle] if request.subtitle is not None else None
-    if feed is None or not isinstance(data, CellData) or data.stream is StreamKind.TRANSPORT:
-        return feed
-    if track is None or track.stream_id is None:
-        return feed
-    wanted = track.stream_id
-
-    def declared() -> Iterator[bytes]:
-        chunks = feed()
-        first = next(chunks, b"")
-        yield declare(first, (wanted,))
-        yield first
-        yield from chunks
-
-    return declared

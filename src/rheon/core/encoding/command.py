@@ -10,11 +10,11 @@ from ..engine.arguments import audio_pad, pipe_input, safe_file_input, subtitle_
 from ..media import Chapter, FileData, StreamKind, Title
 from ..media.containers import CONTAINERS
 from ..planning import Action, AudioSettings, OutputSettings, SubtitleSettings, WordsForm
+from ..subtitles import LINK_NAME, words_file
 from .encoders import audio_arguments, video_arguments
 from .filters import DrawnText, audio_filters, graph
 
 CHAPTERS_FILE = "chapters.txt"
-LINK_NAME = "source"
 NO_QUEUE = ("-thread_queue_size", "0")
 """With two inputs the engine would read each in a thread, and sleep for 10 ms whenever a short queue is empty."""
 MUXING = {"mp4": ("-movflags", "+faststart"), "mp3": ("-id3v2_version", "3")}
@@ -98,11 +98,6 @@ def chapters_document(chapters: tuple[Chapter, ...], duration_s: float) -> str:
         start_ms, end_ms = round(chapter.start_s * 1000), round(end * 1000)
         lines += ["[CHAPTER]", "TIMEBASE=1/1000", f"START={start_ms}", f"END={end_ms}", f"title={escaped}"]
     return "\n".join(lines) + "\n"
-
-
-def words_file(track: int) -> str:
-    """The name under which a subtitle file lies beside the engine."""
-    return f"words-{track}.srt"
 
 
 def side_file(job: Job, words: SubtitleSettings) -> str:

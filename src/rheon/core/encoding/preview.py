@@ -3,19 +3,17 @@
 from __future__ import annotations
 
 import contextlib
-from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from pathlib import Path
 
-from ..analysis.excerpts import BRIEFLY, Excerpt, excerpt
-from ..engine import Command, Feed, require, run
+from ..analysis.excerpts import BRIEFLY, excerpt, palette, with_words
+from ..engine import Command, require, run
 from ..engine.arguments import subtitle_pad, video_pad
 from ..errors import EngineError
-from ..media import CellData, FileData, StreamKind, Title
+from ..media import Title
 from ..planning import OutputSettings
-from ..sources.feed import declare
-from ..subtitles import read_subtitles, to_subrip
-from .command import LINK_NAME, drawn_text, words_file
+from ..subtitles import lay_out
+from .command import drawn_text
 from .filters import graph
 
 TIMEOUT_S = 30
@@ -37,8 +35,9 @@ def preview_jpeg(request: PreviewRequest, work: Path) -> bytes:
     require("ffmpeg")
     if request.settings.video is None:
         raise EngineError("Only the sound goes into this file.", advice="")
-    _lay_out(request, work)
     drawn = request.settings.drawn
+    if drawn is not None:
+        lay_out(request.title, drawn.track, work)
     pictures = drawn is not None and not drawn.is_text
     leads = (WORDS_LEAD_S, 0.0) if pictures else (0.0, 2.0)
     for lead_s in leads:
@@ -58,54 +57,22 @@ def _picture(request: PreviewRequest, work: Path, lead_s: float, start: tuple[st
     pictures = subtitle_pad(title, drawn.track) if drawn and not drawn.is_text else None
     text = drawn_text(title, drawn.track) if drawn and drawn.is_text else None
     if text is not None:
-        text = type(text)(file=text.file, track=text.track, start_s=text.start_s + from_s)
+        text = replace(text, start_s=text.start_s + from_s)
     wide = round(made.video.width * made.video.sample_aspect / 2) * 2
     shown = graph(made.video, video_pad(title), pictures, text)
     skip = request.at_s - from_s
     # the graph's last step is the encoder's format; the picture is taken from it at the moment, in square pixels
     tail = f"[out]select='gte(t\\,{skip:.3f})',scale={wide}:{made.video.height},setsar=1,format=yuvj420p[seen_out]"
-    argv = ["ffmpeg", "-hide_banner", "-loglevel", "error", *start, *_palette(title, pictures), *source.arguments]
+    argv = [
+        "ffmpeg",
+        "-hide_banner",
+        "-loglevel",
+        "error",
+        *start,
+        *palette(title),
+        *source.arguments,
+    ]
     argv += ["-filter_complex", f"{shown};{tail}", "-map", "[seen_out]", "-frames:v", "1", "-fps_mode", "vfr"]
     argv += ["-q:v", "3", "-f", "mjpeg", "pipe:1"]
-    feed = _feed(request, source)
+    feed = with_words(title, drawn.track if drawn else None, source.feed)
     return run(Command(argv=argv, feed=feed, timeout_s=TIMEOUT_S, cwd=str(work))).stdout
-
-
-def _palette(title: Title, pictures: str | None) -> list[str]:
-    data = title.data
-    if pictures is None or not isinstance(data, CellData) or not data.palette:
-        return []
-    return ["-palette", ",".join(data.palette)]
-
-
-def _lay_out(request: PreviewRequest, work: Path) -> None:
-    """Text subtitles under names that need no escaping."""
-    drawn, data = request.settings.drawn, request.title.data
-    if drawn is None or not drawn.is_text:
-        return
-    path = request.title.subtitles[drawn.track].path
-    if path is not None:
-        text = to_subrip(read_subtitles(Path(path).read_bytes()))
-        (work / words_file(drawn.track)).write_text(text, encoding="utf-8")
-    elif isinstance(data, FileData) and not (work / LINK_NAME).exists():
-        (work / LINK_NAME).symlink_to(data.path)
-
-
-def _feed(request: PreviewRequest, source: Excerpt) -> Feed | None:
-    """The excerpt, with a DVD's subtitle stream declared at its front."""
-    data, drawn = request.title.data, request.settings.drawn
-    if source.feed is None or drawn is None or drawn.is_text or not isinstance(data, CellData):
-        return source.feed
-    stream_id = request.title.subtitles[drawn.track].stream_id
-    if data.stream is StreamKind.TRANSPORT or stream_id is None:
-        return source.feed
-    feed = source.feed
-
-    def declared() -> Iterator[bytes]:
-        chunks = feed()
-        first = next(chunks, b"")
-        yield declare(first, (stream_id,))
-        yield first
-        yield from chunks
-
-    return declared

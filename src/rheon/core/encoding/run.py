@@ -15,8 +15,8 @@ from ..errors import EngineError, SourceMissing, TargetError, TargetFull, Target
 from ..media import CellData, FileData, Title
 from ..planning import OutputSettings
 from ..sources.feed import feed_title
-from ..subtitles import read_subtitles, to_subrip
-from .command import CHAPTERS_FILE, LINK_NAME, SIDE_SUFFIX, Job, build_command, chapters_document, words_file
+from ..subtitles import lay_out
+from .command import CHAPTERS_FILE, SIDE_SUFFIX, Job, build_command, chapters_document
 from .progress import Progress, ProgressReader
 
 PART_PREFIX = ".rheon-"
@@ -130,12 +130,8 @@ def _lay_out(folder: Path, job: Job) -> None:
     if job.carries_chapters:
         text = chapters_document(job.title.chapters, job.title.duration_s)
         (folder / CHAPTERS_FILE).write_text(text, encoding="utf-8")
-    if isinstance(job.title.data, FileData):
-        (folder / LINK_NAME).symlink_to(job.title.data.path)
     for words in job.settings.subtitles:
-        if (path := job.title.subtitles[words.track].path) is not None:
-            text = to_subrip(read_subtitles(Path(path).read_bytes()))
-            (folder / words_file(words.track)).write_text(text, encoding="utf-8")
+        lay_out(job.title, words.track, folder)
 
 
 def _passes(settings: OutputSettings) -> tuple[int, ...]:

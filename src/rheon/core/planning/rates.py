@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 
 from ..devices import VideoEntry
-from ..devices.bounds import RateBounds, highest_level, rate_bounds
+from ..devices.bounds import highest_level, rate_bounds
 from ..devices.levels import Level, levels_of, most_references
 from ..devices.rules import better_profiles
 from .encoders import ENCODERS, Encoder
@@ -117,11 +117,6 @@ def choose_rates(
         reference_frames=references,
         b_frames=0 if plain else encoder.b_frames,
     )
-
-
-def bounds_at(entry: VideoEntry, profile: str | None, level: str | None) -> RateBounds:
-    """The bounds of the entry at a level."""
-    return rate_bounds(entry, levels_of(entry.codec, profile).get(level or ""))
 
 
 def keyframe_distance(rate: Fraction, seconds: float = KEYFRAME_S) -> int:

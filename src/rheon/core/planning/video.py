@@ -54,6 +54,17 @@ class VideoPlan:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class _Rated:
+    """Size and rates settled together, with the mean rate expected and the reasons that only show then."""
+
+    settings: VideoSettings
+    expected_bps: float
+    size: Reason
+    profile: Reason
+    level: Reason
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class _Picture:
     """What is settled before the rates: the entry encoded for, the picture left by the crop, cadence and depth."""
 
@@ -121,15 +132,25 @@ def encoded(
         depth=depth,
         sound_bps=sound_bps,
     )
-    settings, why, expected = _rated(picture)
-    colour, colour_reason = output_colour(video, (settings.width, settings.height), depth, pins)
+    rated = _rated(picture)
+    colour, colour_reason = output_colour(video, (rated.settings.width, rated.settings.height), depth, pins)
     source = source_colour(video)
     changed = family(source) != family(colour) or source.full_range
-    settings = replace(settings, crop=crop.borders, colour=colour, colour_from=source if changed else None)
+    settings = replace(rated.settings, crop=crop.borders, colour=colour, colour_from=source if changed else None)
     return VideoPlan(
         settings=settings,
-        expected_bps=expected,
-        why=replace(why, crop=crop.reason, codec=codec_reason, depth=depth_reason, colour=colour_reason),
+        expected_bps=rated.expected_bps,
+        why=Why(
+            crop=crop.reason,
+            size=rated.size,
+            cadence=picture.cadence.rate_reason,
+            fields=picture.cadence.fields_reason,
+            codec=codec_reason,
+            profile=rated.profile,
+            level=rated.level,
+            depth=depth_reason,
+            colour=colour_reason,
+        ),
         options=tuple(dict.fromkeys([*(option.codec for option in options), *others(container)])),
         exact=settings.bitrate_bps is not None and "picture.rate" in pins,
     )
@@ -214,7 +235,7 @@ def _depth(video: VideoStream, entry: VideoEntry, encoder: Encoder, request: Pla
     return 8, Reason(code="depth_lowered" if deep else "depth_of_source")
 
 
-def _rated(picture: _Picture) -> tuple[VideoSettings, Why, float]:
+def _rated(picture: _Picture) -> _Rated:
     """Size and rates together: a rate that is too low for the pixels takes some of them away."""
     entry, cadence, request = picture.entry, picture.cadence, picture.request
     names = ENCODERS[entry.codec].profiles
@@ -235,19 +256,13 @@ def _rated(picture: _Picture) -> tuple[VideoSettings, Why, float]:
     if wish is None or wish.mode == QUALITY:
         expected = min(expected, chosen.peak_bps * 0.9)
     settings = _settings(picture, geometry, chosen, (wish, expected))
-    level_code = "pinned" if pinned_level else "lowest_level"
-    why = Why(
-        crop=Reason(code="pinned"),
+    return _Rated(
+        settings=settings,
+        expected_bps=expected,
         size=geometry.reason,
-        cadence=cadence.rate_reason,
-        fields=cadence.fields_reason,
-        codec=Reason(code="pinned"),
         profile=Reason(code="pinned" if pinned_profile else "best_profile"),
-        level=Reason(code=level_code),
-        depth=Reason(code="pinned"),
-        colour=Reason(code="pinned"),
+        level=Reason(code="pinned" if pinned_level else "lowest_level"),
     )
-    return settings, why, expected
 
 
 def _balanced(picture: _Picture, geometry: Geometry, wish: RatePin | None) -> tuple[Geometry, float]:

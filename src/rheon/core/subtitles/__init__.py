@@ -1,5 +1,15 @@
-"""Text subtitles: whatever encoding and dialect they come in."""
+"""Text subtitles, whatever their encoding and dialect, and where the engine finds them."""
 
+from .laid_out import LINK_NAME, lay_out, words_file
 from .text import SubtitleText, TimedLine, decode_text, read_subtitles, to_subrip
 
-__all__ = ["SubtitleText", "TimedLine", "decode_text", "read_subtitles", "to_subrip"]
+__all__ = [
+    "LINK_NAME",
+    "SubtitleText",
+    "TimedLine",
+    "decode_text",
+    "lay_out",
+    "read_subtitles",
+    "to_subrip",
+    "words_file",
+]

@@ -11,6 +11,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from rheon.core.planning import Balance, pin_set_text
+from rheon.server.api.asked import asked
 from rheon.server.household.actions.devices import add_goal, add_shared, remove_device
 from rheon.server.household.models import Column, Device
 from rheon.server.shelf.models import Title
@@ -31,9 +32,8 @@ class Table(APIView):
         operation_id="setBenchBalance", request=requests.BenchBalanceSerializer, responses=documents.TableSerializer
     )
     def put(self, request: Request) -> Response:
-        wanted = requests.BenchBalanceSerializer(data=request.data)
-        wanted.is_valid(raise_exception=True)
-        settings.set_balance(Balance(wanted.validated_data["balance"]))
+        wanted = asked(requests.BenchBalanceSerializer, request.data)
+        settings.set_balance(Balance(wanted["balance"]))
         return Response(queries.table_document())
 
 
@@ -44,9 +44,8 @@ class Cells(APIView):
         responses=documents.CellSerializer(many=True),
     )
     def get(self, request: Request) -> Response:
-        wanted = requests.CellsWantedSerializer(data=request.query_params)
-        wanted.is_valid(raise_exception=True)
-        return Response(cells_document(wanted.ids(), wanted.wanted_balance()))
+        wanted = asked(requests.CellsWantedSerializer, request.query_params)
+        return Response(cells_document(wanted["titles"], wanted.get("balance")))
 
 
 class Picks(APIView):
@@ -56,9 +55,8 @@ class Picks(APIView):
 
     @extend_schema(operation_id="setPicked", request=requests.PickChangeSerializer, responses=documents.PicksSerializer)
     def post(self, request: Request) -> Response:
-        wanted = requests.PickChangeSerializer(data=request.data)
-        wanted.is_valid(raise_exception=True)
-        set_picked(wanted.validated_data["title_ids"], picked=wanted.validated_data["picked"])
+        wanted = asked(requests.PickChangeSerializer, request.data)
+        set_picked(wanted["title_ids"], picked=wanted["picked"])
         return self.get(request)
 
 
@@ -71,12 +69,11 @@ class Columns(APIView):
         operation_id="addColumn", request=requests.ColumnWantedSerializer, responses=documents.TableSerializer
     )
     def post(self, request: Request) -> Response:
-        wanted = requests.ColumnWantedSerializer(data=request.data)
-        wanted.is_valid(raise_exception=True)
-        if goal := wanted.validated_data.get("goal_id"):
+        wanted = asked(requests.ColumnWantedSerializer, request.data)
+        if goal := wanted.get("goal_id"):
             add_goal(goal)
         else:
-            add_shared(wanted.validated_data.get("device_ids", []))
+            add_shared(wanted.get("device_ids", []))
         return Response(queries.table_document())
 
 
@@ -99,11 +96,10 @@ class Serving(APIView):
         operation_id="serving", parameters=[requests.ServingWantedSerializer], responses=documents.ServingSerializer
     )
     def get(self, request: Request, title_id: int) -> Response:
-        wanted = requests.ServingWantedSerializer(data=request.query_params)
-        wanted.is_valid(raise_exception=True)
+        wanted = asked(requests.ServingWantedSerializer, request.query_params)
         title = get_object_or_404(Title, pk=title_id)
         devices = Device.objects.filter(column=Column.DEVICE)
-        chosen = list(devices.filter(pk__in=wanted.ids()) if wanted.ids() else devices)
+        chosen = list(devices.filter(pk__in=wanted["devices"]) if "devices" in wanted else devices)
         if not chosen:
             return Response({"title_id": title.pk, "files": [], "as_it_is": [], "impossible": []})
         return Response(queries.serving_document(title, chosen))
@@ -118,21 +114,18 @@ class Sheet(APIView):
         operation_id="changePlan", request=requests.SheetChangeSerializer, responses=documents.SheetSerializer
     )
     def patch(self, request: Request, title_id: int, device_id: int) -> Response:
-        wanted = requests.SheetChangeSerializer(data=request.data)
-        wanted.is_valid(raise_exception=True)
+        wanted = asked(requests.SheetChangeSerializer, request.data)
         title, device = cell_rows(title_id, device_id)
-        change = wanted.validated_data
-        moved = settings.change_setting(title, device, change.get("balance"), change.get("pins", {}))
+        moved = settings.change_setting(title, device, wanted.get("balance"), wanted.get("pins", {}))
         return Response(queries.sheet_document(title, device, moved))
 
 
 class Carry(APIView):
     @extend_schema(operation_id="carryPins", request=requests.CarrySerializer, responses=documents.CarriedSerializer)
     def post(self, request: Request, title_id: int, device_id: int) -> Response:
-        wanted = requests.CarrySerializer(data=request.data)
-        wanted.is_valid(raise_exception=True)
+        wanted = asked(requests.CarrySerializer, request.data)
         title, device = cell_rows(title_id, device_id)
-        picked = wanted.validated_data["to"] == "picked"
+        picked = wanted["to"] == "picked"
         targets = list(Title.objects.filter(pick__isnull=False)) if picked else settings.siblings(title)
         found = settings.carry_over(title, device, targets)
         return Response({"count": found.count, "left": list(found.left)})
@@ -141,10 +134,9 @@ class Carry(APIView):
 class SetsOfCell(APIView):
     @extend_schema(operation_id="keepPins", request=requests.KeepSetSerializer, responses=documents.SheetSerializer)
     def post(self, request: Request, title_id: int, device_id: int) -> Response:
-        wanted = requests.KeepSetSerializer(data=request.data)
-        wanted.is_valid(raise_exception=True)
+        wanted = asked(requests.KeepSetSerializer, request.data)
         title, device = cell_rows(title_id, device_id)
-        settings.keep_set(wanted.validated_data["name"], title, device)
+        settings.keep_set(wanted["name"], title, device)
         return Response(queries.sheet_document(title, device))
 
 
@@ -161,9 +153,8 @@ class Sets(APIView):
         operation_id="takePins", request=requests.SetFileSerializer, responses={201: documents.PinSetSerializer}
     )
     def post(self, request: Request) -> Response:
-        wanted = requests.SetFileSerializer(data=request.data)
-        wanted.is_valid(raise_exception=True)
-        row = settings.take_set(wanted.validated_data["document"])
+        wanted = asked(requests.SetFileSerializer, request.data)
+        row = settings.take_set(wanted["document"])
         return Response({"id": row.pk, "name": row.name, "pins": len(row.pins)}, status=201)
 
 

@@ -73,12 +73,12 @@ class _Column:
     mark: int
 
 
-def cells_document(title_ids: Sequence[int], balance: Balance | None = None) -> list[dict[str, Any]]:
+def cells_document(title_ids: Sequence[int], named: str | None = None) -> list[dict[str, Any]]:
     """Every cell of these titles, title by title, device by device, at a balance (the Bench's where none is named)."""
     everyone = household.household_wishes()
     columns = [_column(device, household.liked(device, everyone)) for device in household.columns()]
     settings = {(row.title_id, row.device_id): row for row in Setting.objects.filter(title_id__in=title_ids)}
-    balance = balance or bench_balance()
+    balance = Balance(named) if named else bench_balance()
     # the stored text tells whether a title changed, without reading what it says
     found = Title.objects.filter(pk__in=title_ids).annotate(
         said=Cast("document", TextField()), seen=Cast("survey", TextField()), sampled=Cast("samples", TextField())

@@ -211,10 +211,11 @@ def _move(move: Move) -> dict[str, Any]:
 
 
 def _rules(rules: Sequence[RuleResult]) -> list[dict[str, Any]]:
-    return [_rule(rule) for rule in rules]
+    return [rule_document(rule) for rule in rules]
 
 
-def _rule(rule: RuleResult) -> dict[str, Any]:
+def rule_document(rule: RuleResult) -> dict[str, Any]:
+    """A rule with both sides, in the words people use."""
     measured, allowed = rule_sides(rule.rule, rule.measured, rule.allowed)
     return {"rule": RULE_NAMES[rule.rule], "ok": rule.ok, "measured": measured, "allowed": allowed}
 

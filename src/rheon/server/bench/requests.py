@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+import re
+
+from drf_spectacular.types import OpenApiTypes
+from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
-from rheon.core.planning import Balance
 from rheon.server.api.schema import BALANCES
 
 MOST_ROWS = 200
@@ -19,18 +22,21 @@ class PickChangeSerializer(serializers.Serializer):
     picked = serializers.BooleanField()
 
 
+@extend_schema_field(OpenApiTypes.STR)
+class _Numbers(serializers.Field):
+    """Row numbers with commas between them."""
+
+    def to_internal_value(self, data: object) -> list[int]:
+        if not re.fullmatch(r"\d{1,12}(,\d{1,12})*", str(data)):
+            raise serializers.ValidationError("Say numbers with commas between them.")
+        return [int(part) for part in str(data).split(",")][:MOST_ROWS]
+
+
 class CellsWantedSerializer(serializers.Serializer):
-    """Title ids with commas between them."""
+    """Of which titles, and at which balance (the Bench's where none is named)."""
 
-    titles = serializers.RegexField(r"^\d+(,\d+)*$", max_length=4000)
+    titles = _Numbers()
     balance = serializers.ChoiceField(choices=BALANCES, required=False)
-
-    def ids(self) -> list[int]:
-        return [int(part) for part in self.validated_data["titles"].split(",")][:MOST_ROWS]
-
-    def wanted_balance(self) -> Balance | None:
-        said = self.validated_data.get("balance")
-        return Balance(said) if said else None
 
 
 class SheetChangeSerializer(serializers.Serializer):
@@ -63,10 +69,6 @@ class ColumnWantedSerializer(serializers.Serializer):
 
 
 class ServingWantedSerializer(serializers.Serializer):
-    """Device ids with commas between them; all of the household's where none are named."""
+    """For which devices; all of the household's where none are named."""
 
-    devices = serializers.RegexField(r"^\d+(,\d+)*$", max_length=2000, required=False)
-
-    def ids(self) -> list[int]:
-        said = self.validated_data.get("devices", "")
-        return [int(part) for part in said.split(",") if part]
+    devices = _Numbers(required=False)

@@ -2,18 +2,16 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.views.decorators.http import require_GET
 from drf_spectacular.utils import extend_schema
 from rest_framework.request import Request
 from rest_framework.response import Response
-from rest_framework.serializers import Serializer
 from rest_framework.views import APIView
 
 from rheon.core.devices import Answers, DeviceKind, catalogue, nearest
+from rheon.server.api.asked import asked
 
 from . import documents
 from .actions import asking, devices, people
@@ -30,13 +28,6 @@ from .requests import (
     OwnDeviceSerializer,
 )
 from .tasks import make_clips_task
-
-
-def asked(kind: type[Serializer], data: Any) -> dict[str, Any]:
-    """What was asked for, checked."""
-    wanted = kind(data=data)
-    wanted.is_valid(raise_exception=True)
-    return dict(wanted.validated_data)
 
 
 class TheHousehold(APIView):

@@ -8,7 +8,6 @@ from datetime import datetime
 
 from django.utils import timezone
 
-from rheon.core.devices import DeviceProfile
 from rheon.core.planning import SoundWish, WordsWish
 
 from .models import Column, Device, Household, Member, Wishes
@@ -69,10 +68,6 @@ def devices() -> list[Device]:
     """Only the devices that people own."""
     found = Device.objects.filter(column=Column.DEVICE).select_related("member")
     return usual_first(list(found))
-
-
-def device_profiles() -> list[tuple[Device, DeviceProfile]]:
-    return [(device, device.core_profile()) for device in devices()]
 
 
 def members() -> list[Member]:

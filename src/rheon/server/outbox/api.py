@@ -9,24 +9,17 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from rheon.server.bench.documents import EstimateSerializer
+from rheon.server.bench.documents import EstimateSerializer, RuleSerializer
 
 from .actions.outputs import forget
 from .models import Output
 from .queries import outputs_document
 
 
-class CheckedRuleSerializer(serializers.Serializer):
-    rule = serializers.CharField()
-    ok = serializers.BooleanField()
-    measured = serializers.CharField()
-    allowed = serializers.CharField()
-
-
 class CheckSerializer(serializers.Serializer):
     device_name = serializers.CharField()
     kept = serializers.IntegerField()
-    rules = CheckedRuleSerializer(many=True)
+    rules = RuleSerializer(many=True)
 
 
 class OutputSerializer(serializers.Serializer):

@@ -5,7 +5,8 @@ from __future__ import annotations
 from pathlib import Path
 from typing import Any
 
-from rheon.core.media.sentences import RULE_NAMES, rule_sides
+from rheon.core.devices import RuleResult
+from rheon.server.bench.queries import rule_document
 
 from .models import Output
 
@@ -40,10 +41,5 @@ def output_document(output: Output) -> dict[str, Any]:
 
 
 def _check(check: dict[str, Any]) -> dict[str, Any]:
-    rules = [_rule(result) for result in check["results"]]
+    rules = [rule_document(RuleResult(**result)) for result in check["results"]]
     return {"device_name": check["device_name"], "kept": sum(rule["ok"] for rule in rules), "rules": rules}
-
-
-def _rule(result: dict[str, Any]) -> dict[str, Any]:
-    measured, allowed = rule_sides(result["rule"], result["measured"], result["allowed"])
-    return {"rule": RULE_NAMES[result["rule"]], "ok": result["ok"], "measured": measured, "allowed": allowed}

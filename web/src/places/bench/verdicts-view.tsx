@@ -1,9 +1,9 @@
-import { Check, X } from "lucide-react";
 import { Link, useParams } from "react-router";
 
 import { useVerdicts } from "../../api/bench";
 import type { Schemas } from "../../api/client";
 import { DeviceIcon } from "../../parts/device-icon";
+import { RuleTable } from "../../parts/rule-table";
 import { Button } from "../../ui/button";
 import { Empty, Failed, Loading } from "../../ui/states";
 
@@ -68,30 +68,5 @@ function Card({ entry, titleId }: { entry: Entry; titleId: number }) {
         </Button>
       </p>
     </li>
-  );
-}
-
-function RuleTable({ rules, label }: { rules: Entry["rules"]; label: string }) {
-  return (
-    <table className="mt-1 w-full text-[13px]" aria-label={label}>
-      <thead className="sr-only">
-        <tr>
-          <th scope="col">kept</th>
-          <th scope="col">rule</th>
-          <th scope="col">measured</th>
-          <th scope="col">allowed</th>
-        </tr>
-      </thead>
-      <tbody>
-        {rules.map((rule) => (
-          <tr key={rule.rule} className="border-t border-hairline align-top">
-            <td className="w-6 py-1">{rule.ok ? <Check size={14} className="text-moss" aria-label="kept" /> : <X size={14} className="text-madder" aria-label="broken" />}</td>
-            <td className="w-[110px] py-1 pr-2 text-quiet first-letter:uppercase">{rule.rule}</td>
-            <td className="py-1 pr-2 font-semibold">{rule.measured}</td>
-            <td className="py-1 text-quiet">{rule.allowed}</td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
   );
 }

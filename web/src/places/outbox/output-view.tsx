@@ -1,9 +1,10 @@
-import { Check, Download, X } from "lucide-react";
+import { Download } from "lucide-react";
 
 import type { Schemas } from "../../api/client";
 import { useForgetOutput } from "../../api/queries";
 import { spanText } from "../../domain/durations";
 import { sizeText } from "../../domain/sizes";
+import { RuleTable } from "../../parts/rule-table";
 import { Button } from "../../ui/button";
 import { Notice } from "../../ui/notice";
 
@@ -80,26 +81,7 @@ function CheckTable({ check }: { check: Schemas["Check"] }) {
           {check.kept} of {check.rules.length} rules hold
         </span>
       </h3>
-      <table className="mt-1 w-full border-t border-hairline">
-        <thead className="sr-only">
-          <tr>
-            <th scope="col">kept</th>
-            <th scope="col">rule</th>
-            <th scope="col">measured</th>
-            <th scope="col">allowed</th>
-          </tr>
-        </thead>
-        <tbody>
-          {check.rules.map((rule) => (
-            <tr key={rule.rule} className="border-b border-hairline align-top">
-              <td className="w-7 py-1.5">{rule.ok ? <Check size={15} className="text-moss" aria-label="kept" /> : <X size={15} className="text-madder" aria-label="broken" />}</td>
-              <td className="w-[150px] py-1.5 pr-3 text-quiet first-letter:uppercase">{rule.rule}</td>
-              <td className="py-1.5 pr-3 font-semibold">{rule.measured}</td>
-              <td className="py-1.5 text-quiet">{rule.allowed}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <RuleTable rules={check.rules} label={`Rules of ${check.device_name}`} />
     </section>
   );
 }

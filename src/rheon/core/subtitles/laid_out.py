@@ -1,0 +1,26 @@
+"""Text subtitles where the engine finds them: beside it, under names that need no escaping."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from ..media import FileData, Title
+from .text import read_subtitles, to_subrip
+
+LINK_NAME = "source"
+"""The title's own file, in which its embedded tracks are."""
+
+
+def words_file(track: int) -> str:
+    """What a track that is a file of its own is called."""
+    return f"words-{track}.srt"
+
+
+def lay_out(title: Title, track: int, work: Path) -> None:
+    """Put what a text track needs into ``work``; nothing for pictures. Raises ``OSError``."""
+    words, data = title.subtitles[track], title.data
+    if words.path is not None:
+        text = to_subrip(read_subtitles(Path(words.path).read_bytes()))
+        (work / words_file(track)).write_text(text, encoding="utf-8")
+    elif words.is_text and isinstance(data, FileData) and not (work / LINK_NAME).is_symlink():
+        (work / LINK_NAME).symlink_to(data.path)
