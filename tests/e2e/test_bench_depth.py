@@ -66,7 +66,7 @@ def test_3_experts_find_every_setting_and_type_numbers(page: Page) -> None:
     for label in ("Profile", "Level", "Colours", "Deinterlacer", "Effort", "Channels", "Sample rate"):
         expect(page.get_by_role("combobox", name=label, exact=True)).to_be_visible()
     page.get_by_role("button", name="Type a value for Rate").click()
-    page.get_by_role("radio", name="MB for the file").click()
+    choose(page, "Kind", "MB for the file")
     page.get_by_role("textbox", name="Rate").fill("2")
     page.get_by_role("button", name="Set it").click()
     expect(page.get_by_text(re.compile(r"kb/s on average, for 2 MB"))).to_be_visible()

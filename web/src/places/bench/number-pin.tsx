@@ -4,7 +4,7 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { Button } from "../../ui/button";
 import { Popover } from "../../ui/popover";
-import { Segments } from "../../ui/segments";
+import { Select } from "../../ui/select";
 
 type Decision = Schemas["Decision"];
 type Range = Schemas["Range"];
@@ -52,11 +52,6 @@ function Form({ decision, onPin }: { decision: Decision; onPin: (value: string) 
         if (fits) onPin(`${range.before}${text.trim()}`);
       }}
     >
-      {kinds.length > 1 && (
-        <div className="mb-2">
-          <Segments label="Kind" value={unit} options={kinds.map((entry) => entry.unit)} onChange={setUnit} />
-        </div>
-      )}
       <label className="flex items-center gap-2">
         <span className="sr-only">{decision.label}</span>
         <input
@@ -67,8 +62,13 @@ function Form({ decision, onPin }: { decision: Decision; onPin: (value: string) 
           aria-invalid={text !== "" && !fits}
           className="h-8 min-w-0 flex-1 rounded-lg border border-hairline bg-raised px-2.5 text-right aria-invalid:border-madder"
         />
-        <span className="text-quiet">{range.unit}</span>
+        {kinds.length === 1 && <span className="text-quiet">{range.unit}</span>}
       </label>
+      {kinds.length > 1 && (
+        <div className="mt-2">
+          <Select label="Kind" value={unit} choices={kinds.map((entry) => ({ value: entry.unit, text: entry.unit }))} onChange={setUnit} />
+        </div>
+      )}
       <p className="mt-1.5 mb-2 text-[12.5px] text-quiet">
         {numberText(range.low)} to {numberText(range.high)}
       </p>

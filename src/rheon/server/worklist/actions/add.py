@@ -60,7 +60,7 @@ def add_copy(source: Source) -> Job:
     with transaction.atomic():
         return _queue(
             title_name=source.name,
-            device_names=["Faithful copy of the disc"],
+            device_names=["safe keeping"],
             summary=f"{source.form} · every file · checksums",
             disc_path=source.path,
             title_document={"duration_s": 0},
