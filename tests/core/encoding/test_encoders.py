@@ -7,7 +7,7 @@ from fractions import Fraction
 
 import pytest
 
-from rheon.core.encoding.encoders import audio_arguments, video_arguments
+from rheon.core.encoding.encoders import Placing, audio_arguments, video_arguments
 from rheon.core.encoding.filters import graph
 from rheon.core.encoding.progress import ProgressReader
 from rheon.core.media import Borders, Colour
@@ -113,19 +113,22 @@ SOUND = AudioSettings(
 
 
 def test_each_track_is_said_by_its_place() -> None:
-    said = audio_arguments(SOUND, 1, filtered=True)
+    said = audio_arguments(SOUND, Placing(place=1, container="mp4"))
     assert said[:6] == ["-c:a:1", "libopus", "-b:a:1", "256000", "-ar:a:1", "48000"]
     assert said[said.index("-mapping_family:a:1") + 1] == "1"
     assert "-filter:a:1" in said
-    assert audio_arguments(replace(SOUND, action=Action.COPY), 2, filtered=False) == ["-c:a:2", "copy"]
+    copied = Placing(place=2, container="mp4", filtered=False)
+    assert audio_arguments(replace(SOUND, action=Action.COPY), copied) == ["-c:a:2", "copy"]
 
 
 def test_lossless_sound_has_no_rate_and_gain_is_kept_from_clipping() -> None:
-    flac = audio_arguments(replace(SOUND, codec="flac", bitrate_bps=None, gain_db=4.0), 0, filtered=True)
+    flac = audio_arguments(
+        replace(SOUND, codec="flac", bitrate_bps=None, gain_db=4.0), Placing(place=0, container="mp4")
+    )
     assert "-b:a:0" not in flac
     heard = flac[flac.index("-filter:a:0") + 1]
     assert heard.index("volume=4.0dB") < heard.index("alimiter")
-    quieter = audio_arguments(replace(SOUND, gain_db=-4.0), 0, filtered=True)
+    quieter = audio_arguments(replace(SOUND, gain_db=-4.0), Placing(place=0, container="mp4"))
     assert "alimiter" not in quieter[quieter.index("-filter:a:0") + 1]
 
 

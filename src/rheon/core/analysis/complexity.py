@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from ..engine import Command, require, run
+from ..engine.arguments import video_pad
 from ..errors import EngineError
 from ..media import Samples, Title
 from .excerpts import excerpt
@@ -36,7 +37,17 @@ def sample_pictures(title: Title) -> Samples | None:
 
 def _bits(title: Title, at_s: float, length_s: float, coding: tuple[int, str]) -> int:
     source = excerpt(title, at_s)
-    argv = ["ffmpeg", "-hide_banner", "-loglevel", "error", *source.arguments, "-map", "0:V:0", "-t", f"{length_s:.3f}"]
+    argv = [
+        "ffmpeg",
+        "-hide_banner",
+        "-loglevel",
+        "error",
+        *source.arguments,
+        "-map",
+        video_pad(title),
+        "-t",
+        f"{length_s:.3f}",
+    ]
     argv += ["-pix_fmt", "yuv420p", "-c:v", "libx264", "-preset", coding[1], "-crf", str(coding[0])]
     command = Command(argv=[*argv, "-f", "h264", "pipe:1"], feed=source.feed, timeout_s=TIMEOUT_S, gentle=True)
     return len(run(command).stdout) * 8

@@ -5,6 +5,7 @@ from __future__ import annotations
 import contextlib
 
 from ..engine import Command, require, run
+from ..engine.arguments import video_pad
 from ..errors import EngineError
 from ..media import Title
 from .excerpts import BRIEFLY, excerpt
@@ -45,7 +46,7 @@ def _jpeg(title: Title, at_s: float, height: int, start: tuple[str, ...]) -> byt
         *start,
         *source.arguments,
         "-map",
-        "0:V:0",
+        video_pad(title),
         "-frames:v",
         "1",
     ]

@@ -6,6 +6,7 @@ import numpy as np
 import numpy.typing as npt
 
 from ..engine import Command, run
+from ..engine.arguments import video_pad
 from ..errors import EngineError
 from ..media import Title
 from .excerpts import BRIEFLY, excerpt
@@ -31,7 +32,7 @@ def _stored(title: Title, at_s: float, count: int, start: tuple[str, ...]) -> by
     """The pictures' bytes; empty where a short look found nothing to start from. Raises ``EngineError``."""
     source = excerpt(title, at_s)
     argv = ["ffmpeg", "-hide_banner", "-loglevel", "error", "-noautorotate", *start, *source.arguments]
-    argv += ["-map", "0:V:0", "-frames:v", str(count), "-vf", "format=yuv420p,extractplanes=y"]
+    argv += ["-map", video_pad(title), "-frames:v", str(count), "-vf", "format=yuv420p,extractplanes=y"]
     argv += ["-fps_mode", "passthrough", "-f", "rawvideo", "pipe:1"]
     try:
         return run(Command(argv=argv, feed=source.feed, timeout_s=TIMEOUT_S, gentle=True)).stdout

@@ -154,8 +154,10 @@ def _plan_rules(settings: OutputSettings, found: ProbedFile) -> list[RuleResult]
         plan = f"{wanted.width}×{wanted.height} {wanted.codec}"
         rules.append(RuleResult(rule="planned_picture", part="video", ok=seen == plan, measured=seen, allowed=plan))
         if made and wanted.action is Action.ENCODE:
-            ok = abs(made.frame_rate - wanted.frame_rate) < 0.05
+            over = float(made.frame_rate - wanted.frame_rate)
+            ok = over < 0.05 if wanted.variable_rate else abs(over) < 0.05
             measured, allowed = f"{float(made.frame_rate):.3f}", f"{float(wanted.frame_rate):.3f}"
+            allowed = f"up to {allowed}" if wanted.variable_rate else allowed
             rules.append(RuleResult(rule="planned_rate", part="video", ok=ok, measured=measured, allowed=allowed))
             rules += _colour_rule(wanted, made)
     seen, plan = _sounds(found.audio), _sounds(settings.audio)

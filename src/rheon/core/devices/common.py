@@ -74,6 +74,7 @@ def _video(one: VideoEntry, other: VideoEntry) -> VideoEntry | None:
         bit_depths=depths,
         interlaced=one.interlaced and other.interlaced,
         non_square_pixels=one.non_square_pixels and other.non_square_pixels,
+        variable_frame_rate=one.variable_frame_rate and other.variable_frame_rate,
     )
 
 

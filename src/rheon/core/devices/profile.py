@@ -64,6 +64,7 @@ class VideoEntry(_Part):
     bit_depths: tuple[int, ...] = (8,)
     interlaced: bool = False
     non_square_pixels: bool = False
+    variable_frame_rate: bool = False
 
     @cached_property
     def frame_rate_limit(self) -> Fraction:

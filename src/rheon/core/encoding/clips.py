@@ -9,7 +9,7 @@ from ..devices.asking import Clip
 from ..engine import Command, require, run
 from ..media.containers import CONTAINERS
 from ..planning import Action, AudioSettings, VideoSettings
-from .encoders import audio_arguments, video_arguments
+from .encoders import Placing, audio_arguments, video_arguments
 from .filters import PIXEL_FORMATS
 
 LENGTH_S, UHD_LENGTH_S = 0.8, 0.5
@@ -69,4 +69,4 @@ def _sound(clip: Clip) -> list[str]:
         source_channels=clip.channels,
         bitrate_bps=SOUND_BPS * clip.channels // 2,
     )
-    return ["-i", source, *audio_arguments(settings, 0, filtered=False)]
+    return ["-i", source, *audio_arguments(settings, Placing(place=0, container=clip.container, filtered=False))]

@@ -11,13 +11,20 @@ from ..media import Chapter, FileData, StreamKind, Title
 from ..media.containers import CONTAINERS
 from ..planning import Action, AudioSettings, OutputSettings, SubtitleSettings, WordsForm
 from ..subtitles import LINK_NAME, words_file
-from .encoders import audio_arguments, video_arguments
-from .filters import DrawnText, audio_filters, graph
+from .encoders import Placing, audio_arguments, early_of, video_arguments
+from .filters import DrawnText, audio_filters, graph, phase_of
 
 CHAPTERS_FILE = "chapters.txt"
 NO_QUEUE = ("-thread_queue_size", "0")
 """With two inputs the engine would read each in a thread, and sleep for 10 ms whenever a short queue is empty."""
-MUXING = {"mp4": ("-movflags", "+faststart"), "mp3": ("-id3v2_version", "3")}
+MUXING = {
+    "mp4": ("-movflags", "+faststart"),
+    "mp3": ("-id3v2_version", "3"),
+    # what lies before zero would push all pictures back by an empty one
+    "avi": ("-avoid_negative_ts", "disabled"),
+}
+SOON_S = 0.25
+"""Up to so late a first picture begins at once in a container without times; later ones are waited for."""
 BLURAY_SUFFIX = ".m2ts"
 SIDE_SUFFIX = "srt"
 
@@ -78,7 +85,7 @@ def build_command(job: Job, at_pass: int = 0) -> list[str]:
         *_words_maps(job),
         *(video_arguments(made.video, made.container, at_pass) if made.video else ()),
         *(part for place, sound in enumerate(made.audio)
-          for part in audio_arguments(sound, place, filtered=not _shares_id(job, sound) and not _plain(sound))),
+          for part in audio_arguments(sound, _placing(job, sound, place))),
         *_metadata(job),
         "-max_muxing_queue_size", "4096",
         *MUXING.get(made.container, ()),
@@ -208,7 +215,27 @@ def _picture_map(job: Job) -> list[str]:
     drawn = made.drawn
     picture = subtitle_pad(title, drawn.track) if drawn and not drawn.is_text else None
     text = drawn_text(title, drawn.track) if drawn and drawn.is_text else None
-    return ["-filter_complex", graph(made.video, video_pad(title), picture, text), "-map", "[out]"]
+    return ["-filter_complex", graph(made.video, video_pad(title), picture, text, _phase_s(job)), "-map", "[out]"]
+
+
+def _phase_s(job: Job) -> float:
+    """How much earlier everything comes, so that the first picture lies on a tick of the output's frame rate.
+
+    Where a container keeps no times, the first picture (or a copied sound) is its first moment.
+    """
+    made, video = job.settings.video, job.title.video
+    if made is None or video is None or video.span is None or made.action is Action.COPY or made.variable_rate:
+        return 0.0
+    first_s = video.span.start_s
+    if not CONTAINERS[job.settings.container].keeps_start and first_s <= SOON_S:
+        return first_s
+    phase_s = phase_of(first_s, made.frame_rate)
+    return phase_s if abs(phase_s) > 1e-4 else 0.0
+
+
+def _placing(job: Job, sound: AudioSettings, place: int) -> Placing:
+    filtered = not _shares_id(job, sound) and not _plain(sound)
+    return Placing(place=place, early_s=_phase_s(job), container=job.settings.container, filtered=filtered)
 
 
 def _sound_maps(job: Job) -> list[str]:
@@ -216,7 +243,8 @@ def _sound_maps(job: Job) -> list[str]:
     for place, sound in enumerate(job.settings.audio):
         pad = audio_pad(job.title, sound.track)
         if _shares_id(job, sound):
-            maps += ["-filter_complex", f"[{pad}]{audio_filters(sound)}[sound{place}]", "-map", f"[sound{place}]"]
+            heard = audio_filters(sound, early_of(sound, _placing(job, sound, place)))
+            maps += ["-filter_complex", f"[{pad}]{heard}[sound{place}]", "-map", f"[sound{place}]"]
         else:
             maps += ["-map", pad]
     return maps

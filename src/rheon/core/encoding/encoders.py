@@ -3,7 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import dataclass
 
+from ..media import rate_text
+from ..media.containers import CONTAINERS
 from ..planning import Action, AudioSettings, VideoSettings
 from .filters import audio_filters
 
@@ -23,22 +26,51 @@ def video_arguments(made: VideoSettings, container: str, at_pass: int) -> list[s
     """Everything about the picture; ``at_pass`` is 1 or 2 where there are two, else 0."""
     tag = ["-tag:v", "hvc1"] if made.codec == "hevc" and container == "mp4" else []
     if made.action is Action.COPY:
-        return ["-c:v", "copy", *tag]
+        # without times of its own a container counts pictures, and has to be told how fast
+        counted = [] if CONTAINERS[container].keeps_start else ["-r", rate_text(made.frame_rate)]
+        return ["-c:v", "copy", *counted, *tag]
+    if made.variable_rate:
+        # each picture's own time needs finer ticks than those of a rate
+        times = ["-fps_mode", "vfr", "-enc_time_base", "1/90000"]
+    else:
+        times = ["-fps_mode", "passthrough" if CONTAINERS[container].keeps_start else "cfr"]
     return [
-        "-c:v", NAMES[made.codec], "-g", str(made.keyframe_frames), *tag,
+        "-c:v", NAMES[made.codec], *times, "-g", str(made.keyframe_frames), *tag,
         *_BY_CODEC[made.codec](made, at_pass), *_colour(made),
     ]  # fmt: skip
 
 
-def audio_arguments(made: AudioSettings, place: int, *, filtered: bool) -> list[str]:
-    """Everything about the output's audio track ``place``."""
+PRIMING = {"aac": 1024, "mp3": 1105, "ac3": 256, "eac3": 256, "mp2": 481, "wmav2": 2048}
+"""Samples of silence that the encoder puts in front, where the container does not tell players to skip them."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Placing:
+    """Where a track goes: its number in the output, how much earlier it is to come, and in which container."""
+
+    place: int
+    container: str
+    early_s: float = 0.0
+    filtered: bool = True
+
+
+def audio_arguments(made: AudioSettings, placing: Placing) -> list[str]:
+    """Everything about one audio track of the output."""
+    place = placing.place
     if made.action is Action.COPY:
-        return [f"-c:a:{place}", "copy"]
+        moved = [f"-bsf:a:{place}", f"setts=ts=TS-({placing.early_s:.6f})/TB"] if placing.early_s else []
+        return [f"-c:a:{place}", "copy", *moved]
     rate = [f"-b:a:{place}", str(made.bitrate_bps)] if made.bitrate_bps and not made.codec.startswith("pcm") else []
     shape = [f"-ar:a:{place}", str(made.sample_rate), f"-ac:a:{place}", str(made.channels)]
     family = [f"-mapping_family:a:{place}", "1"] if made.codec == "opus" and made.channels > 2 else []
-    heard = [f"-filter:a:{place}", audio_filters(made)] if filtered else []
+    heard = [f"-filter:a:{place}", audio_filters(made, early_of(made, placing))] if placing.filtered else []
     return [f"-c:a:{place}", NAMES[made.codec], *rate, *shape, *family, *heard]
+
+
+def early_of(made: AudioSettings, placing: Placing) -> float:
+    """How much earlier the samples must come, the encoder's own silence included."""
+    told = CONTAINERS[placing.container].tells_priming
+    return placing.early_s + (0.0 if told else PRIMING.get(made.codec, 0) / made.sample_rate)
 
 
 def _passes(at_pass: int) -> list[str]:

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
+from fractions import Fraction
 
 from ..media import Colour, rate_text
 from ..planning import AudioSettings, Fields, VideoSettings
@@ -10,6 +12,9 @@ from ..planning import AudioSettings, Fields, VideoSettings
 # Downmix to two channels. The centre carries the dialogue and stays the loudest part of each side; the limiter
 # catches the rare sum above full scale instead of turning everything down.
 CENTRE, FRONT, SURROUND = 0.74, 0.60, 0.38
+ON_TICK = 0.05
+LEAST_GAP_S = 0.012
+"""Below it a gap is a rounded time stamp; what people notice begins at twice that."""
 PIXEL_FORMATS = {8: "yuv420p", 10: "yuv420p10le"}
 
 
@@ -22,16 +27,17 @@ class DrawnText:
     start_s: float = 0.0
 
 
-def graph(made: VideoSettings, source: str, picture: str | None, text: DrawnText | None) -> str:
-    """The graph from pad ``source`` to ``[out]``: fields, drawn-in subtitles, cadence, size, pixel shape and format.
+def graph(made: VideoSettings, source: str, picture: str | None, text: DrawnText | None, phase_s: float = 0.0) -> str:
+    """The graph from pad ``source`` to ``[out]``: fields, drawn-in subtitles, rate, size, pixel shape and format.
 
-    ``picture`` is the pad of a picture subtitle.
+    ``picture`` is the pad of a picture subtitle. ``phase_s`` is how far the first picture lies behind a tick of the
+    frame rate: everything is moved by it, so that no rounded time stamp falls half-way between two ticks.
     """
     steps = [*_fields(made), *_crop(made)] if picture is None else _fields(made)
     head = f"[{source}]{','.join(steps)}" if steps else f"[{source}]null"
     shape = made.sample_aspect
     tail = [
-        f"fps={rate_text(made.frame_rate)}",
+        *_times(made, phase_s),
         f"scale={made.width}:{made.height}:flags=lanczos{_colours(made)}",
         f"setsar={shape.numerator}/{shape.denominator}",
     ]
@@ -43,6 +49,21 @@ def graph(made: VideoSettings, source: str, picture: str | None, text: DrawnText
     # drawn where they stand on the whole picture, and cut with it
     tail = [*_crop(made), *tail]
     return f"{head}[seen];[seen][{picture}]overlay=eof_action=pass,{','.join(tail)}[out]"
+
+
+def phase_of(first_s: float, rate: Fraction) -> float:
+    """How far a moment lies behind the tick of a rate to which it is moved: the next one, or one just before it."""
+    ticks = first_s * float(rate)
+    whole = math.floor(ticks) if ticks - math.floor(ticks) < ON_TICK else math.ceil(ticks)
+    return first_s - whole / float(rate)
+
+
+def _times(made: VideoSettings, phase_s: float) -> list[str]:
+    if made.variable_rate:
+        return []
+    moved = ["settb=AVTB", f"setpts=PTS-({phase_s:.6f})/TB"] if phase_s else []
+    stepped = [f"framestep={made.every}"] if made.every > 1 else []
+    return [*moved, *stepped, f"fps={rate_text(made.frame_rate)}"]
 
 
 def _crop(made: VideoSettings) -> list[str]:
@@ -93,9 +114,15 @@ def _matrix(side: str, colour: Colour) -> str:
     return f"{side}_color_matrix={name}:{side}_range={'full' if colour.full_range else 'limited'}"
 
 
-def audio_filters(made: AudioSettings) -> str:
-    """Gaps filled and the start aligned, then a downmix where channels go from surround to two or one."""
-    steps = ["aresample=async=1:first_pts=0"]
+def audio_filters(made: AudioSettings, early_s: float = 0.0) -> str:
+    """Every sample at its own time, then a downmix where channels go from surround to two or one.
+
+    Gaps are filled and overlaps cut from ``LEAST_GAP_S`` on. The first moment is where everything else has it, which is
+    ``early_s`` earlier than on the source.
+    """
+    steps = [f"asetpts=PTS-({early_s:.6f})/TB"] if early_s else []
+    first = max(0, round(-early_s * made.sample_rate))
+    steps.append(f"aresample=async=1:min_hard_comp={LEAST_GAP_S}:first_pts={first}")
     if made.source_channels >= 5 and made.channels <= 2:
         left = f"FL={FRONT}*FL+{CENTRE}*FC+{SURROUND}*BL+{SURROUND}*SL"
         right = f"FR={FRONT}*FR+{CENTRE}*FC+{SURROUND}*BR+{SURROUND}*SR"

@@ -26,15 +26,22 @@ def safe_file_input(path: str) -> list[str]:
 
 def video_pad(title: Title) -> str:
     """How the engine is told which video stream is meant: a disc's by its id, a file's by its place."""
-    stream_id = title.video.stream_id if title.video else None
-    return "0:V:0" if stream_id is None else f"0:i:{stream_id:#x}"
+    video = title.video
+    return "0:V:0" if video is None else _pad(video.stream_id, video.place, "V:0")
 
 
 def audio_pad(title: Title, track: int) -> str:
-    stream_id = title.audio[track].stream_id
-    return f"0:a:{track}" if stream_id is None else f"0:i:{stream_id:#x}"
+    stream = title.audio[track]
+    return _pad(stream.stream_id, stream.place, f"a:{track}")
 
 
-def subtitle_pad(title: Title, track: int) -> str:
-    stream_id = title.subtitles[track].stream_id
-    return f"0:s:{track}" if stream_id is None else f"0:i:{stream_id:#x}"
+def subtitle_pad(title: Title, track: int, source: int = 0) -> str:
+    """``source`` counts the engine's inputs."""
+    stream = title.subtitles[track]
+    return _pad(stream.stream_id, stream.place, f"s:{track}", source)
+
+
+def _pad(stream_id: int | None, place: int | None, kind: str, source: int = 0) -> str:
+    if stream_id is not None:
+        return f"{source}:i:{stream_id:#x}"
+    return f"{source}:{kind if place is None else place}"

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import contextlib
 import json
+import math
+import re
 from dataclasses import dataclass, field, replace
 from fractions import Fraction
 from typing import Any
@@ -32,6 +34,11 @@ VARIES = 0.02
 RUN_THROUGH_TIMEOUT_S = 120
 HEADER_BYTES = 128
 DOCTYPE_WEBM = b"\x42\x82\x84webm"
+
+GUESSES_LENGTH = frozenset(
+    {"mp3", "aac", "ac3", "eac3", "dts", "dtshd", "truehd", "h264", "hevc", "m4v", "mpegvideo", "mpeg", "mpegts", "amr"}
+)
+"""Formats without a header that says how long they last."""
 
 # names by which ffprobe groups demuxers → our container names
 CONTAINERS = {
@@ -73,19 +80,27 @@ PROFILES = {
 class ProbedFile:
     """A file as ffprobe sees it. ``container`` is our name for its format; durations in seconds.
 
-    ``attached_picture`` is the stream number of a cover inside the file.
+    ``pictures`` are its video streams, of which the first is ``video``; covers are not among them, and
+    ``attached_picture`` is the place of one. ``start_s`` is the container's time of the first moment, ``promised_s``
+    how long its headers say that picture and sound last (``None`` where that is only guessed).
     """
 
     container: str
     duration_s: float
     size_bytes: int
-    video: VideoStream | None
+    pictures: tuple[VideoStream, ...]
     audio: tuple[AudioStream, ...]
     subtitles: tuple[SubtitleStream, ...]
     chapters: tuple[Chapter, ...]
     title: str | None
     tags: dict[str, str] = field(default_factory=dict)
     attached_picture: int | None = None
+    start_s: float = 0.0
+    promised_s: float | None = None
+
+    @property
+    def video(self) -> VideoStream | None:
+        return self.pictures[0] if self.pictures else None
 
 
 def probe(path: str) -> ProbedFile:
@@ -112,7 +127,8 @@ def probe(path: str) -> ProbedFile:
         return found
     # the decoder's own figure is only known once it has decoded; the headers promise it
     references = reference_frames(path, found.video.codec)
-    return replace(found, video=replace(found.video, reference_frames=references))
+    first, *others = found.pictures
+    return replace(found, pictures=(replace(first, reference_frames=references), *others))
 
 
 def _is_webm(path: str) -> bool:
@@ -161,7 +177,7 @@ def read_probe(said: dict[str, Any]) -> ProbedFile:
         container=CONTAINERS.get(name, name.split(",", maxsplit=1)[0]),
         duration_s=_duration(form, streams),
         size_bytes=int(form.get("size", 0)),
-        video=_video(pictures[0]) if pictures else None,
+        pictures=tuple(map(_video, pictures)),
         audio=tuple(_audio(index, stream) for index, stream in enumerate(sounds)),
         subtitles=tuple(_subtitle(index, stream) for index, stream in enumerate(words)),
         chapters=tuple(
@@ -175,6 +191,8 @@ def read_probe(said: dict[str, Any]) -> ProbedFile:
         title=(form.get("tags", {}) if pictures else _tags(form) or _tags(sounds[0])).get("title") or None,
         tags=_tags(form) or _tags((sounds or pictures)[0]),
         attached_picture=next((int(stream["index"]) for stream in covers if "index" in stream), None),
+        start_s=_seconds(form.get("start_time")) or 0.0,
+        promised_s=None if name in GUESSES_LENGTH else _promised(form, [*pictures, *sounds]),
     )
 
 
@@ -187,6 +205,27 @@ def _tags(form: dict[str, Any]) -> dict[str, str]:
 def _tail(error: EngineError) -> list[str]:
     tail = error.facts.get("tail")
     return [str(line) for line in tail] if isinstance(tail, list) else []
+
+
+def _promised(form: dict[str, Any], streams: list[dict[str, Any]]) -> float | None:
+    """How long picture and sound are said to last: by each stream where each says so, else by the container."""
+    said = [_seconds(s.get("duration")) or _clock(s.get("tags", {}).get("DURATION")) for s in streams]
+    known = [length for length in said if length is not None]
+    return max(known) if known and len(known) == len(said) else _seconds(form.get("duration"))
+
+
+def _clock(text: object) -> float | None:
+    """``00:01:02.345000000``, as Matroska's statistics tags say it."""
+    found = re.fullmatch(r"(\d+):(\d\d):(\d\d(?:\.\d+)?)", str(text))
+    return int(found[1]) * 3600 + int(found[2]) * 60 + float(found[3]) if found else None
+
+
+def _seconds(text: object) -> float | None:
+    try:
+        value = float(str(text))
+    except ValueError:
+        return None
+    return value if math.isfinite(value) else None
 
 
 def _duration(form: dict[str, Any], streams: list[dict[str, Any]]) -> float:
@@ -205,6 +244,7 @@ def _video(stream: dict[str, Any]) -> VideoStream:
         height=int(stream.get("height", 0)),
         frame_rate=_frame_rate(stream),
         variable_rate=_varies(stream),
+        holding_rate=parse_fraction(stream.get("r_frame_rate")),
         sample_aspect=parse_fraction(stream.get("sample_aspect_ratio")) or Fraction(1),
         scan=_scan(str(order)),
         top_field_first=order not in ("bb", "bt"),
@@ -215,7 +255,13 @@ def _video(stream: dict[str, Any]) -> VideoStream:
         rotation=_rotation(stream),
         codec_tag=stream.get("codec_tag_string"),
         colour=_colour(stream),
+        place=_index(stream),
     )
+
+
+def _index(stream: dict[str, Any]) -> int | None:
+    place = stream.get("index")
+    return place if isinstance(place, int) else None
 
 
 def _colour(stream: dict[str, Any]) -> Colour | None:
@@ -308,6 +354,7 @@ def _audio(index: int, stream: dict[str, Any]) -> AudioStream:
         profile=_profile(codec, stream.get("profile")),
         bitrate_bps=int(stream["bit_rate"]) if stream.get("bit_rate") else None,
         name=tags.get("title") or None,
+        place=_index(stream),
     )
 
 
@@ -318,4 +365,5 @@ def _subtitle(index: int, stream: dict[str, Any]) -> SubtitleStream:
         format=str(stream.get("codec_name", "unknown")),
         language=to_bcp47(tags.get("language")),
         forced=Forced.ALL if flags.get("forced") else Forced.UNKNOWN,
+        place=_index(stream),
     )

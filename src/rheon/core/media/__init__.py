@@ -22,7 +22,18 @@ from .source import (
     StreamKind,
     Title,
 )
-from .streams import AudioStream, Borders, Colour, Forced, Purpose, Scan, SubtitleStream, VideoStream, WordsPurpose
+from .streams import (
+    AudioStream,
+    Borders,
+    Colour,
+    Forced,
+    Purpose,
+    Scan,
+    Span,
+    SubtitleStream,
+    VideoStream,
+    WordsPurpose,
+)
 
 __all__ = [
     "FILM",
@@ -50,6 +61,7 @@ __all__ = [
     "Source",
     "SourceForm",
     "SourceKind",
+    "Span",
     "StreamKind",
     "SubtitleStream",
     "Title",

@@ -10,6 +10,8 @@ class Container:
     """A container: its name for people, ffmpeg's muxer, what may go in, and the extension that is usual for it.
 
     ``text`` is the format in which it carries text subtitles, ``pictures`` those of picture subtitles that it carries.
+    ``own_times`` says that each picture has a time of its own, ``keeps_start`` that the first one need not come at
+    zero, ``tells_priming`` that players are told of the silence an audio encoder puts in front.
     """
 
     name: str
@@ -21,6 +23,9 @@ class Container:
     text: str | None = None
     pictures: frozenset[str] = frozenset()
     chapters: bool = True
+    own_times: bool = False
+    keeps_start: bool = True
+    tells_priming: bool = True
 
 
 CONTAINERS: dict[str, Container] = {
@@ -28,6 +33,7 @@ CONTAINERS: dict[str, Container] = {
     for container in (
         Container(
             name="mp4",
+            own_times=True,
             label="MP4",
             muxer="mp4",
             extension="mp4",
@@ -37,6 +43,7 @@ CONTAINERS: dict[str, Container] = {
         ),
         Container(
             name="matroska",
+            own_times=True,
             label="Matroska",
             muxer="matroska",
             extension="mkv",
@@ -65,6 +72,7 @@ CONTAINERS: dict[str, Container] = {
         ),
         Container(
             name="webm",
+            own_times=True,
             label="WebM",
             muxer="webm",
             extension="webm",
@@ -74,6 +82,8 @@ CONTAINERS: dict[str, Container] = {
         ),
         Container(
             name="avi",
+            tells_priming=False,
+            keeps_start=False,
             label="AVI",
             muxer="avi",
             extension="avi",

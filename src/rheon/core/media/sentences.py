@@ -210,6 +210,10 @@ SENTENCES: dict[str, str | Callable[[Values], str]] = {
     "fits_level": lambda v: f"from {v['source']}; the device's level holds no more",
     "fits_pin": lambda v: f"from {v['source']}; the height was set by hand",
     "source_rate": "as on the source",
+    "varying_kept": lambda v: (
+        f"its pictures come at changing distances, up to {v['quick']} a second; each keeps its time"
+    ),
+    "varying_evened": lambda v: f"its pictures come at changing distances; made even at the quick part's {v['quick']}",
     "whole_frames": "the source has whole frames",
     "fields_doubled": "each field of the source becomes a frame",
     "rate_of_codec": lambda v: f"the codec has no code for {v['source']}; the next below",
@@ -247,6 +251,7 @@ SENTENCES: dict[str, str | Callable[[Values], str]] = {
     "your_language": lambda v: f"{v['language']} comes first in the household; no commentary, most channels",
     "most_channels": "no track in the household's languages; the one with most channels",
     "no_sound_in_title": "the title has no sound",
+    "sound_realigned": lambda v: f"{v['container']} keeps no times; made anew so that it stays with the picture",
     "sound_untouched": "the device takes it as it is; copied without loss",
     "fewer_speakers": lambda v: f"{v['codec']} with {v['channels']} channels on the source; the centre stays clear",
     "codec_not_taken": lambda v: f"the device does not take {v['codec']} here",

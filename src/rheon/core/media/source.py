@@ -153,7 +153,8 @@ class Gap:
 class Title:
     """One playable programme of a source.
 
-    ``fault`` names what keeps it from being converted, by problem code; ``gaps`` are what is missing of one that can.
+    ``fault`` names what keeps it from being converted, by problem code; ``gaps`` are what is missing of one that can,
+    and ``promised_s`` is how long it says it lasts where its data end before that.
     ``name`` is what its file calls it, ``tags`` what is written in it.
     ``key`` is the same at every scan of the source. ``part_of`` is the title of which it is a range of chapters.
     """
@@ -170,6 +171,7 @@ class Title:
     angles: int = 1
     fault: str | None = None
     gaps: tuple[Gap, ...] = ()
+    promised_s: float | None = None
     key: str = ""
     name: str | None = None
     part_of: int | None = None

@@ -69,6 +69,20 @@ class Colour:
     full_range: bool = False
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Span:
+    """What a stream really holds, as its packets say: from when to when (seconds of the title), how many bytes.
+
+    ``whole`` says that every packet was seen; else ``packets`` and ``size_bytes`` are those of a part.
+    """
+
+    start_s: float
+    end_s: float
+    packets: int
+    size_bytes: int
+    whole: bool = True
+
+
 TEXT_SUBTITLES = frozenset({"subrip", "ass", "ssa", "mov_text", "webvtt", "text"})
 
 
@@ -77,7 +91,9 @@ class VideoStream:
     """One video stream. ``width`` and ``height`` are stored pixels; ``sample_aspect`` is one pixel's shape.
 
     ``borders`` are black on every picture that was looked at; ``None`` where nobody has looked yet. ``colour`` is
-    ``None`` where the stream does not say.
+    ``None`` where the stream does not say. Where the pictures come at changing distances (``variable_rate``),
+    ``frame_rate`` is that of the quick parts; ``holding_rate`` is the container's word for one that
+    holds every picture. ``place`` counts a file's streams from 0, as the container lists them.
     """
 
     codec: str
@@ -98,8 +114,11 @@ class VideoStream:
     borders: Borders | None = None
     film_in_fields: bool = False
     variable_rate: bool = False
+    holding_rate: Fraction | None = None
     colour: Colour | None = None
     stream_id: int | None = None
+    place: int | None = None
+    span: Span | None = None
 
     @property
     def display_aspect(self) -> Fraction:
@@ -130,6 +149,8 @@ class AudioStream:
     loudness_lufs: float | None = None
     peak_dbfs: float | None = None
     stream_id: int | None = None
+    place: int | None = None
+    span: Span | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -146,6 +167,8 @@ class SubtitleStream:
     forced: Forced = Forced.UNKNOWN
     stream_id: int | None = None
     path: str | None = None
+    place: int | None = None
+    span: Span | None = None
 
     @property
     def is_text(self) -> bool:

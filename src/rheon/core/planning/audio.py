@@ -19,6 +19,8 @@ from .sound_decisions import chosen_decisions, no_sound_decision, track_decision
 
 GAIN_BOUNDS = (-20.0, 20.0)
 COPY = "copy"
+MOST_APART_S = 0.012
+"""How far a copied track may stray from the picture; people notice twice that."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -82,7 +84,20 @@ def copies(track: AudioStream, request: PlanRequest, profile: DeviceProfile, con
         return False
     if request.sound is SoundWish.STEREO and track.channels > 2:
         return False
-    return takes_audio(track, profile)
+    return takes_audio(track, profile) and stays_with_picture(track, request, container)
+
+
+def stays_with_picture(track: AudioStream, request: PlanRequest, container: str) -> bool:
+    """Whether a copied track is still where it belongs in a container that keeps no times, as AVI does.
+
+    Picture and sound begin together there, the picture on a tick of its rate; what was further apart would stray.
+    """
+    video = request.title.video
+    if CONTAINERS[container].keeps_start or video is None or video.span is None or track.span is None:
+        return True
+    apart_s = video.span.start_s - track.span.start_s
+    ticks = apart_s * float(video.frame_rate)
+    return apart_s >= -MOST_APART_S and abs(ticks - round(ticks)) / float(video.frame_rate) <= MOST_APART_S
 
 
 def plan_audio(
@@ -120,6 +135,9 @@ def _one(frame: _Frame, track: AudioStream) -> tuple[AudioSettings, Reason]:
         raise BadPin(f"{label} can't hold {codec_name(track.codec)} as it is.", pin="sound.codec")
     entry = _entry(frame, track)
     settings = _encoded(frame.request, track, entry)
+    if takes_audio(track, frame.profile) and not stays_with_picture(track, frame.request, frame.container):
+        label = CONTAINERS[frame.container].label
+        return settings, Reason(code="sound_realigned", values={"container": label})
     return settings, sounds.reason_for(track, settings, wish=frame.request.sound)
 
 

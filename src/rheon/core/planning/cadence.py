@@ -19,9 +19,15 @@ NEAR = Fraction(1, 200)
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Cadence:
-    """The frame rate that comes out and what has to be done to the fields, each with its reason."""
+    """The frame rate that comes out and what has to be done to the fields, each with its reason.
+
+    ``variable_rate``: every picture keeps its own time, and ``frame_rate`` is that of the quick parts. ``every``: of so
+    many pictures one is taken.
+    """
 
     frame_rate: Fraction
+    variable_rate: bool
+    every: int
     fields: Fields
     deinterlacer: str
     film_in_fields: bool
@@ -30,15 +36,26 @@ class Cadence:
     fields_reason: Reason
 
 
-def cadence_for(video: VideoStream, entry: VideoEntry, encoder: Encoder, pins: Mapping[str, str]) -> Cadence:
-    """Progressive frames at the source's own rate, halved until the device takes them. Raises ``BadPin``."""
+def cadence_for(
+    video: VideoStream, entry: VideoEntry, encoder: Encoder, pins: Mapping[str, str], *, own_times: bool = False
+) -> Cadence:
+    """Progressive frames at the source's own rate, halved until the device takes them.
+
+    ``own_times`` says that the container keeps a time for each picture. Raises ``BadPin``.
+    """
     fields, fields_reason = _fields(video, pins)
     rate, rate_reason = _rate(video, entry, fields, pins)
+    keeps = own_times and entry.variable_frame_rate and not encoder.frame_rates and fields is Fields.LEAVE
+    varying = video.variable_rate and keeps and rate_reason.code == "varying_evened"
+    if varying:
+        rate_reason = Reason(code="varying_kept", values=rate_reason.values)
     if pins.get("picture.cadence", "auto") == "auto" and encoder.frame_rates:
         rate, rate_reason = _sayable(rate, rate_reason, encoder)
     restored = fields is Fields.RESTORE
     return Cadence(
         frame_rate=rate,
+        variable_rate=varying,
+        every=_every(video, fields, rate),
         fields=fields,
         deinterlacer=one_of(pins, "picture.deinterlacer", DEINTERLACERS, "deinterlacer") or "bwdif",
         film_in_fields=restored and (video.film_in_fields or video.scan is not Scan.TELECINED),
@@ -69,8 +86,17 @@ def _rate(video: VideoStream, entry: VideoEntry, fields: Fields, pins: Mapping[s
         limited /= 2
     if limited != made:
         return limited, Reason(code="rate_limited", values={"limit": f"{float(entry.frame_rate_limit):g}"})
+    if video.variable_rate and fields is Fields.LEAVE:
+        return limited, Reason(code="varying_evened", values={"quick": f"{float(video.frame_rate):.3f}"})
     code = {Fields.RESTORE: "film_restored", Fields.JOIN: "fields_joined", Fields.DOUBLE: "fields_doubled"}.get(fields)
     return limited, Reason(code=code or "source_rate", values={"source": f"{float(video.frame_rate):.3f}"})
+
+
+def _every(video: VideoStream, fields: Fields, rate: Fraction) -> int:
+    """Of how many pictures one is taken where the rate is a whole part of the source's own; 1 where it is not."""
+    times = video.frame_rate * (2 if fields is Fields.DOUBLE else 1) / rate
+    steady = not video.variable_rate and fields is not Fields.RESTORE
+    return round(times) if steady and times >= 2 and abs(times - round(times)) < NEAR else 1
 
 
 def _sayable(rate: Fraction, reason: Reason, encoder: Encoder) -> tuple[Fraction, Reason]:

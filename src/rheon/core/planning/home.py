@@ -138,4 +138,5 @@ def _sound_kept(wish: Wish, request: PlanRequest, container: str) -> bool | None
 
 
 def _holds_picture(title: Title, container: str) -> bool:
-    return title.video is not None and title.video.codec in CONTAINERS[container].video
+    video, holds = title.video, CONTAINERS[container]
+    return video is not None and video.codec in holds.video and (holds.own_times or not video.variable_rate)

@@ -36,9 +36,10 @@ class VideoSettings:
     """The picture of an output.
 
     Exactly one of ``quality`` (constant quality, in the encoder's own scale) and ``bitrate_bps`` is set where the
-    picture is encoded. ``crop`` is cut from the stored picture. ``frame_rate`` is what comes out; ``film_in_fields``
-    says that repeated fields are taken out by looking at them instead of by their flags. ``colour_from`` is the
-    source's where it has to be turned into ``colour``.
+    picture is encoded. ``crop`` is cut from the stored picture. ``frame_rate`` is what comes out, at most where each
+    picture keeps its own time (``variable_rate``); of the source's pictures every ``every``-th is taken.
+    ``film_in_fields`` says that repeated fields are taken out by looking at them instead of by their flags.
+    ``colour_from`` is the source's where it has to be turned into ``colour``.
     """
 
     action: Action
@@ -47,6 +48,8 @@ class VideoSettings:
     height: int
     sample_aspect: Fraction
     frame_rate: Fraction
+    variable_rate: bool = False
+    every: int = 1
     profile: str | None = None
     level: str | None = None
     bit_depth: int = 8

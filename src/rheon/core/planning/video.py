@@ -128,7 +128,7 @@ def encoded(
         entry=entry,
         encoder=encoder,
         video=video,
-        cadence=cadence_for(video, entry, encoder, pins),
+        cadence=cadence_for(video, entry, encoder, pins, own_times=CONTAINERS[container].own_times),
         depth=depth,
         sound_bps=sound_bps,
     )
@@ -329,6 +329,8 @@ def _settings(
         height=geometry.height,
         sample_aspect=geometry.sample_aspect,
         frame_rate=cadence.frame_rate,
+        variable_rate=cadence.variable_rate,
+        every=cadence.every,
         profile=chosen.profile,
         level=chosen.level,
         bit_depth=picture.depth,

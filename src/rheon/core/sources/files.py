@@ -12,6 +12,8 @@ from ..engine import MAX_PIXELS, probe
 from ..errors import EmptyDisc, NotASource, SourceError
 from ..media import Artwork, FileData, Problem, Reason, Role, Source, SourceForm, SourceKind, Title
 from ..media.episodes import EpisodeName, episode_name, natural_key, tidy_name
+from ..media.sentences import duration_text
+from .measured import Measured, measure
 from .progress import ScanProgress
 from .sidecars import artwork_beside, subtitles_beside
 
@@ -41,7 +43,8 @@ class _Found:
 def read_file(path: Path, progress: ScanProgress) -> Source:
     """Read a media file. Raises ``NotASource`` or ``ForbiddenFormat``."""
     progress.at(1, 1)
-    title = replace(_title(path, list(path.parent.iterdir())), number=1, key=path.name)
+    title, problems = read_title(path, list(path.parent.iterdir()))
+    title = replace(title, number=1, key=path.name)
     reason = Reason(code="only_title" if title.video else "only_sound")
     return Source(
         kind=SourceKind.FILES,
@@ -50,6 +53,7 @@ def read_file(path: Path, progress: ScanProgress) -> Source:
         path=str(path),
         size_bytes=title.size_bytes,
         titles=(replace(title, role=Role.FEATURE, reasons=(reason,)),),
+        problems=tuple(replace(problem, title=1) for problem in problems),
     )
 
 
@@ -64,16 +68,17 @@ def read_folder(path: Path, progress: ScanProgress) -> Source:
     problems: list[Problem] = []
     titles: list[Title] = []
     with ThreadPoolExecutor(AT_ONCE) as pool:
-        reading = [pool.submit(_title, entry.path, list(entry.path.parent.iterdir())) for entry in found]
+        reading = [pool.submit(read_title, entry.path, list(entry.path.parent.iterdir())) for entry in found]
         try:
             for number, (entry, task) in enumerate(zip(found, reading, strict=True), start=1):
                 progress.at(number, len(found))
                 try:
-                    title = task.result()
+                    title, told = task.result()
                 except SourceError as error:
                     problems.append(Problem(code=error.code, message=f"{entry.key}: {error.message}"))
                     continue
                 titles.append(_in_folder(replace(title, number=len(titles) + 1, key=entry.key), entry))
+                problems += [replace(problem, title=len(titles)) for problem in told]
         finally:
             pool.shutdown(cancel_futures=True)
     if not titles:
@@ -137,14 +142,17 @@ def _in_folder(title: Title, entry: _Found) -> Title:
     return replace(title, name=name or stem, role=Role.FEATURE, reasons=(reason,))
 
 
-def _title(path: Path, siblings: Sequence[Path]) -> Title:
-    found = probe(str(path))
-    if found.video and found.video.width * found.video.height > MAX_PIXELS:
+def read_title(path: Path, siblings: Sequence[Path]) -> tuple[Title, tuple[Problem, ...]]:
+    """A file as a title, and what is wrong with it. Raises ``NotASource`` or ``ForbiddenFormat``."""
+    probed = probe(str(path))
+    if probed.video and probed.video.width * probed.video.height > MAX_PIXELS:
         raise NotASource(
-            f"{path.name} claims a picture of {found.video.width}x{found.video.height}; that is too large."
+            f"{path.name} claims a picture of {probed.video.width}x{probed.video.height}; that is too large."
         )
+    measured = measure(str(path), probed)
+    found = measured.found
     attached = Artwork(path=str(path), stream=found.attached_picture) if found.attached_picture is not None else None
-    return Title(
+    title = Title(
         number=0,
         duration_s=found.duration_s,
         size_bytes=found.size_bytes,
@@ -153,7 +161,23 @@ def _title(path: Path, siblings: Sequence[Path]) -> Title:
         video=found.video,
         audio=found.audio,
         subtitles=(*found.subtitles, *subtitles_beside(path, siblings, len(found.subtitles))),
-        chapters=found.chapters,
+        chapters=tuple(c for c in found.chapters if c.start_s < found.duration_s or c.number == 1),
+        promised_s=round(measured.promised_s, 3) if measured.cut_off else None,
         tags=found.tags,
         artwork=attached or artwork_beside(path, siblings),
     )
+    return title, tuple(_problems(path, measured))
+
+
+def _problems(path: Path, measured: Measured) -> Iterator[Problem]:
+    if measured.cut_off:
+        ends, promised = duration_text(measured.ends_s), duration_text(measured.promised_s)
+        yield Problem(
+            code="cut_off",
+            message=f"{path.name} ends at {ends} of {promised}: the rest of it is missing. What is there can be made"
+            " into a file if you accept the loss.",
+        )
+    if measured.empty:
+        count = len(measured.empty)
+        declared = "a stream that holds" if count == 1 else f"{count} streams that hold"
+        yield Problem(code="stream_empty", message=f"{path.name} declares {declared} nothing; the others were taken.")

@@ -1,0 +1,100 @@
+"""The packets and pictures of a file: when each comes, how long it lasts, how large it is."""
+
+from __future__ import annotations
+
+import json
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+
+from ..errors import EngineError
+from .arguments import safe_file_input
+from .process import Command, run
+
+READ_TIMEOUT_S = 900
+GLANCE_TIMEOUT_S = 20
+
+
+@dataclass(slots=True)
+class Packets:
+    """One stream's packets in stored order. Times are the container's own, in seconds; ``nan`` where it has none."""
+
+    shown: list[float] = field(default_factory=list)
+    decoded: list[float] = field(default_factory=list)
+    durations: list[float] = field(default_factory=list)
+    sizes: list[int] = field(default_factory=list)
+
+    @property
+    def steady(self) -> list[float]:
+        """The times at which packets are shown where all have one, else at which they are decoded."""
+        return self.decoded if any(map(math.isnan, self.shown)) else self.shown
+
+    @property
+    def times(self) -> list[float]:
+        """The best time of each packet."""
+        return [other if math.isnan(one) else one for one, other in zip(self.shown, self.decoded, strict=True)]
+
+    @property
+    def end_s(self) -> float | None:
+        """When the last packet to be shown or heard ends; ``None`` where no packet has a time."""
+        ends = [at + lasting for at, lasting in zip(self.times, self.durations, strict=True) if not math.isnan(at)]
+        return max(ends, default=None)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Window:
+    """A stretch to read: from a moment (seconds of the container), and for how many seconds."""
+
+    from_s: float
+    length_s: float
+
+    @property
+    def interval(self) -> str:
+        return f"{max(0.0, self.from_s):.3f}%+{self.length_s:.3f}"
+
+
+def read_packets(path: str, window: Window | None = None) -> dict[int, Packets]:
+    """Every stream's packets by its place, of the whole file or near a window; what can't be read is left out.
+
+    Raises ``EngineTimedOut``.
+    """
+    argv = ["ffprobe", "-v", "error", "-show_entries", "packet=stream_index,pts_time,dts_time,duration_time,size"]
+    argv += ["-of", "csv=p=0", *(("-read_intervals", window.interval) if window else ())]
+    found: dict[int, Packets] = {}
+
+    def on_line(line: str) -> None:
+        said = line.split(",")
+        if len(said) < 5 or not said[0].isdigit():
+            return
+        stream = found.setdefault(int(said[0]), Packets())
+        stream.shown.append(_number(said[1]))
+        stream.decoded.append(_number(said[2]))
+        stream.durations.append(_number(said[3], 0.0))
+        stream.sizes.append(int(_number(said[4], 0.0)))
+
+    timeout_s = GLANCE_TIMEOUT_S if window else READ_TIMEOUT_S
+    try:
+        run(Command(argv=[*argv, *safe_file_input(path)], timeout_s=timeout_s, gentle=True, on_line=on_line))
+    except EngineError:
+        if not found:
+            return {}
+    return found
+
+
+def picture_times(path: str, place: int, count: int) -> Sequence[float]:
+    """When the first ``count`` decoded pictures of a stream are shown; empty where none can be decoded."""
+    argv = ["ffprobe", "-v", "quiet", "-select_streams", str(place), "-read_intervals", f"%+#{count}"]
+    argv += ["-show_entries", "frame=best_effort_timestamp_time", "-of", "json", *safe_file_input(path)]
+    try:
+        said = json.loads(run(Command(argv=argv, timeout_s=GLANCE_TIMEOUT_S)).stdout or b"{}")
+    except (EngineError, ValueError):
+        return ()
+    times = [frame.get("best_effort_timestamp_time") for frame in said.get("frames", [])]
+    return tuple(float(at) for at in times if at is not None)
+
+
+def _number(text: str, default: float = float("nan")) -> float:
+    try:
+        return float(text)
+    except ValueError:
+        return default

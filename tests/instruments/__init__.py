@@ -1,0 +1,1 @@
+"""Instruments that measure what comes out without asking Rheon: numbered pictures and clicks, written and read back."""
