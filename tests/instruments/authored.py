@@ -41,7 +41,8 @@ def tone_hz(click: int) -> float:
 
 
 def numbered(number: int, size: tuple[int, int]) -> npt.NDArray[np.uint8]:
-    """One luma picture: tall blocks say the number in binary, their complement stands below; a bar moves along.
+    """One luma picture: tall blocks say the number in binary, their complement stands below; a bar moves along
+    above them, and the lower part is left for subtitles.
 
     The blocks are tall, so that either field and any size shows them.
     """
@@ -53,7 +54,7 @@ def numbered(number: int, size: tuple[int, int]) -> npt.NDArray[np.uint8]:
         picture[round(height * 0.25) : round(height * 0.5), left:right] = LIGHT if on else DARK
         picture[round(height * 0.5) : round(height * 0.75), left:right] = DARK if on else LIGHT
     at = number * 5 % width
-    picture[round(height * 0.85) : round(height * 0.95), at : at + max(2, width // 20)] = LIGHT
+    picture[round(height * 0.12) : round(height * 0.2), at : at + max(2, width // 20)] = LIGHT
     # the edges are lit, so that nobody takes them for borders
     picture[: height // 12] = picture[-height // 24 :] = LIGHT - 40
     picture[:, : width // 24] = picture[:, -width // 24 :] = LIGHT - 40

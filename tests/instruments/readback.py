@@ -18,6 +18,7 @@ GRID = (BITS + 2, 8)
 SCALE = 8
 NEAR_S = 0.24
 LEAST_CLICK = 0.25
+LIT = 150
 TIMEOUT_S = 300
 
 
@@ -82,6 +83,27 @@ def _number(picture: npt.NDArray[np.float64]) -> int:
             return -1
         number |= int(apart > 0) << bit
     return number
+
+
+def lit(path: Path) -> list[tuple[float, float]]:
+    """From when to when something bright stands in the part that numbered pictures leave for subtitles."""
+    width, height = 64, 24
+    argv = ["ffmpeg", "-v", "error", "-nostdin", "-i", str(path), "-map", "0:V:0", "-fps_mode", "passthrough"]
+    argv += ["-vf", f"crop=iw*0.7:ih*0.16:iw*0.15:ih*0.78,scale={width}:{height}:flags=area,format=gray"]
+    data = run(Command(argv=[*argv, "-f", "rawvideo", "pipe:1"], timeout_s=TIMEOUT_S)).stdout
+    pictures = np.frombuffer(data, np.uint8).reshape(-1, height, width)
+    start_s = _start_time(path)
+    times = [at - start_s for at in _frame_times(path, "V:0")]
+    bright = [float(np.sort(picture, axis=None)[-8:].mean()) > LIT for picture in pictures[: len(times)]]
+    found: list[tuple[float, float]] = []
+    began: float | None = None
+    for at, on in zip(times, bright, strict=False):
+        if on and began is None:
+            began = at
+        elif not on and began is not None:
+            found.append((began, at))
+            began = None
+    return [*found, *([(began, times[-1])] if began is not None else [])]
 
 
 def _frame_times(path: Path, stream: str) -> list[float]:

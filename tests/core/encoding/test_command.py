@@ -9,7 +9,7 @@ import pytest
 
 from rheon.core.devices import device
 from rheon.core.encoding import Job, build_command
-from rheon.core.encoding.command import chapters_document
+from rheon.core.encoding.command import chapters_document, drawn_command
 from rheon.core.encoding.filters import DrawnText, audio_filters, graph
 from rheon.core.encoding.progress import ProgressReader
 from rheon.core.media import Chapter, FileData, Source, Title
@@ -55,8 +55,13 @@ def test_no_input_waits_in_a_queue_of_its_own(film_disc: Source) -> None:
 
 def test_drawn_in_disc_subtitles_bring_their_palette_and_their_pad(film_disc: Source) -> None:
     argv = command(film_disc.titles[0], "heron-8", words_subtitle="1")
-    assert len(after(argv, "-palette").split(",")) == 16
-    assert "[seen][0:i:0x21]overlay" in after(argv, "-filter_complex")
+    assert "[seen][2:s:0]overlay" in after(argv, "-filter_complex")
+    pins = {"words.subtitle": "1"}
+    settings = plan(PlanRequest(title=film_disc.titles[0], devices=(device("heron-8"),), name="x", pins=pins)).settings
+    assert settings is not None
+    laid_out = drawn_command(Job(title=film_disc.titles[0], settings=settings, target="/out/x"))
+    assert len(after(laid_out, "-palette").split(",")) == 16
+    assert after(laid_out, "-map") == "0:i:0x21"
 
 
 def test_a_file_is_opened_as_a_file_and_nothing_else(film_disc: Source) -> None:
@@ -99,7 +104,7 @@ VIDEO = VideoSettings(
 @pytest.mark.parametrize(
     ("change", "picture", "text", "expected"),
     [
-        ({}, None, None, "[0:V:0]null,fps=25/1,scale=768:576:flags=lanczos,setsar=1/1,format=yuv420p[out]"),
+        ({}, None, None, "[0:V:0]fps=25/1,scale=768:576:flags=lanczos,setsar=1/1,format=yuv420p[out]"),
         (
             {"fields": Fields.JOIN, "top_field_first": False, "bit_depth": 10},
             None,
@@ -111,15 +116,14 @@ VIDEO = VideoSettings(
             {"sample_aspect": Fraction(16, 15)},
             "0:s:2",
             None,
-            "[0:V:0]null[seen];[seen][0:s:2]overlay=eof_action=pass,fps=25/1,scale=768:576:flags=lanczos,"
+            "[0:V:0]fps=25/1,settb=AVTB[seen];[seen][0:s:2]overlay=eof_action=pass,scale=768:576:flags=lanczos,"
             "setsar=16/15,format=yuv420p[out]",
         ),
         (
             {},
             None,
             DrawnText(file="source", track=1),
-            "[0:V:0]null,fps=25/1,scale=768:576:flags=lanczos,setsar=1/1,subtitles=filename=source:si=1,"
-            "format=yuv420p[out]",
+            "[0:V:0]fps=25/1,scale=768:576:flags=lanczos,setsar=1/1,subtitles=filename=source:si=1,format=yuv420p[out]",
         ),
     ],
 )

@@ -104,7 +104,7 @@ def test_fields_and_crop_in_the_graph(change: dict[str, object], step: str) -> N
 
 def test_film_whose_fields_are_only_flagged_is_left_to_the_frame_rate() -> None:
     shown = graph(replace(BASE, fields=Fields.RESTORE), "0:V:0", None, None)
-    assert shown.startswith("[0:V:0]null,fps=25/1")
+    assert shown.startswith("[0:V:0]fps=25/1")
 
 
 SOUND = AudioSettings(

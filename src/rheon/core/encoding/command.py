@@ -7,14 +7,20 @@ from dataclasses import dataclass
 import langcodes
 
 from ..engine.arguments import audio_pad, pipe_input, safe_file_input, subtitle_pad, video_pad
-from ..media import Chapter, FileData, StreamKind, Title
+from ..media import CellData, Chapter, FileData, StreamKind, Title
 from ..media.containers import CONTAINERS
 from ..planning import Action, AudioSettings, OutputSettings, SubtitleSettings, WordsForm
+from ..sources.feed import has_joins
 from ..subtitles import LINK_NAME, words_file
 from .encoders import Placing, audio_arguments, early_of, video_arguments
-from .filters import DrawnText, audio_filters, graph, phase_of
+from .filters import DrawnText, Moves, audio_filters, graph, phase_of
 
-CHAPTERS_FILE = "chapters.txt"
+CHAPTERS_FILE, DRAWN_FILE = "chapters.txt", "drawn.mkv"
+DRAWN_ZERO_S, SILENCE_AT_S = 10, 1
+CLOCK_HZ, ROUNDED_TICKS = 90_000, 9
+"""A tenth of a millisecond keeps rounding from putting the first picture before zero."""
+CLEARS_ITSELF = "hdmv_pgs_subtitle"
+"""Its pictures stand until another one, or nothing, takes their place."""
 NO_QUEUE = ("-thread_queue_size", "0")
 """With two inputs the engine would read each in a thread, and sleep for 10 ms whenever a short queue is empty."""
 MUXING = {
@@ -53,6 +59,10 @@ class Job:
         return frozenset(track.stream_id for track in tracks if track.is_core and track.stream_id is not None)
 
     @property
+    def decodes_picture(self) -> bool:
+        return self.settings.video is not None and self.settings.video.action is Action.ENCODE
+
+    @property
     def carries_chapters(self) -> bool:
         return bool(self.title.chapters) and self.settings.chapters and CONTAINERS[self.settings.container].chapters
 
@@ -74,12 +84,14 @@ def build_command(job: Job, at_pass: int = 0) -> list[str]:
     made = job.settings
     head = ["ffmpeg", "-hide_banner", "-loglevel", "error", "-nostats", "-progress", "pipe:1", "-y", *_input(job)]
     if at_pass == 1 and made.video:
-        picture = [*_picture_map(job), *video_arguments(made.video, made.container, at_pass)]
+        head += [*_chapters_input(job), *_side_inputs(job), *_drawn_input(job)]
+        picture = [*_picture_map(job), *video_arguments(made.video, made.container, at_pass), *_limit(job)]
         return [*head, *picture, "-an", "-sn", "-f", "null", "-"]
     return [
         *head,
         *_chapters_input(job),
         *_side_inputs(job),
+        *_drawn_input(job),
         *_picture_map(job),
         *_sound_maps(job),
         *_words_maps(job),
@@ -161,23 +173,33 @@ def _comment_chapters(chapters: tuple[Chapter, ...]) -> list[str]:
 
 def _input(job: Job) -> list[str]:
     data = job.title.data
-    drawn = job.settings.drawn
-    forced = ["-forced_subs_only", "1"] if drawn and drawn.only_forced else []
     if isinstance(data, FileData):
-        return ["-nostdin", *NO_QUEUE, *_span(job.title), *forced, *safe_file_input(data.path)]
-    palette = ["-palette", ",".join(data.palette)] if job.subpictures and data.palette else []
+        return ["-nostdin", *NO_QUEUE, *_span(job.title), *safe_file_input(data.path)]
     return [
         *NO_QUEUE,
+        *_own_zero(data),
         "-fflags",
         "+genpts",
         "-analyzeduration",
         "20M",
         "-probesize",
         "40M",
-        *palette,
-        *forced,
+        *_palette(job),
         *pipe_input(data.stream),
     ]
+
+
+def _own_zero(data: CellData) -> list[str]:
+    """The title's first moment is zero, whatever the data around it begin with; what lies before is cut."""
+    clock = data.start_clock
+    return [] if clock is None else ["-copyts", "-itsoffset", f"{(ROUNDED_TICKS - clock) / CLOCK_HZ:.6f}"]
+
+
+def _palette(job: Job) -> list[str]:
+    data = job.title.data
+    if isinstance(data, FileData) or not job.subpictures or not data.palette:
+        return []
+    return ["-palette", ",".join(data.palette)]
 
 
 def _span(title: Title) -> list[str]:
@@ -188,8 +210,15 @@ def _span(title: Title) -> list[str]:
 
 
 def _limit(job: Job) -> list[str]:
-    """The end once more for the output: the input's bounds pictures and sound, but lets later subtitles through."""
-    return ["-t", f"{job.title.duration_s:.3f}"] if job.title.part_of is not None and job.settings.subtitles else []
+    """The end once more for the output: the input's bounds pictures and sound, but lets later subtitles through.
+
+    What a disc's feed brings before the title's first moment and behind its end is cut here.
+    """
+    data, length = job.title.data, ["-t", f"{job.title.duration_s:.3f}"]
+    if isinstance(data, CellData):
+        own = data.start_clock is not None
+        return [*(("-copypriorss", "0") if own else ()), *(length if own and data.cells[-1].lap else ())]
+    return length if job.title.part_of is not None and job.settings.subtitles else []
 
 
 def _chapters_input(job: Job) -> list[str]:
@@ -206,6 +235,72 @@ def _side_inputs(job: Job) -> list[str]:
     return said
 
 
+def _drawn_place(job: Job) -> int:
+    """Which of the engine's inputs holds the subtitle pictures to draw."""
+    return 1 + job.carries_chapters + len(job.side_tracks)
+
+
+def _drawn_input(job: Job) -> list[str]:
+    drawn = job.settings.drawn
+    if drawn is None or drawn.is_text:
+        return []
+    forced = ["-forced_subs_only", "1"] if drawn.only_forced else []
+    # times in that file count from DRAWN_ZERO_S; where the engine keeps no file's own start, it takes that off itself
+    own = isinstance(job.title.data, CellData) and job.title.data.start_clock is not None
+    moved_s = -_phase_s(job) - (DRAWN_ZERO_S if own else DRAWN_ZERO_S - SILENCE_AT_S)
+    video, track = job.title.video, job.title.subtitles[drawn.track]
+    canvas = ["-canvas_size", f"{video.width}x{video.height}"] if video and track.format != CLEARS_ITSELF else []
+    return [
+        *NO_QUEUE,
+        "-itsoffset",
+        f"{moved_s:.6f}",
+        *canvas,
+        *forced,
+        "-protocol_whitelist",
+        "file",
+        "-f",
+        "matroska",
+        "-i",
+        DRAWN_FILE,
+    ]
+
+
+def drawn_command(job: Job) -> list[str]:
+    """The argument list that lays the subtitle pictures to draw into a file of their own, beside ``chapters.txt``.
+
+    In a title's own stream a picture may come long after the frame over which it belongs; from a file of its own it
+    is there in time. Pictures that say themselves when they end are written as those that clear the screen do. The
+    title's zero is at ``DRAWN_ZERO_S``, since a line may have begun before a part of a title does; a moment of silence
+    at ``SILENCE_AT_S`` is always the first thing in the file.
+    """
+    drawn, title = job.settings.drawn, job.title
+    assert drawn is not None
+    track = title.subtitles[drawn.track]
+    forced = ["-forced_subs_only", "1"] if drawn.only_forced else []
+    plain = ["-c:s", "copy"] if track.format == CLEARS_ITSELF else ["-c:s", "dvbsub", *_canvas(job)]
+    silence = [
+        "-itsoffset",
+        f"{SILENCE_AT_S - DRAWN_ZERO_S}",
+        "-f",
+        "lavfi",
+        "-t",
+        "0.1",
+        "-i",
+        "anullsrc=r=48000:cl=mono",
+    ]
+    length = ["-t", f"{title.duration_s:.3f}"]
+    return [
+        "ffmpeg", "-hide_banner", "-loglevel", "error", "-y", *forced, *_input(job), *silence,
+        "-map", subtitle_pad(title, drawn.track), "-map", "1:a", "-c:a", "pcm_s16le", *plain, *length,
+        "-output_ts_offset", str(DRAWN_ZERO_S), "-f", "matroska", f"file:{DRAWN_FILE}",
+    ]  # fmt: skip
+
+
+def _canvas(job: Job) -> list[str]:
+    video = job.title.video
+    return ["-s:s:0", f"{video.width}x{video.height}"] if video else []
+
+
 def _picture_map(job: Job) -> list[str]:
     made, title = job.settings, job.title
     if made.video is None:
@@ -213,9 +308,15 @@ def _picture_map(job: Job) -> list[str]:
     if made.video.action is Action.COPY:
         return ["-map", video_pad(title)]
     drawn = made.drawn
-    picture = subtitle_pad(title, drawn.track) if drawn and not drawn.is_text else None
+    picture = f"{_drawn_place(job)}:s:0" if drawn and not drawn.is_text else None
     text = drawn_text(title, drawn.track) if drawn and drawn.is_text else None
-    return ["-filter_complex", graph(made.video, video_pad(title), picture, text, _phase_s(job)), "-map", "[out]"]
+    return ["-filter_complex", graph(made.video, video_pad(title), picture, text, _moves(job)), "-map", "[out]"]
+
+
+def _moves(job: Job) -> Moves:
+    data = job.title.data
+    own = isinstance(data, CellData) and data.start_clock is not None
+    return Moves(phase_s=_phase_s(job), cut_before=own, leads=isinstance(data, CellData) and has_joins(data))
 
 
 def _phase_s(job: Job) -> float:

@@ -26,8 +26,9 @@ class Progress:
 class ProgressReader:
     """Gathers the ``key=value`` lines of one report; gives a ``Progress`` when the report is complete."""
 
-    def __init__(self, total_s: float, at_pass: int = 0) -> None:
+    def __init__(self, total_s: float, at_pass: int = 0, frame_rate: float | None = None) -> None:
         self._total_s = total_s
+        self._frame_rate = frame_rate
         self._at_pass = at_pass
         self._values: dict[str, str] = {}
 
@@ -36,7 +37,9 @@ class ProgressReader:
         self._values[key] = value.strip()
         if key != "progress":
             return None
-        done = max(0.0, _number(self._values.get("out_time_us")) / 1e6)
+        done = max(0.0, _number(self._values.get("out_time_us")) / 1e6, self._counted_s())
+        if value.strip() == "end":
+            done = max(done, self._total_s)
         speed = _number(self._values.get("speed", "").rstrip("x"))
         left = max(0.0, self._total_s - done) / speed if speed > 0 else None
         done, left = self._of_both(done, left, speed)
@@ -47,6 +50,10 @@ class ProgressReader:
             speed=speed,
             left_s=left,
         )
+
+    def _counted_s(self) -> float:
+        """Where the pictures are; the time that the engine reports leaves out what came before its first report."""
+        return _number(self._values.get("frame")) / self._frame_rate if self._frame_rate else 0.0
 
     def _of_both(self, done: float, left: float | None, speed: float) -> tuple[float, float | None]:
         """The first of two passes is the first part of the way, and the second still has to come after it."""

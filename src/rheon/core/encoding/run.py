@@ -14,9 +14,9 @@ from ..engine import Command, Feed, require, run
 from ..errors import EngineError, SourceMissing, TargetError, TargetFull, TargetReadOnly
 from ..media import CellData, FileData, Title
 from ..planning import OutputSettings
-from ..sources.feed import feed_title
+from ..sources.feed import feed_title, subtitle_packets
 from ..subtitles import lay_out
-from .command import CHAPTERS_FILE, SIDE_SUFFIX, Job, build_command, chapters_document
+from .command import CHAPTERS_FILE, SIDE_SUFFIX, Job, build_command, chapters_document, drawn_command
 from .progress import Progress, ProgressReader
 
 PART_PREFIX = ".rheon-"
@@ -67,6 +67,7 @@ def make_file(title: Title, settings: OutputSettings, part: Path, hooks: Hooks |
     try:
         with tempfile.TemporaryDirectory(prefix="rheon-") as folder:
             _lay_out(Path(folder), job)
+            _lay_out_drawn(folder, job, hooks)
             for at_pass in _passes(settings):
                 run(_command(job, folder, hooks, at_pass))
         if not part.exists() or part.stat().st_size == 0:
@@ -134,12 +135,36 @@ def _lay_out(folder: Path, job: Job) -> None:
         lay_out(job.title, words.track, folder)
 
 
+def _lay_out_drawn(folder: str, job: Job, hooks: Hooks) -> None:
+    """The subtitle pictures to draw, in a file of their own."""
+    drawn, data = job.settings.drawn, job.title.data
+    if drawn is None or drawn.is_text:
+        return
+    stream_id = job.title.subtitles[drawn.track].stream_id
+    feed: Feed | None = None
+    if isinstance(data, CellData) and stream_id is not None:
+        wanted = stream_id
+        feed = lambda: subtitle_packets(data, wanted)  # noqa: E731
+    run(
+        Command(
+            argv=drawn_command(job),
+            timeout_s=None,
+            gentle=True,
+            feed=feed,
+            cwd=folder,
+            should_stop=hooks.should_stop,
+        )
+    )
+
+
 def _passes(settings: OutputSettings) -> tuple[int, ...]:
     return (1, 2) if settings.video and settings.video.passes == 2 else (0,)
 
 
 def _command(job: Job, folder: str, hooks: Hooks, at_pass: int) -> Command:
-    reader = ProgressReader(job.title.duration_s, at_pass)
+    video = job.settings.video
+    steady = video is not None and not video.variable_rate
+    reader = ProgressReader(job.title.duration_s, at_pass, float(video.frame_rate) if video and steady else None)
 
     def on_line(text: str) -> None:
         if progress := reader.line(text):
@@ -160,7 +185,7 @@ def _feed(job: Job) -> Feed | None:
     data = job.title.data
     if not isinstance(data, CellData):
         return None
-    return lambda: feed_title(data, job.subpictures, job.cores)
+    return lambda: feed_title(data, job.subpictures, job.cores, leads=job.decodes_picture)
 
 
 def _explained(error: EngineError, title: Title, folder: Path) -> Exception:

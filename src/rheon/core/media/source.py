@@ -62,8 +62,8 @@ class Cell:
     """A piece of a title as its disc lists it: when it starts, how long it lasts, which bytes hold it.
 
     ``clock`` is the 90 kHz time stamp that its start has in the data; ``None`` where only the data tell.
-    ``still_s`` is how long its last picture stands (255: until somebody goes on). ``lap`` are the bytes behind it
-    that still carry its sound.
+    ``still_s`` is how long its last picture stands (255: until somebody goes on). ``lead`` are the bytes before it from
+    which its first pictures can be decoded, ``lap`` those behind it that still carry its sound.
     """
 
     start_s: float
@@ -72,6 +72,7 @@ class Cell:
     clock: int | None = None
     still_s: int = 0
     lap: tuple[Extent, ...] = ()
+    lead: tuple[Extent, ...] = ()
 
     @property
     def size_bytes(self) -> int:
@@ -97,6 +98,11 @@ class CellData:
     palette: tuple[str, ...] = ()
     stream: StreamKind = StreamKind.PROGRAM
     other_angles: tuple[tuple[Cell, ...], ...] = ()
+
+    @property
+    def start_clock(self) -> int | None:
+        """The 90 kHz time stamp of the title's first moment; ``None`` where only the data tell."""
+        return self.cells[0].clock if self.cells else None
 
     @property
     def extents(self) -> tuple[Extent, ...]:

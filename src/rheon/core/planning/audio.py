@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from ..devices import ENCODABLE_AUDIO, AudioEntry, DeviceProfile, preferred_audio
 from ..devices.rules import takes_audio
 from ..errors import BadPin, PlanError
-from ..media import AudioStream, Reason
+from ..media import AudioStream, CellData, Reason
 from ..media.codecs import codec_name
 from ..media.containers import CONTAINERS
 from . import sounds
@@ -90,11 +90,14 @@ def copies(track: AudioStream, request: PlanRequest, profile: DeviceProfile, con
 def stays_with_picture(track: AudioStream, request: PlanRequest, container: str) -> bool:
     """Whether a copied track is still where it belongs in a container that keeps no times, as AVI does.
 
-    Picture and sound begin together there, the picture on a tick of its rate; what was further apart would stray.
+    Picture and sound begin together there, the picture on a tick of its rate; what was further apart would stray, and
+    so would everything behind a place where a disc's stretches meet.
     """
     video = request.title.video
-    if CONTAINERS[container].keeps_start or video is None or video.span is None or track.span is None:
+    if CONTAINERS[container].keeps_start or video is None:
         return True
+    if isinstance(request.title.data, CellData) or video.span is None or track.span is None:
+        return False
     apart_s = video.span.start_s - track.span.start_s
     ticks = apart_s * float(video.frame_rate)
     return apart_s >= -MOST_APART_S and abs(ticks - round(ticks)) / float(video.frame_rate) <= MOST_APART_S

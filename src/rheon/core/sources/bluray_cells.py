@@ -14,6 +14,7 @@ from .transport_stream import M2TS_BYTES
 
 SNAP_TICKS = 3 * TICKS
 """In and out times move to an entry point where one is so near; in a clip whose map has a hole they stay."""
+ENTRY_STEP_TICKS = 1 << 8
 LAP_BYTES = 12 << 20
 
 
@@ -61,7 +62,7 @@ def located(
                     extents=pieces(place.runs, one.byte, other.byte),
                     clock=one.time * 2,
                     still_s=item.still_s if last else 0,
-                    lap=pieces(place.runs, other.byte, min(place.size_bytes, other.byte + LAP_BYTES)) if last else (),
+                    lap=pieces(place.runs, other.byte, min(place.size_bytes, other.byte + LAP_BYTES)),
                 )
             )
             at_s += duration_s
@@ -86,7 +87,7 @@ def _cuts(place: ClipPlace, item: PlayItem, inner: Sequence[int]) -> list[_Cut]:
 
 def _start(info: ClipInfo, item: PlayItem) -> _Cut:
     found = _entry(info, item.in_time)
-    if found is None or found.time == info.entry_times[0]:
+    if found is None or found.byte == info.entry_packets[0] * M2TS_BYTES:
         return _Cut(time=found.time if found else item.in_time, byte=0)
     return found
 
@@ -103,4 +104,7 @@ def _entry(info: ClipInfo, time: int) -> _Cut | None:
     at = info.nearest_entry(time)
     if at is None or abs(info.entry_times[at] - time) > SNAP_TICKS:
         return None
-    return _Cut(time=info.entry_times[at], byte=info.entry_packets[at] * M2TS_BYTES)
+    # the map says times in steps only; what is asked for within a step is the entry point itself
+    entry = info.entry_times[at]
+    exact = 0 <= time - entry < ENTRY_STEP_TICKS
+    return _Cut(time=time if exact else entry, byte=info.entry_packets[at] * M2TS_BYTES)

@@ -13,6 +13,8 @@ from .navigation import NavigationPack, read_navigation
 
 MOST_CHECKS = 400
 MOST_UNITS = 20_000
+LEAD_SECTORS, LAP_SECTORS = 2000, 1500
+"""A unit lasts a second at most, and sound comes that much later than its pictures: at 10 Mb/s about 600 sectors."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -59,11 +61,42 @@ def locate(data: TitleSetData, listed: Sequence[ChainCell]) -> Located:
     at = 0.0
     checks = max(8, MOST_CHECKS // max(1, len(listed)))
     for entry in listed:
-        cell = Cell(start_s=at, duration_s=entry.duration_s, extents=_extents(data, entry), still_s=entry.still_s)
+        pack = data.navigation(entry.first_sector)
+        cell = Cell(
+            start_s=at,
+            duration_s=entry.duration_s,
+            extents=_extents(data, entry),
+            clock=pack.start_clock if pack else None,
+            still_s=entry.still_s,
+            lap=_lap(data, entry, pack),
+            lead=_lead(data, entry, pack),
+        )
         cells.append(cell)
         gaps += _gaps(data, entry, cell, checks)
         at += entry.duration_s
     return _ending(tuple(cells), joined(gaps), at)
+
+
+def _lead(data: TitleSetData, entry: ChainCell, pack: NavigationPack | None) -> tuple[Extent, ...]:
+    """The unit before a cell: a cell's first pictures may refer to the last ones there."""
+    before = [unit for unit in data.units if unit < entry.first_sector]
+    if not before or entry.interleaved or entry.first_sector - before[-1] > LEAD_SECTORS:
+        return ()
+    if not _goes_on(data.navigation(before[-1]), pack):
+        return ()
+    return data.extents(before[-1], entry.first_sector - 1)
+
+
+def _goes_on(one: NavigationPack | None, other: NavigationPack | None) -> bool:
+    """Whether two units are of one video object, whose clock runs through."""
+    return one is not None and other is not None and one.vob == other.vob and one.start_clock < other.start_clock
+
+
+def _lap(data: TitleSetData, entry: ChainCell, pack: NavigationPack | None) -> tuple[Extent, ...]:
+    """What follows a cell: pictures run ahead of their sound in the data, by up to a second."""
+    if entry.interleaved or not _goes_on(pack, data.navigation(entry.last_sector + 1)):
+        return ()
+    return data.extents(entry.last_sector + 1, entry.last_sector + LAP_SECTORS)
 
 
 def _extents(data: TitleSetData, entry: ChainCell) -> tuple[Extent, ...]:

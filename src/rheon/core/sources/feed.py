@@ -3,17 +3,21 @@
 from __future__ import annotations
 
 import errno
+import itertools
 from collections.abc import Iterator, Sequence
 from pathlib import Path
 from typing import BinaryIO
 
-from ..media import SECTOR_BYTES, CellData, Extent, StreamKind
+from ..media import SECTOR_BYTES, Cell, CellData, Extent, StreamKind
+from .sound_packets import stream_of
 from .timeline import ProgramTimeline
-from .transport_timeline import TransportTimeline, stretches, transport_packets
+from .transport_stream import TS_BYTES
+from .transport_timeline import FIRST_TABLE_IDS, TransportTimeline, stretches, transport_packets
 
 CHUNK_BYTES = 1 << 20
 PACK_HEADER_BYTES = 14
 LOOK_AHEAD_BYTES = 512 * SECTOR_BYTES
+LAP_STEP_BYTES = 128 * SECTOR_BYTES
 VIDEO_START = b"\x00\x00\x01\xe0"
 # a subpicture unit that shows nothing: size 12, control sequence at 4 that only ends itself
 EMPTY_UNIT = bytes.fromhex("000c 0004 0000 0004 ff ff ff ff")
@@ -58,17 +62,25 @@ def _read(handle: BinaryIO, length: int) -> tuple[bytes, int]:
     return b"".join(kept), length
 
 
-def feed_title(data: CellData, subpictures: Sequence[int] = (), cores: frozenset[int] = frozenset()) -> Iterator[bytes]:
-    """A whole title on one time line.
+def feed_title(
+    data: CellData, subpictures: Sequence[int] = (), cores: frozenset[int] = frozenset(), *, leads: bool = False
+) -> Iterator[bytes]:
+    """A whole title on the time line of its first cell.
 
     ``subpictures`` are the ids of DVD subtitle streams to declare at the front: the engine only knows of a stream once
     it has met a packet of it, and the first subtitle may come after minutes. ``cores`` are the packet ids of Blu-ray
     TrueHD tracks of which only the AC-3 core is wanted.
+
+    Before the first moment come the pictures that the first ones refer to, and after the last one the sound that lies
+    behind it: whoever reads cuts by time stamps. Between cells whose data do not follow each other nothing is doubled.
+    Lines of ``subpictures`` that began before the first moment are left out. With ``leads`` the pictures that a
+    stretch's first ones refer to come before each, at times that are over: for whoever decodes and drops them.
     """
     if data.stream is StreamKind.TRANSPORT:
         yield from _transport(data, cores)
         return
     extents = data.extents
+    early = frozenset(subpictures)
     if subpictures and extents:
         first = extents[0]
         head = Extent(
@@ -78,11 +90,90 @@ def feed_title(data: CellData, subpictures: Sequence[int] = (), cores: frozenset
         )
         yield declare(b"".join(feed_extents([head])), subpictures)
     timeline = ProgramTimeline()
+    before: Cell | None = None
     for cell in data.cells:
-        timeline.begin(cell)
+        joined = before is None or touches(before, cell)
+        if before is not None and not joined:
+            yield from _lap(timeline, before)
+        timeline.begin(cell, joined=joined)
+        timeline.early = early if before is None else frozenset()
+        if before is None or (leads and not joined):
+            yield from _lead(timeline, cell)
         for chunk in feed_extents(cell.extents):
             if passed := timeline.pass_on(chunk):
                 yield passed
+        before = cell
+    if before is not None:
+        yield from _lap(timeline, before)
+
+
+def has_joins(data: CellData) -> bool:
+    """Whether a DVD title has stretches whose data do not follow each other."""
+    pairs = itertools.pairwise(data.cells)
+    return data.stream is StreamKind.PROGRAM and any(not touches(one, other) for one, other in pairs)
+
+
+def touches(before: Cell, cell: Cell) -> bool:
+    """Whether a cell's data follow those of the one before it, or are interleaved with others, as angles are."""
+    if not before.extents or not cell.extents:
+        return True
+    last, first = before.extents[-1], cell.extents[0]
+    follows = [(last.path, last.offset_bytes + last.length_bytes)]
+    follows += [(lap.path, lap.offset_bytes) for lap in before.lap[:1]]
+    interleaved = any(not one.lap and not one.lead for one in (before, cell))
+    return interleaved or (first.path, first.offset_bytes) in follows
+
+
+def _lead(timeline: ProgramTimeline, cell: Cell) -> Iterator[bytes]:
+    timeline.leading = True
+    for chunk in feed_extents(cell.lead):
+        if passed := timeline.pass_on(chunk):
+            yield passed
+    timeline.leading = False
+
+
+def _lap(timeline: ProgramTimeline, cell: Cell) -> Iterator[bytes]:
+    """The sound that lies behind a cell, until its time is over."""
+    timeline.lap()
+    for extent in cell.lap:
+        for at in range(0, extent.length_bytes, LAP_STEP_BYTES):
+            length = min(LAP_STEP_BYTES, extent.length_bytes - at)
+            piece = Extent(path=extent.path, offset_bytes=extent.offset_bytes + at, length_bytes=length)
+            for chunk in feed_extents([piece]):
+                if passed := timeline.pass_on(chunk):
+                    yield passed
+            if timeline.over:
+                return
+
+
+def subtitle_packets(data: CellData, stream_id: int) -> Iterator[bytes]:
+    """Only a subtitle stream's packets of a title, with what the engine needs to know them by."""
+    if data.stream is StreamKind.TRANSPORT:
+        for packets in _transport(data, frozenset()):
+            yield only_packets(packets, stream_id)
+        return
+    for chunk in feed_title(data):
+        if kept := only_sectors(chunk, stream_id):
+            yield kept
+
+
+def only_sectors(chunk: bytes, stream_id: int) -> bytes:
+    """The sectors whose packet is of a private substream."""
+    return b"".join(
+        chunk[at : at + SECTOR_BYTES]
+        for at in range(0, len(chunk) - SECTOR_BYTES + 1, SECTOR_BYTES)
+        if stream_of(chunk, at + PACK_HEADER_BYTES + (chunk[at + 13] & 7)) == stream_id
+    )
+
+
+def only_packets(packets: bytes, packet_id: int) -> bytes:
+    """The transport packets with one id, and the tables."""
+    kept = bytearray()
+    for at in range(0, len(packets), TS_BYTES):
+        found = (packets[at + 1] & 0x1F) << 8 | packets[at + 2]
+        if found == packet_id or found < FIRST_TABLE_IDS:
+            kept += packets[at : at + TS_BYTES]
+    return bytes(kept)
 
 
 def _transport(data: CellData, cores: frozenset[int]) -> Iterator[bytes]:
