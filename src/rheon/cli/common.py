@@ -5,7 +5,7 @@ from __future__ import annotations
 import contextlib
 import json
 import sys
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from pathlib import Path
 from typing import Any
 
@@ -15,8 +15,6 @@ from rich.console import Console
 from rheon.core.devices import DeviceProfile, device, load_profile
 from rheon.core.errors import BadPin, NoSuchDevice, NoSuchTitle, RheonError, SourceError
 from rheon.core.media import Source, Title
-from rheon.core.media.names import display_name
-from rheon.core.planning import Balance, Plan, PlanRequest, plan
 
 USAGE, REFUSED, FAILED = 2, 3, 4
 console = Console(stderr=True)
@@ -34,13 +32,21 @@ def exit_status(error: RheonError) -> int:
     return REFUSED if isinstance(error, SourceError) else FAILED
 
 
+def print_line(document: Mapping[str, Any]) -> None:
+    """One JSON document on one line of standard output."""
+    sys.stdout.write(json.dumps(document, ensure_ascii=False) + "\n")
+    sys.stdout.flush()
+
+
 @contextlib.contextmanager
-def reported(*, as_json: bool = False) -> Iterator[None]:
-    """Turn an error meant for a person into a sentence and an exit status."""
+def reported(*, as_json: bool = False, by_line: bool = False) -> Iterator[None]:
+    """Turn an error meant for a person into a sentence and an exit status; ``by_line`` for output of JSON lines."""
     try:
         yield
     except RheonError as error:
-        if as_json:
+        if as_json and by_line:
+            print_line({"state": "failed", "error": {"code": error.code, "message": error.message}})
+        elif as_json:
             print_json({"problems": [{"code": error.code, "title": None, "message": error.message}]})
         else:
             console.print(f"[bold]rheon:[/bold] {error.message}", highlight=False, markup=True)
@@ -66,23 +72,3 @@ def find_device(name: str) -> DeviceProfile:
             raise NoSuchDevice(f"There is no profile file {name}.")
         return load_profile(path.read_text(encoding="utf-8"))
     return device(name)
-
-
-def make_plan(source: Source, number: int, devices: list[DeviceProfile], balance: Balance, pins: list[str]) -> Plan:
-    """Plan a title; ``pins`` are ``key=value``."""
-    pairs = {}
-    for pin in pins:
-        key, equals, value = pin.partition("=")
-        if not equals:
-            raise BadPin(f"“{pin}” is not of the form key=value.", pin=pin)
-        pairs[key] = value
-    name = display_name(source.label) + (f" {number}" if len(source.titles) > 1 else "")
-    request = PlanRequest(
-        title=find_title(source, number),
-        devices=tuple(devices),
-        name=name,
-        balance=balance,
-        pins=pairs,
-        languages=("en",),
-    )
-    return plan(request)

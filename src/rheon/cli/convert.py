@@ -2,10 +2,8 @@
 
 from __future__ import annotations
 
-import json
-import sys
 import uuid
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from pathlib import Path
 from typing import Annotated
 
@@ -16,10 +14,13 @@ from rheon.core.delivery import Delivered, Order
 from rheon.core.delivery import convert as carry_out
 from rheon.core.encoding import Hooks
 from rheon.core.encoding import Progress as Step
+from rheon.core.errors import TargetError
+from rheon.core.media.sentences import RULE_NAMES, sentence
 from rheon.core.planning import Balance
 from rheon.core.sources import read_source
 
-from .common import console, find_device, find_title, make_plan, reported
+from .choosing import Stretch, chosen, make_plan
+from .common import console, find_device, print_line, reported
 from .documents import check_document
 
 
@@ -30,36 +31,75 @@ def convert(
     to: Annotated[Path, typer.Option(help="The folder the file goes to.")],
     balance: Annotated[Balance, typer.Option(help="Between small and quick, and large and fine.")] = Balance.EVEN,
     pins: Annotated[list[str] | None, typer.Option("--set", help="Set a decision by hand: key=value.")] = None,
+    angle: Annotated[int, typer.Option(help="Which angle, counted from 1.")] = 1,
+    chapters: Annotated[str | None, typer.Option(help="Only these chapters: 2 or 2-3.")] = None,
+    from_time: Annotated[str | None, typer.Option("--from", help="Only from this moment: 90, 1:30 or 0:01:30.")] = None,
+    until_time: Annotated[str | None, typer.Option("--until", help="Only until this moment.")] = None,
+    analyse: Annotated[bool, typer.Option(help="Look and listen first, so that the plan rests on it.")] = True,
+    accept_loss: Annotated[bool, typer.Option(help="Make what is there of a source whose end is missing.")] = False,
     as_json: Annotated[bool, typer.Option("--json", help="Print lines of JSON as it goes.")] = False,
 ) -> None:
     """Make one file of a title for one or more devices."""
-    with reported(as_json=as_json):
+    with reported(as_json=as_json, by_line=True):
         profiles = [find_device(name) for name in device]
-        read = read_source(source)
-        made = make_plan(read, title, profiles, balance, pins or [])
-        order = Order(
-            title=find_title(read, title), plan=made, devices=profiles, folder=to.resolve(), token=uuid.uuid4().hex
-        )
+        stretch = Stretch(title=title, angle=angle, chapters=chapters, from_time=from_time, until_time=until_time)
+        wanted = chosen(read_source(source), stretch, analyse=analyse)
+        made = make_plan(wanted, profiles, balance, pins or [])
         if made.settings is None:
-            _say(as_json, {"state": made.treatment.value}, f"Nothing to make: the title {made.treatment.value}.")
+            nothing = {"state": made.treatment.value, "output": None}
+            _say(as_json, nothing, f"Nothing to make: {sentence(made.reason)}.")
             return
+        order = Order(
+            title=wanted.title,
+            plan=made,
+            devices=profiles,
+            folder=_folder(to),
+            token=uuid.uuid4().hex,
+            accept_loss=accept_loss,
+        )
         done = _run_json(order) if as_json else _run_shown(order)
+        output = output_document(done)
         _say(
             as_json,
-            {
-                "state": "done",
-                "path": str(done.path),
-                "size_bytes": done.size_bytes,
-                "making_s": round(done.making_s, 2),
-                "checks": [check_document(check) for check in done.checks],
-            },
+            {"state": "done", "output": output, **output},
             f"{done.path} ({done.size_bytes / 1e6:.1f} MB in {done.making_s:.0f} s), checked",
         )
+        for notice in () if as_json else _notices(done):
+            console.print(notice, highlight=False)
+
+
+def output_document(done: Delivered) -> dict[str, object]:
+    return {
+        "path": str(done.path),
+        "size_bytes": done.size_bytes,
+        "making_s": round(done.making_s, 2),
+        "checks": [check_document(check) for check in done.checks],
+    }
+
+
+def _notices(done: Delivered) -> list[str]:
+    """What a person should know of a file that was kept all the same."""
+    told = [result for check in done.checks[:1] for result in check.results if result.rule == "source_damage"]
+    broken = [result for check in done.checks[:1] for result in check.results if not result.ok]
+    return [f"{RULE_NAMES[result.rule]}: {result.measured}" for result in (*told, *broken)]
+
+
+def _folder(to: Path) -> Path:
+    """The folder to write to; made where the one around it is there. Raises ``TargetError``."""
+    folder = to.resolve()
+    if not folder.exists() and folder.parent.is_dir():
+        try:
+            folder.mkdir()
+        except OSError as error:
+            raise TargetError(f"The folder {folder} can't be made: {error.strerror}.") from error
+    return folder
 
 
 def _run_json(order: Order) -> Delivered:
     def on_progress(step: Step) -> None:
-        _line({"state": "running", "fraction": round(step.fraction, 4), "speed": step.speed, "left_s": step.left_s})
+        print_line(
+            {"state": "running", "fraction": round(step.fraction, 4), "speed": step.speed, "left_s": step.left_s}
+        )
 
     return carry_out(order, Hooks(on_progress=on_progress))
 
@@ -72,13 +112,8 @@ def _run_shown(order: Order) -> Delivered:
         return carry_out(order, Hooks(on_progress=update))
 
 
-def _say(as_json: bool, document: dict[str, object], text: str) -> None:
+def _say(as_json: bool, document: Mapping[str, object], text: str) -> None:
     if as_json:
-        _line(document)
+        print_line(document)
     else:
         console.print(text, highlight=False)
-
-
-def _line(document: dict[str, object]) -> None:
-    sys.stdout.write(json.dumps(document, ensure_ascii=False) + "\n")
-    sys.stdout.flush()

@@ -89,6 +89,7 @@ def _title(title: Title) -> Document:
     return {
         "number": title.number,
         "duration_s": title.duration_s,
+        "promised_s": title.promised_s,
         "size_bytes": title.size_bytes,
         "angles": title.angles,
         "video": {
@@ -98,6 +99,7 @@ def _title(title: Title) -> Document:
             "frame_rate": rate_text(video.frame_rate),
             "display_aspect": aspect_text(video.display_aspect),
             "scan": video.scan.value,
+            "borders": [b.top, b.bottom, b.left, b.right] if (b := video.borders) is not None else None,
         }
         if video
         else None,

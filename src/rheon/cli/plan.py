@@ -12,7 +12,8 @@ from rheon.core.media.sentences import CONSEQUENCES, duration_text, sentence
 from rheon.core.planning import Balance, Plan
 from rheon.core.sources import read_source
 
-from .common import console, find_device, make_plan, print_json, reported
+from .choosing import Stretch, chosen, make_plan
+from .common import console, find_device, print_json, reported
 from .documents import plan_document
 
 
@@ -22,12 +23,18 @@ def plan(
     device: Annotated[list[str], typer.Option(help="A device id, or a profile file (.json); may be given again.")],
     balance: Annotated[Balance, typer.Option(help="Between small and quick, and large and fine.")] = Balance.EVEN,
     pins: Annotated[list[str] | None, typer.Option("--set", help="Set a decision by hand: key=value.")] = None,
+    angle: Annotated[int, typer.Option(help="Which angle, counted from 1.")] = 1,
+    chapters: Annotated[str | None, typer.Option(help="Only these chapters: 2 or 2-3.")] = None,
+    from_time: Annotated[str | None, typer.Option("--from", help="Only from this moment: 90, 1:30 or 0:01:30.")] = None,
+    until_time: Annotated[str | None, typer.Option("--until", help="Only until this moment.")] = None,
+    analyse: Annotated[bool, typer.Option(help="Look and listen first, as convert does.")] = False,
     as_json: Annotated[bool, typer.Option("--json", help="Print one JSON document.")] = False,
 ) -> None:
     """Plan one file of a title for one or more devices."""
     with reported(as_json=as_json):
         profiles = [find_device(name) for name in device]
-        made = make_plan(read_source(source), title, profiles, balance, pins or [])
+        stretch = Stretch(title=title, angle=angle, chapters=chapters, from_time=from_time, until_time=until_time)
+        made = make_plan(chosen(read_source(source), stretch, analyse=analyse), profiles, balance, pins or [])
         if as_json:
             print_json(plan_document(made))
         else:

@@ -52,9 +52,24 @@ class SourceMissing(SourceError):
     advice = "Put it back where it was, or add it again from its new place."
 
 
+class SourceChanged(SourceError):
+    code = "source_changed"
+    advice = "Nothing was kept. Scan it again when it no longer changes, then make the file anew."
+
+
+class LossNotAccepted(SourceError):
+    code = "loss_not_accepted"
+    advice = "Get a whole copy of it, or say that you accept the loss: then what is there becomes a file."
+
+
 class CutOffImage(SourceError):
     code = "cut_off"
     advice = "Copy the image again; the end of it is missing."
+
+
+class CutOffFile(SourceError):
+    code = "cut_off"
+    advice = "Copy or download it again, or finish the recording."
 
 
 class TablesBroken(SourceError):
@@ -146,6 +161,11 @@ class BadProfile(RheonError):
 class CheckFailed(RheonError):
     code = "check_failed"
     advice = "Nothing was kept. Choose another balance or device and try again."
+
+
+class NotWhole(CheckFailed):
+    code = "not_whole"
+    advice = "The source may be damaged there. Nothing was kept; accept the loss to keep what can be read."
 
 
 class Stopped(RheonError):

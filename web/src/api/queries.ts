@@ -132,10 +132,13 @@ export const useCopyDisc = () =>
 
 export const useJobAction = () =>
   useChange(
-    ({ id, verb }: { id: number; verb: "stop" | "retry" | "remove" }) => {
+    ({ id, verb }: { id: number; verb: "stop" | "retry" | "accept" | "remove" }) => {
       const params = { params: { path: { job_id: id } } };
       if (verb === "stop") return answer(client.POST("/api/worklist/jobs/{job_id}/stop", params));
-      if (verb === "retry") return answer(client.POST("/api/worklist/jobs/{job_id}/retry", params));
+      if (verb === "retry" || verb === "accept") {
+        const body = { accept_loss: verb === "accept" };
+        return answer(client.POST("/api/worklist/jobs/{job_id}/retry", { ...params, body }));
+      }
       return answer(client.DELETE("/api/worklist/jobs/{job_id}", params));
     },
     [keys.worklist],

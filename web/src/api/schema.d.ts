@@ -1019,6 +1019,7 @@ export interface components {
             /** Format: double */
             made_in_s: number | null;
             error_message: string;
+            may_accept_loss: boolean;
             started: string | null;
             ended: string | null;
         };
@@ -1192,6 +1193,11 @@ export interface components {
          * @enum {string}
          */
         RestsOnEnum: "played" | "said" | "assumed";
+        /** @description ``accept_loss``: of a source whose end is missing, what is there is enough. */
+        RetryRequest: {
+            /** @default false */
+            accept_loss: boolean;
+        };
         /**
          * @description * `feature` - feature
          *     * `episode` - episode
@@ -2667,7 +2673,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["RetryRequest"];
+            };
+        };
         responses: {
             /** @description No response body */
             202: {

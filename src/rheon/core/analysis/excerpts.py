@@ -30,7 +30,7 @@ def excerpt(title: Title, at_s: float, most_bytes: int | None = None) -> Excerpt
     if not isinstance(data, CellData):
         start = f"{data.from_s + max(0.0, at_s):.3f}"
         return Excerpt(arguments=["-nostdin", "-ss", start, *safe_file_input(data.path)], feed=None)
-    found = list(_pieces(data.cells, at_s, most_bytes or _most(data)))
+    found = list(_pieces(data.cells, at_s + data.skip_s, most_bytes or _most(data)))
     return Excerpt(arguments=pipe_input(data.stream), feed=lambda: _fed(data, found))
 
 

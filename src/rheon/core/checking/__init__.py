@@ -1,5 +1,6 @@
 """Does an output keep its device's rules and its plan?"""
 
 from .check import Check, CheckRequest, check_file
+from .whole import Ends, ends_wanted
 
-__all__ = ["Check", "CheckRequest", "check_file"]
+__all__ = ["Check", "CheckRequest", "Ends", "check_file", "ends_wanted"]

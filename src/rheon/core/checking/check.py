@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-import contextlib
-from collections.abc import Callable, Sequence
+import math
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from pathlib import Path
 
@@ -11,11 +11,13 @@ from ..devices import DeviceProfile, MediaFacts, RuleResult, judge
 from ..devices.bounds import highest_level, rate_bounds
 from ..devices.rules import video_entry_for
 from ..engine import Command, ProbedFile, probe, run, safe_file_input
+from ..engine.packets import Packets, read_packets
 from ..errors import EngineError
 from ..media import AudioStream, VideoStream
 from ..planning import Action, AudioSettings, OutputSettings, VideoSettings, WordsForm
 from .boxes import index_in_front
 from .buffer import least_rate_bps
+from .whole import Ends, damage_rule, whole_rules
 
 LENGTH_TOLERANCE_S = 0.5
 LAST_LINE_S = 10.0
@@ -30,7 +32,8 @@ SAME_MATRIX = frozenset({"smpte170m", "bt470bg"})
 class CheckRequest:
     """A file to check. ``settings`` are its plan's, ``None`` for a file that Rheon did not make.
 
-    ``file_name`` is the name it will have where it still lies under a temporary one.
+    ``file_name`` is the name it will have where it still lies under a temporary one. ``ends`` are when its streams must
+    end, ``damage`` what the engine complained of while it read the source: (second of the title, what it said).
     """
 
     path: Path
@@ -38,6 +41,8 @@ class CheckRequest:
     settings: OutputSettings | None = None
     file_name: str | None = None
     should_stop: Callable[[], bool] | None = None
+    ends: Ends | None = None
+    damage: tuple[tuple[float, str], ...] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -62,9 +67,12 @@ def check_file(request: CheckRequest) -> Check:
     """Check a file. Raises ``SourceError`` where it is no media at all, ``Stopped`` where that was asked for."""
     found = probe(str(request.path))
     facts = _facts(request, found)
+    packets = read_packets(str(request.path))
     results = [
         *judge(facts, request.profile),
-        *_rate_rule(request, found),
+        *_rate_rule(request, found, packets),
+        *(whole_rules(request.ends, found, packets) if request.ends else ()),
+        *damage_rule(request.damage),
         *(_plan_rules(request.settings, found) if request.settings else ()),
         _read_rule(_decode(request)),
     ]
@@ -84,7 +92,7 @@ def _facts(request: CheckRequest, found: ProbedFile) -> MediaFacts:
     )
 
 
-def _rate_rule(request: CheckRequest, found: ProbedFile) -> list[RuleResult]:
+def _rate_rule(request: CheckRequest, found: ProbedFile, packets: Mapping[int, Packets]) -> list[RuleResult]:
     """The peak rate, where the device or its level bounds it."""
     video = found.video
     entry = video_entry_for(video, request.profile) if video else None
@@ -94,7 +102,8 @@ def _rate_rule(request: CheckRequest, found: ProbedFile) -> list[RuleResult]:
     if entry.max_bitrate_bps is None and entry.max_level is None:
         return []
     bounds = rate_bounds(entry, highest_level(entry, profile))
-    peak = least_rate_bps(_packets(request.path, video), bounds.buffer_bits)
+    stream = packets.get(-1 if video.place is None else video.place, Packets())
+    peak = least_rate_bps(_decoded(stream, video), bounds.buffer_bits)
     return [
         RuleResult(
             rule="peak_rate",
@@ -106,32 +115,15 @@ def _rate_rule(request: CheckRequest, found: ProbedFile) -> list[RuleResult]:
     ]
 
 
-def _packets(path: Path, video: VideoStream) -> list[tuple[float, int]]:
+def _decoded(stream: Packets, video: VideoStream) -> list[tuple[float, int]]:
     """(decoding time, size) of every video packet; where the container stores no time, by the frame rate."""
-    argv = [
-        "ffprobe",
-        "-v",
-        "error",
-        "-select_streams",
-        "V:0",
-        "-show_entries",
-        "packet=dts_time,size",
-        "-of",
-        "csv=p=0",
-    ]
-    done = run(Command(argv=[*argv, *safe_file_input(str(path))], timeout_s=DECODE_TIMEOUT_S))
-    packets: list[tuple[float, int]] = []
     step = 1 / float(video.frame_rate)
-    for line in done.stdout.decode().splitlines():
-        time_text, _, size_text = line.partition(",")
-        after = packets[-1][0] + step if packets else 0.0
-        at = after
-        with contextlib.suppress(ValueError):
-            at = float(time_text)
-        size = size_text.partition(",")[0]
-        if size.isdigit():
-            packets.append((max(at, packets[-1][0] if packets else at), int(size)))
-    return packets
+    made: list[tuple[float, int]] = []
+    for at, size in zip(stream.decoded, stream.sizes, strict=True):
+        before = made[-1][0] if made else None
+        known = at if not math.isnan(at) else (0.0 if before is None else before + step)
+        made.append((known if before is None else max(known, before), size))
+    return made
 
 
 def _plan_rules(settings: OutputSettings, found: ProbedFile) -> list[RuleResult]:

@@ -8,25 +8,32 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from pathlib import Path
 
-from ..checking import Check, CheckRequest, check_file
+from ..checking import Check, CheckRequest, check_file, ends_wanted
 from ..devices import DeviceProfile
-from ..encoding import Hooks, make_file, part_path, remove, side_parts
-from ..errors import CheckFailed, PlanError, TargetFull
-from ..media import Title
-from ..media.sentences import RULE_NAMES
+from ..encoding import Hooks, Made, make_file, part_path, remove, side_parts
+from ..errors import CheckFailed, LossNotAccepted, NotWhole, PlanError, SourceMissing, TargetFull
+from ..media import FileData, Title
+from ..media.sentences import RULE_NAMES, duration_text
 from ..planning import Plan
 from .place import put_in_place
+
+LOST = ("picture_whole", "sound_whole", "read_through", "length")
+"""Rules that a damaged source breaks, and no choice of device or balance mends."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Order:
-    """A plan to carry out, the devices whose rules the file must keep, and where it goes."""
+    """A plan to carry out, the devices whose rules the file must keep, and where it goes.
+
+    ``accept_loss``: a source whose end is missing is made into a file all the same.
+    """
 
     title: Title
     plan: Plan
     devices: Sequence[DeviceProfile]
     folder: Path
     token: str
+    accept_loss: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -50,11 +57,12 @@ def convert(order: Order, hooks: Hooks | None = None) -> Delivered:
     if settings is None:
         raise PlanError("There is nothing to make for this title and device.")
     hooks = hooks or Hooks()
+    _check_loss(order)
     _check_room(order)
     part = part_path(order.folder, order.token)
     made = make_file(order.title, settings, part, hooks)
     try:
-        checks, checking_s = _checked(order, made.part, hooks)
+        checks, checking_s = _checked(order, made, hooks)
         size = made.part.stat().st_size
         path = put_in_place(made.part, settings.file_name)
         for track, side in side_parts(part).items():
@@ -62,6 +70,13 @@ def convert(order: Order, hooks: Hooks | None = None) -> Delivered:
     finally:
         remove(part)
     return Delivered(path=path, size_bytes=size, making_s=made.seconds, checking_s=checking_s, checks=checks)
+
+
+def _check_loss(order: Order) -> None:
+    title = order.title
+    if title.promised_s is not None and isinstance(title.data, FileData) and not order.accept_loss:
+        ends, promised = duration_text(title.duration_s), duration_text(title.promised_s)
+        raise LossNotAccepted(f"{Path(title.data.path).name} ends at {ends} of {promised}: the rest of it is missing.")
 
 
 def _check_room(order: Order) -> None:
@@ -74,24 +89,32 @@ def _check_room(order: Order) -> None:
             )
 
 
-def _checked(order: Order, part: Path, hooks: Hooks) -> tuple[tuple[Check, ...], float]:
+def _checked(order: Order, made: Made, hooks: Hooks) -> tuple[tuple[Check, ...], float]:
     started = time.monotonic()
     settings = order.plan.settings
     assert settings
+    try:
+        ends = ends_wanted(order.title, settings)
+    except OSError as error:
+        raise SourceMissing("The source went away before the file could be checked.") from error
     checks = tuple(
         check_file(
             CheckRequest(
-                path=part,
+                path=made.part,
                 profile=profile,
                 settings=settings,
                 file_name=settings.file_name,
                 should_stop=hooks.should_stop,
+                ends=ends,
+                damage=made.damage,
             )
         )
         for profile in order.devices
     )
     # what was set by hand against a rule is made as it was asked for, and the check keeps saying so
     accepted = {(breach.device_id, breach.rule) for breach in order.plan.breaches}
+    if order.accept_loss:
+        accepted |= {(device.id, rule) for device in order.devices for rule in LOST}
     failed = [
         (check.device_id, result)
         for check in checks
@@ -100,6 +123,12 @@ def _checked(order: Order, part: Path, hooks: Hooks) -> tuple[tuple[Check, ...],
     ]
     if failed:
         device, rule = failed[0]
+        if rule.rule in LOST:
+            raise NotWhole(
+                f"The file would not be whole: {RULE_NAMES[rule.rule]} came out as {rule.measured}, wanted was"
+                f" {rule.allowed}.",
+                rules=[result for _, result in failed],
+            )
         raise CheckFailed(
             f"The file did not keep a rule of {device}: {RULE_NAMES[rule.rule]} came out as {rule.measured},"
             f" allowed is {rule.allowed}.",

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from enum import StrEnum
 
-from ..media import Reason, Title
+from ..media import AudioStream, FileData, Reason, Title
 from ..media.containers import can_hold
 from .facts import MediaFacts, title_facts
 from .profile import DeviceProfile
@@ -66,7 +66,30 @@ def judge_title(title: Title, profile: DeviceProfile, languages: tuple[str, ...]
     if (refusal := _refusal(title, profile)) is not None:
         return Judgement(verdict=Verdict.CANNOT, facts=facts, profile=profile, refusal=refusal)
     names = tuple(broken(facts, profile))
-    return Judgement(verdict=_verdict(facts, profile, names), facts=facts, profile=profile, broken=names)
+    verdict = _verdict(facts, profile, names)
+    if verdict is Verdict.PLAYS and (against := _not_as_it_is(title, audio)) is not None:
+        return Judgement(verdict=Verdict.REWRAP, facts=facts, profile=profile, refusal=Reason(code=against))
+    return Judgement(verdict=verdict, facts=facts, profile=profile, broken=names)
+
+
+def _not_as_it_is(title: Title, audio: AudioStream | None) -> str | None:
+    """What keeps a title that breaks no rule from being played as it is: the reason's code."""
+    if not is_one_file(title):
+        return "not_one_file"
+    first = title.audio[0] if title.audio else None
+    if audio is not None and first is not None and audio.index != first.index and audio.language != first.language:
+        return "other_track_first"
+    return None
+
+
+def is_one_file(title: Title) -> bool:
+    """Whether a title is exactly one whole file: not a part, not several clips, nothing inside an image."""
+    data = title.data
+    if isinstance(data, FileData):
+        return title.part_of is None and not data.from_s
+    extents = data.extents
+    whole = len(extents) == 1 and extents[0].offset_bytes == 0 and not data.cells[-1].lap
+    return whole and title.part_of is None and extents[0].path.lower().endswith((".m2ts", ".mts"))
 
 
 def _verdict(facts: MediaFacts, profile: DeviceProfile, names: tuple[str, ...]) -> Verdict:

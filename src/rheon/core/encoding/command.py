@@ -217,7 +217,8 @@ def _limit(job: Job) -> list[str]:
     data, length = job.title.data, ["-t", f"{job.title.duration_s:.3f}"]
     if isinstance(data, CellData):
         own = data.start_clock is not None
-        return [*(("-copypriorss", "0") if own else ()), *(length if own and data.cells[-1].lap else ())]
+        ends = data.cells[-1].lap or job.title.part_of is not None
+        return [*(("-copypriorss", "0") if own else ()), *(length if own and ends else ())]
     return length if job.title.part_of is not None and job.settings.subtitles else []
 
 

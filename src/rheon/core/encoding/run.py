@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from ..engine import Command, Feed, require, run
-from ..errors import EngineError, SourceMissing, TargetError, TargetFull, TargetReadOnly
+from ..errors import EngineError, SourceChanged, SourceError, SourceMissing, TargetError, TargetFull, TargetReadOnly
 from ..media import CellData, FileData, Title
 from ..planning import OutputSettings
 from ..sources.feed import feed_title, subtitle_packets
@@ -22,6 +22,13 @@ from .progress import Progress, ProgressReader
 PART_PREFIX = ".rheon-"
 PART_SUFFIX = ".part"
 LEAST_FREE_BYTES = 8 << 20
+MOST_DAMAGE = 200
+MEANS_LOSS = (
+    "ended prematurely", "corrupt", "concealing", "partial file", "Truncat", "truncated", "Invalid data",
+    "non monotonically", "Error while decoding",
+)  # fmt: skip
+AT_THE_END = ("ended prematurely", "partial file", "Truncat", "truncated")
+"""What the engine says where something of the source could not be read or decoded."""
 
 
 def _unheard(progress: Progress) -> None:
@@ -42,10 +49,14 @@ class Hooks:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Made:
-    """A finished but unchecked file under its temporary name, and how long the engine took."""
+    """A finished but unchecked file under its temporary name, and how long the engine took.
+
+    ``damage`` is what it complained of that means loss: (second of the title, what it said).
+    """
 
     part: Path
     seconds: float
+    damage: tuple[tuple[float, str], ...] = ()
 
 
 def part_path(folder: Path, token: str) -> Path:
@@ -64,25 +75,48 @@ def make_file(title: Title, settings: OutputSettings, part: Path, hooks: Hooks |
     check_target(part.parent)
     job = Job(title=title, settings=settings, target=str(part))
     started = time.monotonic()
+    before = _identities(title)
+    damage: list[tuple[float, str]] = []
     try:
         with tempfile.TemporaryDirectory(prefix="rheon-") as folder:
             _lay_out(Path(folder), job)
             _lay_out_drawn(folder, job, hooks)
             for at_pass in _passes(settings):
-                run(_command(job, folder, hooks, at_pass))
+                run(_command(job, folder, _Following(hooks=hooks, damage=damage), at_pass))
+        if _identities(title) != before:
+            raise SourceChanged(f"{_named(title)} was changed while it was being read.")
         if not part.exists() or part.stat().st_size == 0:
             raise EngineError("The engine wrote nothing.")
     except EngineError as error:
         remove(part)
-        raise _explained(error, title, part.parent) from error
+        raise _explained(error, title, part.parent, before) from error
     except BaseException:
         remove(part)
         raise
-    return Made(part=part, seconds=time.monotonic() - started)
+    return Made(part=part, seconds=time.monotonic() - started, damage=tuple(damage[:MOST_DAMAGE]))
+
+
+def _identities(title: Title) -> dict[str, tuple[int, int] | None]:
+    """Size and last change of the title's files; ``None`` for one that is gone."""
+    found: dict[str, tuple[int, int] | None] = {}
+    for path, _ in _needed(title):
+        try:
+            stat = Path(path).stat()
+        except OSError:
+            found[path] = None
+        else:
+            found[path] = (stat.st_size, stat.st_mtime_ns)
+    return found
+
+
+def _named(title: Title) -> str:
+    return Path(_needed(title)[0][0]).name
 
 
 def check_source(title: Title) -> None:
-    """Raises ``SourceMissing`` where the title's files are not there any more, or are shorter than they were."""
+    """Raises ``SourceMissing`` where the title's files are not there any more, or are shorter than they were,
+    and ``SourceChanged`` where a file is another one than was scanned.
+    """
     for path, end_bytes in _needed(title):
         try:
             size = Path(path).stat().st_size
@@ -90,6 +124,8 @@ def check_source(title: Title) -> None:
             raise SourceMissing(f"{Path(path).name} is not there any more.") from error
         if size < end_bytes:
             raise SourceMissing(f"{Path(path).name} is shorter than it was when it was scanned.")
+        if isinstance(title.data, FileData) and title.part_of is None and size != title.size_bytes:
+            raise SourceChanged(f"{Path(path).name} is not what it was when it was scanned.")
 
 
 def check_target(folder: Path) -> None:
@@ -161,14 +197,29 @@ def _passes(settings: OutputSettings) -> tuple[int, ...]:
     return (1, 2) if settings.video and settings.video.passes == 2 else (0,)
 
 
-def _command(job: Job, folder: str, hooks: Hooks, at_pass: int) -> Command:
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Following:
+    """Who is told how far the engine is, and where its complaints are gathered."""
+
+    hooks: Hooks
+    damage: list[tuple[float, str]]
+
+
+def _command(job: Job, folder: str, following: _Following, at_pass: int) -> Command:
+    hooks, reached = following.hooks, [0.0]
     video = job.settings.video
     steady = video is not None and not video.variable_rate
     reader = ProgressReader(job.title.duration_s, at_pass, float(video.frame_rate) if video and steady else None)
 
     def on_line(text: str) -> None:
         if progress := reader.line(text):
+            reached[0] = progress.done_s
             hooks.on_progress(progress)
+
+    def on_complaint(text: str) -> None:
+        if any(word in text for word in MEANS_LOSS):
+            at_end = any(word in text for word in AT_THE_END)
+            following.damage.append((job.title.duration_s if at_end else reached[0], text[:200]))
 
     return Command(
         argv=build_command(job, at_pass),
@@ -177,6 +228,7 @@ def _command(job: Job, folder: str, hooks: Hooks, at_pass: int) -> Command:
         feed=_feed(job),
         cwd=folder,
         on_line=on_line,
+        on_complaint=on_complaint,
         should_stop=hooks.should_stop,
     )
 
@@ -188,7 +240,7 @@ def _feed(job: Job) -> Feed | None:
     return lambda: feed_title(data, job.subpictures, job.cores, leads=job.decodes_picture)
 
 
-def _explained(error: EngineError, title: Title, folder: Path) -> Exception:
+def _explained(error: EngineError, title: Title, folder: Path, before: dict[str, tuple[int, int] | None]) -> Exception:
     """What really happened behind an engine that failed."""
     tail = error.facts.get("tail")
     said = " ".join(map(str, tail)) if isinstance(tail, list) else ""
@@ -196,8 +248,12 @@ def _explained(error: EngineError, title: Title, folder: Path) -> Exception:
         return TargetFull(f"The disk that holds {folder} became full.")
     if "Read-only file system" in said:
         return TargetReadOnly(f"The folder {folder} can't be written to any more.")
+    if not folder.is_dir():
+        return TargetError(f"The folder {folder} went away while the file was being written.")
     try:
         check_source(title)
-    except SourceMissing as missing:
+    except SourceError as missing:
         return missing
+    if _identities(title) != before:
+        return SourceChanged(f"{_named(title)} was changed while it was being read.")
     return error

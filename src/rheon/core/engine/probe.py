@@ -10,7 +10,7 @@ from dataclasses import dataclass, field, replace
 from fractions import Fraction
 from typing import Any
 
-from ..errors import EngineError, ForbiddenFormat, NotASource
+from ..errors import CutOffFile, EngineError, ForbiddenFormat, NotASource, SourceError
 from ..media import (
     AudioStream,
     Chapter,
@@ -24,6 +24,7 @@ from ..media import (
     to_bcp47,
 )
 from .arguments import safe_file_input
+from .demuxers import POINTS_ELSEWHERE
 from .headers import reference_frames
 from .process import Command, run
 from .tools import require
@@ -113,11 +114,7 @@ def probe(path: str) -> ProbedFile:
     try:
         done = run(Command(argv=[*argv, *safe_file_input(path)], timeout_s=PROBE_TIMEOUT_S))
     except EngineError as error:
-        if any("whitelist" in line for line in _tail(error)):
-            raise ForbiddenFormat(
-                "This file is a list or script, or a kind of file that Rheon does not open."
-            ) from error
-        raise NotASource("This file holds no video or sound that the engine can read.") from error
+        raise _refused(error) from error
     found = read_probe(json.loads(done.stdout or b"{}"))
     if found.container == "matroska" and _is_webm(path):
         found = replace(found, container="webm")
@@ -129,6 +126,22 @@ def probe(path: str) -> ProbedFile:
     references = reference_frames(path, found.video.codec)
     first, *others = found.pictures
     return replace(found, pictures=(replace(first, reference_frames=references), *others))
+
+
+def _refused(error: EngineError) -> SourceError:
+    """Why a file was not opened: it points elsewhere, is of an unknown kind, or is no media."""
+    for line in _tail(error):
+        if "moov atom not found" in line:
+            return CutOffFile("This file is cut off: the index at its end is missing, and nothing is found without it.")
+        if "not on whitelist" in line:
+            kind = line.removeprefix("[").partition(" ")[0]
+            if kind in POINTS_ELSEWHERE:
+                return ForbiddenFormat(f"This file is a list or a script ({kind}): what it plays lies elsewhere.")
+            return NotASource(
+                f"This file is of a kind that Rheon does not know ({kind}).",
+                advice="Choose a file of another kind, or turn it into Matroska first.",
+            )
+    return NotASource("This file holds no video or sound that the engine can read.")
 
 
 def _is_webm(path: str) -> bool:

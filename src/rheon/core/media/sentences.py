@@ -64,6 +64,11 @@ def _colour(text: str, values: Values) -> str:
     return f"{text}; full range made limited" if values["full"] else text
 
 
+def _time_range(values: Values) -> str:
+    start, end = duration_text(_number(values["from_s"])), duration_text(_number(values["until_s"]))
+    return f"{start} to {end} of title {values['title']}"
+
+
 def _breaks(values: Values) -> str:
     rule = str(values["rule"])
     measured, allowed = rule_sides(rule, str(values["measured"]), str(values["allowed"]))
@@ -119,6 +124,9 @@ RULE_NAMES = {
     "audio_profile": "audio profile",
     "length": "length",
     "read_through": "read through",
+    "picture_whole": "pictures to the end",
+    "sound_whole": "sound to the end",
+    "source_damage": "damage",
     "planned_picture": "picture as planned",
     "planned_sound": "sound as planned",
     "planned_codec": "codec as planned",
@@ -164,6 +172,9 @@ SENTENCES: dict[str, str | Callable[[Values], str]] = {
     "nearly_same_material": _nearly_same,
     "chapters_repeat": lambda v: f"its chapters repeat {v['count']} times alike: all episodes in one",
     "chapter_range": lambda v: f"chapters {v['first']} to {v['last']} of title {v['title']}",
+    "time_range": _time_range,
+    "not_one_file": "the streams fit, but no one file is this title",
+    "other_track_first": "it would play, but with another track than yours",
     "stands_still": "a picture that stands until somebody goes on, as menus do",
     "unlike_episodes": lambda v: f"longer than the episodes ({duration_text(_number(v['usual_s']))})",
     "by_hand": "set by hand",

@@ -91,18 +91,21 @@ class FileData:
 class CellData:
     """The title is the cells of a disc, fed to the engine in their order.
 
-    ``palette`` holds sixteen ``rrggbb`` colours for subpictures. ``other_angles`` are the cells of angles 2, 3 ….
+    ``skip_s`` is how far into the first cell the title begins. ``palette`` holds sixteen ``rrggbb`` colours for
+    subpictures. ``other_angles`` are the cells of angles 2, 3 ….
     """
 
     cells: tuple[Cell, ...]
     palette: tuple[str, ...] = ()
+    skip_s: float = 0.0
     stream: StreamKind = StreamKind.PROGRAM
     other_angles: tuple[tuple[Cell, ...], ...] = ()
 
     @property
     def start_clock(self) -> int | None:
         """The 90 kHz time stamp of the title's first moment; ``None`` where only the data tell."""
-        return self.cells[0].clock if self.cells else None
+        clock = self.cells[0].clock if self.cells else None
+        return None if clock is None else clock + round(self.skip_s * 90_000)
 
     @property
     def extents(self) -> tuple[Extent, ...]:

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from ..media import AudioStream, Title
 from .encoders import ENCODERS
 from .plan import Estimate
-from .settings import Action, Fields, OutputSettings, VideoSettings
+from .settings import Action, AudioSettings, Fields, OutputSettings, VideoSettings
 
 SOURCE_PIXELS_PER_S = 150e6  # decoding and scaling
 CHECK_PIXELS_PER_S = 900e6
@@ -19,6 +19,13 @@ OVERHEAD = 1.01
 DISC_PACKING = 0.955  # pack and packet headers, navigation, padding
 UNSURE_COPY = 0.1
 UNSURE_GUESSED = 0.45
+GUESSED = (0.4, 4.0)
+"""Before anybody has looked: textured pictures come out up to four times larger than their source's rate suggests."""
+UNSURE_COUNTED = 0.03
+UNSURE_SOUND = 0.06
+PLAIN_BITS = 24
+LOSSLESS_SHARES = {"flac": {"expected": 0.50, "low": 0.10, "high": 1.05}}
+"""Of uncompressed samples of 24 bits, which is what decoders of lossy sound give; speech takes least, noise all."""
 UNSURE_SET = 0.06
 FIRST_PASS = 0.7  # of the second's time
 UNSURE_MEASURED = 0.20
@@ -38,25 +45,68 @@ class Basis:
     exact: bool = False
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Size:
+    """Bytes expected, and the bounds that should hold in four of five files."""
+
+    expected: float
+    low: float
+    high: float
+
+    def __add__(self, other: _Size) -> _Size:
+        return _Size(expected=self.expected + other.expected, low=self.low + other.low, high=self.high + other.high)
+
+
+def _between(expected: float, low: float, high: float) -> _Size:
+    """``low`` and ``high`` as shares of what is expected."""
+    return _Size(expected=expected, low=expected * low, high=expected * high)
+
+
 def estimate(title: Title, settings: OutputSettings, basis: Basis) -> Estimate:
-    """Size from the rates, time from the pixels."""
+    """Size from the rates, or from the bytes of streams that stay as they are; time from the pixels."""
     video = settings.video
     if video and video.action is Action.COPY:
-        size = _copied_bytes(title, settings)
-        unsure = UNSURE_COPY
+        size = _copied(title, settings)
     else:
-        size = title.duration_s * (basis.video_bps + basis.audio_bps) / 8 * OVERHEAD
-        unsure = _unsure(title, settings) if basis.measured else UNSURE_GUESSED
-        unsure = UNSURE_SET if basis.exact or not video else unsure
+        pictures = _pictures(title, settings, basis) if video else _Size(expected=0, low=0, high=0)
+        size = sum((_sound(title, sound, basis) for sound in settings.audio), pictures)
     seconds = _work_s(title, settings)
     return Estimate(
-        size_bytes=round(size),
-        size_low_bytes=round(size * (1 - unsure)),
-        size_high_bytes=round(size * (1 + unsure)),
+        size_bytes=round(size.expected),
+        size_low_bytes=round(size.low),
+        size_high_bytes=round(size.high),
         time_s=round(seconds, 1),
         time_low_s=round(seconds * 0.7, 1),
         time_high_s=round(seconds * 1.5, 1),
     )
+
+
+def _pictures(title: Title, settings: OutputSettings, basis: Basis) -> _Size:
+    size = title.duration_s * basis.video_bps / 8 * OVERHEAD
+    if basis.exact:
+        return _between(size, 1 - UNSURE_SET, 1 + UNSURE_SET)
+    if basis.measured:
+        unsure = _unsure(title, settings)
+        return _between(size, 1 - unsure, 1 + unsure)
+    return _between(size, *GUESSED)
+
+
+def _sound(title: Title, sound: AudioSettings, basis: Basis) -> _Size:
+    """One track: counted where it is copied, its rate where that is set, else between what lossless coding takes."""
+    track = title.audio[sound.track]
+    if sound.action is Action.COPY and track.span is not None and track.span.whole and title.part_of is None:
+        return _between(track.span.size_bytes * OVERHEAD, 1 - UNSURE_COUNTED, 1 + UNSURE_COUNTED)
+    if sound.codec in LOSSLESS_SHARES:
+        plain = PLAIN_BITS * sound.sample_rate * sound.channels * title.duration_s / 8
+        return _Size(**{name: plain * share for name, share in LOSSLESS_SHARES[sound.codec].items()})
+    bps = sound.bitrate_bps or plain_bps(sound) or track.bitrate_bps or usual_audio_bps(track)
+    return _between(title.duration_s * bps / 8 * OVERHEAD, 1 - UNSURE_SOUND, 1 + UNSURE_SOUND)
+
+
+def plain_bps(sound: AudioSettings) -> float | None:
+    """The rate of uncompressed samples; ``None`` where they are compressed."""
+    bits = {"pcm_s16le": 16, "pcm_s24le": 24}.get(sound.codec)
+    return None if bits is None else float(bits * sound.sample_rate * sound.channels)
 
 
 def _unsure(title: Title, settings: OutputSettings) -> float:
@@ -68,19 +118,27 @@ def _unsure(title: Title, settings: OutputSettings) -> float:
     return min(UNSURE_GUESSED, UNSURE_MEASURED + UNSURE_PER_HALVING * math.log2(shrunk))
 
 
-def _copied_bytes(title: Title, settings: OutputSettings) -> float:
-    """A title's bytes without the tracks that stay behind and the packing of disc sectors, with those that are new."""
+def _copied(title: Title, settings: OutputSettings) -> _Size:
+    """The picture's own bytes where they were counted; else the title's, without what stays behind and disc packing."""
+    video = title.video
+    if video is not None and video.span is not None and video.span.whole and title.part_of is None:
+        counted = _between(video.span.size_bytes * OVERHEAD, 1 - UNSURE_COUNTED, 1 + UNSURE_COUNTED)
+        basis = Basis(video_bps=0, audio_bps=0, measured=True)
+        return sum((_sound(title, sound, basis) for sound in settings.audio), counted)
     kept = {sound.track for sound in settings.audio if sound.action is Action.COPY}
     left_bps = sum(track.bitrate_bps or usual_audio_bps(track) for track in title.audio if track.index not in kept)
-    added_bps = sum(sound.bitrate_bps or 0 for sound in settings.audio if sound.action is Action.ENCODE)
     packing = DISC_PACKING if title.container == "dvd" else 1.0
-    return max(1.0, title.size_bytes * packing - (left_bps - added_bps) * title.duration_s / 8)
+    left = max(1.0, title.size_bytes * packing - left_bps * title.duration_s / 8)
+    basis = Basis(video_bps=0, audio_bps=0, measured=True)
+    made = [_sound(title, sound, basis) for sound in settings.audio if sound.action is Action.ENCODE]
+    return sum(made, _between(left, 1 - UNSURE_COPY, 1 + UNSURE_COPY))
 
 
 def usual_audio_bps(track: AudioStream) -> float:
     """What a track of this kind usually takes."""
-    if track.codec in ("pcm_dvd", "pcm_s16le"):
-        return float(16 * track.sample_rate * track.channels)
+    if track.codec.startswith("pcm"):
+        bits = 24 if track.codec in ("pcm_s24le", "pcm_s24be") else 16
+        return float(bits * track.sample_rate * track.channels)
     return 448_000.0 if track.channels > 2 else 192_000.0
 
 

@@ -96,6 +96,7 @@ def feed_title(
         if before is not None and not joined:
             yield from _lap(timeline, before)
         timeline.begin(cell, joined=joined)
+        timeline.clock += round(data.skip_s * 90_000) if before is None else 0
         timeline.early = early if before is None else frozenset()
         if before is None or (leads and not joined):
             yield from _lead(timeline, cell)

@@ -19,10 +19,13 @@ from .sidecars import artwork_beside, subtitles_beside
 
 VIDEO_SUFFIXES = frozenset(
     {".mp4", ".m4v", ".mov", ".mkv", ".webm", ".avi", ".divx", ".wmv", ".asf", ".mpg", ".mpeg", ".vob", ".ts", ".m2ts"}
-    | {".mts", ".m2v", ".flv", ".f4v", ".ogm", ".ogv", ".3gp", ".3g2"}
+    | {".mts", ".m2v", ".flv", ".f4v", ".ogm", ".ogv", ".3gp", ".3g2", ".rm", ".rmvb", ".nut", ".mxf", ".dv", ".wtv"}
+    | {".mk3d", ".m1v", ".mpv", ".trp", ".tp", ".vro", ".mod", ".tod", ".gxf", ".nsv", ".nuv", ".ivf", ".amv", ".qt"}
 )
 SOUND_SUFFIXES = frozenset(
     {".mp3", ".m4a", ".aac", ".ac3", ".flac", ".ogg", ".oga", ".opus", ".wav", ".mka", ".dts", ".wma", ".aiff"}
+    | {".aif", ".wv", ".ape", ".tak", ".tta", ".mpc", ".mp+", ".dsf", ".dff", ".caf", ".au", ".amr", ".mp2", ".eac3"}
+    | {".w64", ".spx", ".weba", ".thd", ".mlp", ".ra", ".oma", ".m4b", ".voc", ".shn"}
 )
 FILE_SUFFIXES = VIDEO_SUFFIXES | SOUND_SUFFIXES
 EXTRA_WORDS = ("trailer", "featurette", "behind the scenes", "deleted scene", "sample", "interview", "making of")

@@ -14,6 +14,7 @@ from ..engine.probe import ProbedFile
 from ..errors import NotASource
 from ..media import AudioStream, Span, SubtitleStream, VideoStream
 from ..media.timing import find_timing
+from .promises import header_promise
 
 WHOLE_BYTES = 96 << 20
 """Files up to this size are read through at once; of larger ones only the head and the tail."""
@@ -95,7 +96,8 @@ def _judged(path: str, found: ProbedFile, head: Read, tail: Read, *, whole: bool
     ends_s = max(played, default=found.duration_s)
     # a subtitle may stand longer than the film, and keeps the container long
     last_s = max((ends_s, *(s.span.end_s for s in made.subtitles if s.span is not None)))
-    promised_s = ends_s if found.promised_s is None or last_s + MISSING_S >= found.promised_s else found.promised_s
+    said_s = max(found.promised_s or 0.0, header_promise(Path(path)) or 0.0)
+    promised_s = said_s if said_s > last_s + MISSING_S else ends_s
     return Measured(
         found=replace(made, duration_s=round(ends_s, 3)),
         ends_s=ends_s,

@@ -49,15 +49,79 @@ def cut(title: Title, chapters: ChapterRange, number: int) -> Title:
             Chapter(number=at, start_s=round(max(0.0, chapter.start_s - from_s), 3), name=chapter.name)
             for at, chapter in enumerate(listed[chapters.first - 1 : chapters.last], start=1)
         ),
-        gaps=tuple(
-            Gap(from_s=max(0.0, gap.from_s - from_s), to_s=min(to_s, gap.to_s) - from_s)
-            for gap in title.gaps
-            if gap.to_s > from_s and gap.from_s < to_s
-        ),
+        gaps=_gaps_within(title, from_s, to_s),
         part_of=title.number,
         role=Role.EPISODE,
         reasons=(Reason(code="chapter_range", values={"title": title.number, **_as_values(chapters)}),),
         shares=(),
+    )
+
+
+def cut_times(title: Title, from_s: float, until_s: float | None, number: int) -> Title:
+    """The stretch between two moments as a title numbered ``number``. Raises ``NoSuchTitle`` where there is none."""
+    end_s = min(title.duration_s, until_s if until_s is not None else title.duration_s)
+    if not 0 <= from_s < end_s:
+        raise NoSuchTitle(
+            f"Title {title.number} has nothing from {from_s:g} s until {end_s:g} s.",
+            advice=f"It lasts {title.duration_s:g} s.",
+        )
+    length_s = round(end_s - from_s, 3)
+    return replace(
+        title,
+        number=number,
+        key=f"{title.key}@{from_s:.3f}-{end_s:.3f}",
+        duration_s=length_s,
+        size_bytes=_share(title, length_s),
+        data=_timed_data(title.data, from_s, end_s),
+        chapters=_chapters_within(title, from_s, end_s),
+        gaps=_gaps_within(title, from_s, end_s),
+        promised_s=None,
+        part_of=title.number,
+        reasons=(Reason(code="time_range", values={"title": title.number, "from_s": from_s, "until_s": end_s}),),
+        shares=(),
+    )
+
+
+def other_angle(title: Title, angle: int) -> Title:
+    """The title as another of its angles shows it, counted from 1. Raises ``NoSuchTitle``."""
+    data = title.data
+    angles = (data.cells, *data.other_angles) if isinstance(data, CellData) else ()
+    if not 1 <= angle <= max(1, len(angles)):
+        raise NoSuchTitle(f"Title {title.number} has no angle {angle}.", advice=f"It has {max(1, len(angles))}.")
+    if not isinstance(data, CellData) or angle == 1:
+        return title
+    others = tuple(cells for place, cells in enumerate(angles, start=1) if place != angle)
+    return replace(title, key=f"{title.key}/{angle}", data=replace(data, cells=angles[angle - 1], other_angles=others))
+
+
+def _timed_data(data: CellData | FileData, from_s: float, end_s: float) -> CellData | FileData:
+    if isinstance(data, FileData):
+        return replace(data, from_s=round(data.from_s + from_s, 3))
+    start_s, stop_s = from_s + data.skip_s, end_s + data.skip_s
+    kept = [cell for cell in data.cells if cell.start_s < stop_s and cell.start_s + cell.duration_s > start_s]
+    if not kept:
+        return data
+    first_s = kept[0].start_s
+    cells = tuple(replace(cell, start_s=round(cell.start_s - first_s, 6)) for cell in kept)
+    return replace(data, cells=cells, skip_s=round(start_s - first_s, 6), other_angles=())
+
+
+def _chapters_within(title: Title, from_s: float, end_s: float) -> tuple[Chapter, ...]:
+    """The chapters of a stretch; the one that it begins in begins with it."""
+    inside = [chapter for chapter in title.chapters if chapter.start_s < end_s - 0.001]
+    current = [chapter for chapter in inside if chapter.start_s <= from_s][-1:]
+    kept = [*current, *(chapter for chapter in inside if chapter.start_s > from_s)]
+    return tuple(
+        Chapter(number=at, start_s=round(max(0.0, chapter.start_s - from_s), 3), name=chapter.name)
+        for at, chapter in enumerate(kept, start=1)
+    )
+
+
+def _gaps_within(title: Title, from_s: float, end_s: float) -> tuple[Gap, ...]:
+    return tuple(
+        Gap(from_s=max(0.0, gap.from_s - from_s), to_s=min(end_s, gap.to_s) - from_s)
+        for gap in title.gaps
+        if gap.to_s > from_s and gap.from_s < end_s
     )
 
 

@@ -7,10 +7,12 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from ..media import CellData, Reason, Role, Title
-from .material import Material, compare
+from .material import WHOLE, Material, compare
 from .parts import ChapterRange, cut, proposed_ranges
 
 EPISODE_TOLERANCE = 0.30
+PIECE_SHARE = 0.6
+"""A title inside another one is that one shortened, and no piece of it, from this share of its length on."""
 LEAST_EPISODES = 3
 SHORTEST_PROGRAMME_S = 3.0
 MENU_S = 45.0
@@ -148,12 +150,22 @@ def _is_menu(title: Title) -> bool:
 def _twin(title: Title, material: Material, titles: Sequence[Title]) -> int | None:
     """A title before it with (nearly) the same material, or after it where that one holds more."""
     for other in titles:
-        if other.number == title.number or not material.near_copy(title.number, other.number):
+        if other.number == title.number:
+            continue
+        if _is_piece(title, other, material):
+            return other.number
+        if not material.near_copy(title.number, other.number):
             continue
         more = other.duration_s - title.duration_s
         if more > 0.5 or (abs(more) <= 0.5 and other.number < title.number):
             return other.number
     return None
+
+
+def _is_piece(title: Title, other: Title, material: Material) -> bool:
+    """Whether a title is another one with something left out: all of it lies in that one, and most of that in it."""
+    shorter = PIECE_SHARE * other.duration_s <= title.duration_s < other.duration_s * WHOLE
+    return shorter and material.holds(other.number, title.number) and len(material.parts_of(other.number)) < 2
 
 
 def _twin_reason(title: Title, twin: int, material: Material) -> Reason:

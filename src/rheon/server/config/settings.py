@@ -9,6 +9,11 @@ from pathlib import Path
 ROOT = Path(__file__).resolve().parents[4]
 STATE = Path(os.environ.get("RHEON_STATE", ROOT / "state")).resolve()
 STATE.mkdir(parents=True, exist_ok=True)
+# database, key and cache are the owner's alone; SQLite gives its other files the rights of the first
+STATE.chmod(0o700)
+for kept in (STATE / "rheon.sqlite3", *STATE.glob("*.sqlite3*")):
+    kept.touch(mode=0o600)
+    kept.chmod(0o600)
 
 
 def _folders(variable: str, default: Path) -> list[Path]:

@@ -38,6 +38,7 @@ class JobSerializer(serializers.Serializer):
     expected_high_s = serializers.FloatField()
     made_in_s = serializers.FloatField(allow_null=True)
     error_message = serializers.CharField()
+    may_accept_loss = serializers.BooleanField()
     started = serializers.CharField(allow_null=True)
     ended = serializers.CharField(allow_null=True)
 
@@ -70,6 +71,12 @@ class CopySerializer(serializers.Serializer):
 
 class AddedSerializer(serializers.Serializer):
     job_ids = serializers.ListField(child=serializers.IntegerField())
+
+
+class RetrySerializer(serializers.Serializer):
+    """``accept_loss``: of a source whose end is missing, what is there is enough."""
+
+    accept_loss = serializers.BooleanField(default=False)
 
 
 class TheWorklist(APIView):
@@ -118,7 +125,9 @@ class Stop(APIView):
 
 
 class Retry(APIView):
-    @extend_schema(operation_id="retryJob", request=None, responses={202: None})
+    @extend_schema(operation_id="retryJob", request=RetrySerializer, responses={202: None})
     def post(self, request: Request, job_id: int) -> Response:
-        retry(get_object_or_404(Job, pk=job_id))
+        wanted = RetrySerializer(data=request.data or {})
+        wanted.is_valid(raise_exception=True)
+        retry(get_object_or_404(Job, pk=job_id), accept_loss=wanted.validated_data["accept_loss"])
         return Response(status=202)

@@ -7,7 +7,7 @@ from django.db import models
 from rheon.core.devices import DeviceProfile
 from rheon.core.media import Title as CoreTitle
 from rheon.core.media.documents import load
-from rheon.core.planning import Plan
+from rheon.core.planning import Plan, PlanRequest
 from rheon.server.shelf.models import Title
 
 
@@ -26,6 +26,9 @@ ENDED = (JobState.DONE, JobState.FAILED, JobState.STOPPED, JobState.INTERRUPTED)
 class Job(models.Model):
     """One plan. Title, plan and devices are stored as they were, so a job means the same for ever.
 
+    ``request_document`` is what was asked for: where nobody had looked at the title yet, the plan is settled from it
+    once somebody has, before anything is made. ``accept_loss``: what is there of a cut-off source is enough.
+
     ``worker`` is the identity of the process that carries it out; ``token`` marks its temporary file. ``disc_path`` is
     set where the job is a copy of a whole disc and has no plan.
     """
@@ -39,6 +42,8 @@ class Job(models.Model):
     device_documents = models.JSONField()
     folder = models.TextField()
     disc_path = models.TextField(blank=True)
+    request_document = models.JSONField(null=True)
+    accept_loss = models.BooleanField(default=False)
     state = models.CharField(max_length=12, choices=JobState, default=JobState.WAITING)
     position = models.PositiveIntegerField(default=0)
     token = models.CharField(max_length=40)
@@ -64,6 +69,9 @@ class Job(models.Model):
 
     def core_plan(self) -> Plan:
         return load(Plan, self.plan_document)
+
+    def core_request(self) -> PlanRequest | None:
+        return load(PlanRequest, self.request_document) if self.request_document else None
 
     def core_devices(self) -> list[DeviceProfile]:
         return [DeviceProfile.model_validate(document) for document in self.device_documents]

@@ -7,6 +7,8 @@ from typing import Any
 from .models import ENDED, Job, JobState
 
 MOST_ENDED = 200
+LOSSES = ("loss_not_accepted", "not_whole")
+"""What a yes to the loss mends."""
 
 
 def worklist_document() -> dict[str, Any]:
@@ -40,6 +42,7 @@ def _job(job: Job) -> dict[str, Any]:
         "expected_high_s": expected.get("time_high_s", 0.0),
         "made_in_s": made_in,
         "error_message": job.error_message,
+        "may_accept_loss": job.error_code in LOSSES and not job.accept_loss,
         "started": job.started.isoformat() if job.started else None,
         "ended": job.ended.isoformat() if job.ended else None,
     }

@@ -63,15 +63,25 @@ export function EndedRow({ job }: { job: Job }) {
             Outbox →
           </Link>
         ) : (
-          <Button look="link" size="text" onClick={() => act.mutate({ id: job.id, verb: "retry" })} aria-label={`Try again: ${job.title_name}`}>
-            Try again
-          </Button>
+          <AgainButton job={job} />
         )}
         <Button look="quiet" size="text" onClick={() => act.mutate({ id: job.id, verb: "remove" })} aria-label={`Remove ${job.title_name}`}>
           Remove
         </Button>
       </span>
     </li>
+  );
+}
+
+/** Tries again; where only a loss stands against the file, asks for nothing but a yes to it. */
+function AgainButton({ job }: { job: Job }) {
+  const act = useJobAction();
+  const label = job.may_accept_loss ? "Keep what is there" : "Try again";
+  const verb = job.may_accept_loss ? "accept" : "retry";
+  return (
+    <Button look="link" size="text" onClick={() => act.mutate({ id: job.id, verb })} aria-label={`${label}: ${job.title_name}`}>
+      {label}
+    </Button>
   );
 }
 

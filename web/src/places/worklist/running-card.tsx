@@ -10,6 +10,7 @@ export function RunningCard({ job }: { job: Schemas["Job"] }) {
   const act = useJobAction();
   const course = job.fraction > 0.08 ? job.written_bytes / job.fraction : job.expected_bytes;
   const checking = job.stage === "checking";
+  const looking = job.stage === "looking";
   return (
     <article aria-label={job.title_name} className="mb-4 flex gap-5 rounded-card border border-hairline bg-raised p-4 max-md:flex-col">
       <Frame titleId={job.title_id} number={2} className="aspect-video h-[104px] shrink-0 rounded-lg object-cover max-md:hidden" />
@@ -29,7 +30,7 @@ export function RunningCard({ job }: { job: Schemas["Job"] }) {
         <p className="flex flex-wrap gap-x-7 gap-y-1 text-quiet">
           <span>
             <strong className="text-ink">{Math.floor(job.fraction * 100)} %</strong>{" "}
-            {checking ? "made, now being checked" : `${momentText(job.done_s)} of ${durationText(job.duration_s)}`}
+            {looking ? "so far: the picture is looked at first" : checking ? "made, now being checked" : `${momentText(job.done_s)} of ${durationText(job.duration_s)}`}
           </span>
           {job.speed > 0 && !checking && (
             <span>

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import uuid
 from collections.abc import Sequence
+from dataclasses import replace
 from typing import Any
 
 from django.conf import settings
@@ -12,8 +13,8 @@ from django.db.models import Max
 
 from rheon.core.errors import PlanError
 from rheon.core.media.documents import dump
-from rheon.core.planning import Plan
-from rheon.server.bench.planning import plan_cell, stored_setting
+from rheon.core.planning import Plan, PlanRequest, plan
+from rheon.server.bench.planning import request_for, stored_setting
 from rheon.server.bench.queries import settings_text
 from rheon.server.household.actions.devices import mark_used
 from rheon.server.household.models import Device
@@ -27,19 +28,20 @@ COPY_BYTES_PER_S = 60e6
 
 def add_jobs(cells: Sequence[tuple[Title, Device]]) -> list[Job]:
     """Queue the cells that something is to be made for. Raises ``PlanError`` where that is none of them."""
-    groups: dict[tuple[int, str], tuple[Title, Plan, list[Device]]] = {}
+    groups: dict[tuple[int, str], tuple[Title, PlanRequest, Plan, list[Device]]] = {}
     for title, device in cells:
-        made = plan_cell(title, device, stored_setting(title.pk, device.pk))
+        request = request_for(title, device, stored_setting(title.pk, device.pk))
+        made = plan(request)
         if made.settings is None:
             continue
         key = (title.pk, repr(made.settings))
-        known = groups.setdefault(key, (title, made, []))[2]
+        known = groups.setdefault(key, (title, request, made, []))[3]
         known += [served for served in device.served() if served not in known]
     if not groups:
         raise PlanError("Nothing has to be made for this: it plays as it is, or can't be made.", advice="")
     with transaction.atomic():
         mark_used([device.pk for _, device in cells])
-        return [_add(title, made, devices) for title, made, devices in groups.values()]
+        return [_add(*group) for group in groups.values()]
 
 
 def add_copy(source: Source) -> Job:
@@ -69,7 +71,8 @@ def add_copy(source: Source) -> Job:
         )
 
 
-def _add(title: Title, made: Plan, devices: list[Device]) -> Job:
+def _add(title: Title, request: PlanRequest, made: Plan, devices: list[Device]) -> Job:
+    profiles = tuple(dict.fromkeys(profile for device in devices for profile in device.core_profiles()))
     assert made.settings
     return _queue(
         title=title,
@@ -78,6 +81,7 @@ def _add(title: Title, made: Plan, devices: list[Device]) -> Job:
         summary=settings_text(made.settings)[:300],
         title_document=dump(title.core_title()),
         plan_document=dump(made),
+        request_document=dump(replace(request, devices=profiles)),
         device_documents=[device.profile for device in devices],
     )
 

@@ -25,8 +25,8 @@ def request_stop(job: Job) -> None:
         Job.objects.filter(pk=job.pk, state=JobState.RUNNING).update(stop_requested=True)
 
 
-def retry(job: Job) -> None:
-    """Queue a job that ended without a file once more, at the end of the list."""
+def retry(job: Job, *, accept_loss: bool = False) -> None:
+    """Queue a job that ended without a file once more, at the end of the list; ``accept_loss`` makes what is there."""
     from ..tasks import run_next_task  # noqa: PLC0415 - tasks call these actions
 
     last = Job.objects.aggregate(last=Max("position"))["last"] or 0
@@ -35,6 +35,7 @@ def retry(job: Job) -> None:
         position=last + 1,
         token=uuid.uuid4().hex,
         stop_requested=False,
+        accept_loss=accept_loss or job.accept_loss,
         fraction=0,
         done_s=0,
         speed=0,

@@ -19,6 +19,7 @@ from rheon.server.shelf.folders import data_inside, with_contents_inside
 
 from ..models import Job, JobState
 from ..signals import job_delivered
+from .settle import settle
 
 log = logging.getLogger("rheon")
 TELL_EVERY_S = 0.4
@@ -62,9 +63,11 @@ def _carry_out(job: Job) -> Delivered | DiscCopied:
         disc = with_contents_inside(job.disc_path)
         name = safe_stem(job.title_name, "posix")
         return copy_disc(DiscOrder(source=disc, folder=folder, name=name, token=job.token), _hooks(job))
+    settle(job)
     order = Order(
         title=data_inside(job.core_title()),
         plan=_plan_of(job),
+        accept_loss=job.accept_loss,
         devices=job.core_devices(),
         folder=folder,
         token=job.token,

@@ -1,0 +1,103 @@
+"""What of a source is meant, and how it is planned: the same options for ``plan`` and ``convert``."""
+
+from __future__ import annotations
+
+import contextlib
+import re
+from dataclasses import dataclass
+
+from rheon.core.analysis import sample_pictures, survey_title, with_findings
+from rheon.core.devices import DeviceProfile
+from rheon.core.errors import BadPin, RheonError
+from rheon.core.media import Samples, Source, Title
+from rheon.core.media.names import display_name
+from rheon.core.planning import Balance, Plan, PlanRequest, plan
+from rheon.core.sources.parts import ChapterRange, cut, cut_times, other_angle
+
+from .common import find_title
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Stretch:
+    """Which of a title: its number, angle, chapters (``2-3``), and moments (``1:02:03.5``), as they were typed."""
+
+    title: int
+    angle: int = 1
+    chapters: str | None = None
+    from_time: str | None = None
+    until_time: str | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Wanted:
+    """A title to make a file of, what is known of its pictures, and what the file is called."""
+
+    title: Title
+    name: str
+    samples: Samples | None = None
+
+
+def chosen(source: Source, stretch: Stretch, *, analyse: bool) -> Wanted:
+    """The title, cut as asked for and looked at. Raises ``NoSuchTitle``, ``BadPin`` or ``SourceError``."""
+    title = find_title(source, stretch.title)
+    name = _name(source, title)
+    samples = None
+    if analyse:
+        with contextlib.suppress(RheonError, OSError):
+            title = with_findings(title, survey_title(title))
+        with contextlib.suppress(RheonError, OSError):
+            samples = sample_pictures(title)
+    title = other_angle(title, stretch.angle)
+    if stretch.chapters is not None:
+        found = re.fullmatch(r"(\d{1,4})(?:-(\d{1,4}))?", stretch.chapters)
+        if found is None:
+            raise BadPin(f"“{stretch.chapters}” names no chapters; say 2 or 2-3.", pin="chapters")
+        first, last = int(found[1]), int(found[2] or found[1])
+        title = cut(title, ChapterRange(first=first, last=last), title.number)
+    if stretch.from_time is not None or stretch.until_time is not None:
+        from_s, until_s = seconds(stretch.from_time) or 0.0, seconds(stretch.until_time)
+        title = cut_times(title, from_s, until_s, title.number)
+    return Wanted(title=title, name=name, samples=samples)
+
+
+def seconds(text: str | None) -> float | None:
+    """``90``, ``1:30`` or ``0:01:30.250`` as seconds. Raises ``BadPin``."""
+    if text is None:
+        return None
+    if not re.fullmatch(r"(\d{1,3}:){0,2}\d{1,6}(\.\d{1,6})?", text):
+        raise BadPin(f"“{text}” is no moment; say seconds, m:ss or h:mm:ss.", pin="range")
+    total = 0.0
+    for part in text.split(":"):
+        total = total * 60 + float(part)
+    return total
+
+
+def make_plan(wanted: Wanted, devices: list[DeviceProfile], balance: Balance, pins: list[str]) -> Plan:
+    """Plan what is wanted; ``pins`` are ``key=value``."""
+    pairs = {}
+    for pin in pins:
+        key, equals, value = pin.partition("=")
+        if not equals:
+            raise BadPin(f"“{pin}” is not of the form key=value.", pin=pin)
+        pairs[key] = value
+    return plan(
+        PlanRequest(
+            title=wanted.title,
+            devices=tuple(devices),
+            name=wanted.name,
+            balance=balance,
+            pins=pairs,
+            languages=("en",),
+            samples=wanted.samples,
+        )
+    )
+
+
+def _name(source: Source, title: Title) -> str:
+    """A file's own name comes first; a disc's titles are called after it."""
+    if title.name:
+        return title.name
+    return display_name(source.label) + (f" {title.number}" if len(source.titles) > 1 else "")
+
+
+__all__ = ["Stretch", "Wanted", "chosen", "make_plan", "seconds"]

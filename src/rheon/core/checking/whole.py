@@ -1,0 +1,99 @@
+"""Is an output whole? The last picture and the last sound of each track against the source's, stream by stream."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from ..devices import RuleResult
+from ..engine import ProbedFile
+from ..engine.packets import Packets
+from ..media import CellData, FileData, Span, Title
+from ..planning import OutputSettings
+from ..sources.ends import stream_ends
+
+SHORT_S = 0.5
+"""So much may lack at the end of a stream: packets hold several frames, and tables round."""
+VARYING_SHARE = 0.25
+"""Of a recording whose pictures come when something changes, the last one may stand for long."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Ends:
+    """When the streams of an output must end, in seconds; ``None`` where the source does not tell."""
+
+    picture_s: float | None = None
+    sounds_s: tuple[float | None, ...] = ()
+
+
+def ends_wanted(title: Title, made: OutputSettings) -> Ends:
+    """What the source holds of the streams that go into an output. Raises ``OSError`` where it can't be read."""
+    length = title.duration_s
+    data = title.data
+    if isinstance(data, CellData):
+        found = stream_ends(data)
+        ids = [title.audio[sound.track].stream_id for sound in made.audio]
+        known = [found.get(stream_id) if stream_id is not None else None for stream_id in ids]
+        sounds = tuple(None if end is None else min(end, length) for end in known)
+        return Ends(picture_s=length if made.video else None, sounds_s=sounds)
+    return Ends(
+        picture_s=_picture_end(title, data, length) if made.video else None,
+        sounds_s=tuple(_within(title.audio[s.track].span, data, length) for s in made.audio),
+    )
+
+
+def _picture_end(title: Title, data: FileData, length: float) -> float | None:
+    video = title.video
+    if video is None or video.span is None:
+        return length
+    end = _within(video.span, data, length)
+    return end * (1 - VARYING_SHARE) if end is not None and video.variable_rate else end
+
+
+def _within(span: Span | None, data: FileData, length: float) -> float | None:
+    return None if span is None else max(0.0, min(length, span.end_s - data.from_s))
+
+
+def whole_rules(wanted: Ends, found: ProbedFile, packets: Mapping[int, Packets]) -> list[RuleResult]:
+    """Each stream's end against the source's."""
+    rules = []
+    if wanted.picture_s is not None and found.video is not None:
+        rules.append(_rule("picture_whole", "video", wanted.picture_s, _end(found, packets, found.video.place)))
+    for track, end_s in zip(found.audio, wanted.sounds_s, strict=False):
+        if end_s is not None:
+            rules.append(_rule("sound_whole", "audio", end_s, _end(found, packets, track.place)))
+    return rules
+
+
+def _end(found: ProbedFile, packets: Mapping[int, Packets], place: int | None) -> float:
+    stream = packets.get(-1 if place is None else place)
+    end = stream.end_s if stream else None
+    return 0.0 if end is None else end - found.start_s
+
+
+def _rule(name: str, part: str, wanted_s: float, seen_s: float) -> RuleResult:
+    return RuleResult(
+        rule=name,
+        part=part,
+        ok=seen_s >= wanted_s - SHORT_S,
+        measured=f"ends at {seen_s:.2f} s",
+        allowed=f"{wanted_s:.2f} s, as on the source",
+    )
+
+
+def damage_rule(damage: Sequence[tuple[float, str]]) -> list[RuleResult]:
+    """What the engine complained of while it read the source; told, and no reason to keep nothing."""
+    if not damage:
+        return []
+    at_s = min(at for at, _ in damage)
+    count = len(damage)
+    places = "a damaged place" if count == 1 else f"{count} damaged places"
+    return [
+        RuleResult(
+            rule="source_damage",
+            part="file",
+            ok=True,
+            measured=f"{places} on the source, the first near {at_s:.0f} s",
+            allowed="told, not hidden",
+        )
+    ]

@@ -1,0 +1,51 @@
+"""Settling a job's plan after its title was looked at, so that the same wishes always give the same file."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from rheon.core.media.documents import dump
+from rheon.core.planning import plan
+from rheon.server.bench.queries import settings_text
+from rheon.server.shelf.actions.samples import sample_title
+from rheon.server.shelf.actions.surveys import survey_now
+from rheon.server.shelf.models import Title
+
+from ..models import Job
+
+
+def settle(job: Job) -> None:
+    """Have the title looked at where nobody has yet, and plan again with what was found; set values stay.
+
+    Raises ``PlanError`` or ``BadPin`` where that leaves nothing to make.
+    """
+    request = job.core_request()
+    title = Title.objects.select_related("source").filter(pk=job.title_id).first()
+    if request is None or title is None or title.outline.get("fault"):
+        return
+    if title.survey is None and not title.survey_failed:
+        _staged(job, "looking")
+        survey_now(title.pk)
+    if title.samples is None:
+        _staged(job, "looking")
+        sample_title(title.pk)
+    title.refresh_from_db()
+    known = replace(request, title=title.core_title(), samples=title.core_samples())
+    _staged(job, "making")
+    if known == request:
+        return
+    made = plan(known)
+    if made.settings is None:
+        return
+    facts = {
+        "title_document": dump(known.title),
+        "plan_document": dump(made),
+        "request_document": dump(known),
+        "summary": settings_text(made.settings)[:300],
+    }
+    Job.objects.filter(pk=job.pk).update(**facts)
+    job.refresh_from_db()
+
+
+def _staged(job: Job, stage: str) -> None:
+    Job.objects.filter(pk=job.pk).update(stage=stage)
