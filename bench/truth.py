@@ -11,7 +11,10 @@ from pathlib import Path
 
 ROOT = Path(__file__).resolve().parents[1]
 MEDIA = ROOT / "demo-data" / "media"
-sys.path.insert(0, str(ROOT / "src"))
+sys.path[:0] = [str(ROOT), str(ROOT / "src"), str(Path(__file__).parent)]
+
+from files import cases as conversions  # noqa: E402
+from files import judged as converted  # noqa: E402
 
 from rheon.core.analysis import Survey, survey_title  # noqa: E402
 from rheon.core.engine import Command, run  # noqa: E402
@@ -116,14 +119,30 @@ def discs(score: Score) -> None:
         score.count("languages", found == (sounds, words), f"{label} {number}: {found}")
 
 
+def files(score: Score, folder: Path) -> Iterator[str]:
+    """What comes out of whole conversions against what was built."""
+    work, out = folder / "work", folder / "out"
+    work.mkdir()
+    out.mkdir()
+    for case in conversions(work):
+        result = converted(case, out)
+        if result is None:
+            continue
+        yield result.name
+        for subject, (ok, said) in result.points.items():
+            score.count(subject, ok, f"{result.name}: {said}")
+
+
 def main() -> None:
     score = Score()
     discs(score)
     with tempfile.TemporaryDirectory() as folder:
         for case in cases():
             judge(score, case, survey_title(read_source(make_case(case, Path(folder))).titles[0]))
+        made = list(files(score, Path(folder)))
+    print(f"{'conversions':<40} {len(made):>4}")
     for subject, count in score.all.items():
-        print(f"{subject:<28} {score.right[subject]:>3} of {count}")
+        print(f"{subject:<40} {score.right[subject]:>4} of {count}")
     for wrong in score.wrong:
         print("  wrong:", wrong)
 

@@ -1,5 +1,6 @@
 from __future__ import annotations
 
+import stat
 from collections.abc import Callable
 from pathlib import Path
 from typing import Any
@@ -10,7 +11,7 @@ from django.test import AsyncClient
 from rheon.core.encoding import part_path
 from rheon.server.bench.documents import CellSerializer, SheetSerializer, TableSerializer
 from rheon.server.outbox.models import Output
-from rheon.server.shelf.models import Source
+from rheon.server.shelf.models import Source, Title
 from rheon.server.worklist.actions.change import recover
 from rheon.server.worklist.actions.run import run_next
 from rheon.server.worklist.api import WorklistSerializer
@@ -135,7 +136,7 @@ def test_a_failure_is_told_in_a_sentence_and_can_be_tried_again(cell: tuple[int,
     for piece in document["data"]["cells"]:
         for extent in piece["extents"]:
             extent["path"] = extent["path"].replace("MARRAM", "MISLAID")
-    Job.objects.update(title_document=document)
+    Job.objects.update(title_document=document, request_document=None)
     run_next()
     failed = api("get", "worklist")[1]["jobs"][0]
     assert failed["state"] == "failed"
@@ -151,7 +152,7 @@ def test_a_job_never_reads_outside_the_media_folders(cell: tuple[int, int], api:
     for piece in document["data"]["cells"]:
         for extent in piece["extents"]:
             extent["path"] = "/etc/passwd"
-    Job.objects.update(title_document=document)
+    Job.objects.update(title_document=document, request_document=None)
     run_next()
     assert Job.objects.get(pk=job).error_code == "outside_folders"
 
@@ -212,3 +213,35 @@ async def test_outputs_are_given_whole_and_in_ranges_and_only_from_the_output_fo
     download = await async_client.get(f"{address}?download")
     assert download.headers["Content-Disposition"] == "attachment; filename*=UTF-8''%C3%A4%20%27b%27.mp4"
     assert [(await async_client.get(f"/api/outbox/{entry.pk}/media")).status_code for entry in rows[1:]] == [404, 404]
+
+
+def test_a_job_s_plan_is_settled_after_looking_so_that_the_same_wishes_give_the_same_file(
+    cell: tuple[int, int], api: Api
+) -> None:
+    Title.objects.filter(pk=cell[0]).update(survey=None, samples=None)
+    (early,) = add(api, cell)
+    run_next()
+    (late,) = add(api, cell)
+    run_next()
+    first, second = Job.objects.get(pk=early), Job.objects.get(pk=late)
+    assert (first.state, second.state) == ("done", "done")
+    assert first.plan_document["settings"] == second.plan_document["settings"]
+    assert first.title_document == second.title_document
+    assert Title.objects.get(pk=cell[0]).survey is not None
+
+
+def test_a_loss_is_made_only_after_a_yes(cell: tuple[int, int], api: Api) -> None:
+    (job,) = add(api, cell)
+    Job.objects.filter(pk=job).update(state="failed", error_code="loss_not_accepted", error_message="It ends early.")
+    assert api("get", "worklist")[1]["jobs"][0]["may_accept_loss"] is True
+    api("post", f"worklist/jobs/{job}/retry?accept_loss=true")
+    row = Job.objects.get(pk=job)
+    assert (row.state, row.accept_loss) == ("waiting", True)
+    run_next()
+    assert state(job) == "done"
+
+
+def test_only_the_owner_reads_the_database(settings: Any) -> None:
+    folder = Path(settings.STATE)
+    assert stat.S_IMODE(folder.stat().st_mode) == 0o700
+    assert stat.S_IMODE((folder / "rheon.sqlite3").stat().st_mode) == 0o600

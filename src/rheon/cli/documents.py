@@ -89,7 +89,7 @@ def _title(title: Title) -> Document:
     return {
         "number": title.number,
         "duration_s": title.duration_s,
-        "promised_s": title.promised_s,
+        **({"promised_s": title.promised_s} if title.promised_s is not None else {}),
         "size_bytes": title.size_bytes,
         "angles": title.angles,
         "video": {

@@ -68,7 +68,7 @@ class CutOffImage(SourceError):
 
 
 class CutOffFile(SourceError):
-    code = "cut_off"
+    code = "file_cut_off"
     advice = "Copy or download it again, or finish the recording."
 
 

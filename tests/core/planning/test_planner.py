@@ -258,7 +258,10 @@ def test_measured_samples_replace_the_guess(film_disc: Source) -> None:
     )
     assert plain and hard
     assert hard.size_bytes > 3 * plain.size_bytes
-    assert (plain.size_high_bytes - plain.size_low_bytes) / plain.size_bytes == pytest.approx(0.4, abs=0.01)
+    # the picture is unsure by a fifth either way, the sound's rate is set
+    assert 0.15 < (plain.size_high_bytes - plain.size_low_bytes) / plain.size_bytes < 0.4
+    guessed = plan(request(film, device("heron-8"))).estimate
+    assert guessed and guessed.size_high_bytes > 2 * guessed.size_bytes
 
 
 def test_samples_grow_evenly_between_their_ends_and_beyond() -> None:

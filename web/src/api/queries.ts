@@ -136,8 +136,8 @@ export const useJobAction = () =>
       const params = { params: { path: { job_id: id } } };
       if (verb === "stop") return answer(client.POST("/api/worklist/jobs/{job_id}/stop", params));
       if (verb === "retry" || verb === "accept") {
-        const body = { accept_loss: verb === "accept" };
-        return answer(client.POST("/api/worklist/jobs/{job_id}/retry", { ...params, body }));
+        const query = { accept_loss: verb === "accept" };
+        return answer(client.POST("/api/worklist/jobs/{job_id}/retry", { params: { ...params.params, query } }));
       }
       return answer(client.DELETE("/api/worklist/jobs/{job_id}", params));
     },

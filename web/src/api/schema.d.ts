@@ -1193,11 +1193,6 @@ export interface components {
          * @enum {string}
          */
         RestsOnEnum: "played" | "said" | "assumed";
-        /** @description ``accept_loss``: of a source whose end is missing, what is there is enough. */
-        RetryRequest: {
-            /** @default false */
-            accept_loss: boolean;
-        };
         /**
          * @description * `feature` - feature
          *     * `episode` - episode
@@ -2666,18 +2661,16 @@ export interface operations {
     };
     retryJob: {
         parameters: {
-            query?: never;
+            query?: {
+                accept_loss?: boolean;
+            };
             header?: never;
             path: {
                 job_id: number;
             };
             cookie?: never;
         };
-        requestBody?: {
-            content: {
-                "application/json": components["schemas"]["RetryRequest"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description No response body */
             202: {

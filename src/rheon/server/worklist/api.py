@@ -125,9 +125,9 @@ class Stop(APIView):
 
 
 class Retry(APIView):
-    @extend_schema(operation_id="retryJob", request=RetrySerializer, responses={202: None})
+    @extend_schema(operation_id="retryJob", parameters=[RetrySerializer], request=None, responses={202: None})
     def post(self, request: Request, job_id: int) -> Response:
-        wanted = RetrySerializer(data=request.data or {})
+        wanted = RetrySerializer(data=request.query_params)
         wanted.is_valid(raise_exception=True)
         retry(get_object_or_404(Job, pk=job_id), accept_loss=wanted.validated_data["accept_loss"])
         return Response(status=202)

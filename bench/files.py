@@ -1,0 +1,190 @@
+"""What comes out against what was built: numbered pictures and clicks through whole conversions.
+
+The reference is the authored truth (which picture is shown when), never what Rheon's own readers say of a source.
+"""
+
+from __future__ import annotations
+
+import uuid
+from collections.abc import Iterator
+from dataclasses import dataclass
+from fractions import Fraction
+from pathlib import Path
+
+from tests.instruments.authored import Pictures
+from tests.instruments.discs import PAL, Chain, Item, Listing, Vob, author_dvd, make_clip, write_playlist
+from tests.instruments.readback import lit, measure, see
+from tests.instruments.sources import LOOSE
+
+from rheon.core.analysis import survey_title, with_findings
+from rheon.core.delivery import Order, convert
+from rheon.core.devices import device
+from rheon.core.errors import RheonError
+from rheon.core.media import Title
+from rheon.core.planning import PlanRequest, plan
+from rheon.core.sources import read_source
+from rheon.core.sources.parts import ChapterRange, cut, cut_times
+
+LOOSE_DEVICES = ("curlew-2", "petrel-24", "curlew-9", "mpeg2-main-main")
+DISC_DEVICES = ("curlew-2", "cormorant-box", "petrel-24")
+DRAWN = {"words.subtitle": "0", "words.form": "drawn"}
+TOGETHER_S, USUALLY_S = 0.020, 0.008
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Case:
+    """A title to convert, and its truth: pictures counted at ``rate``, and when drawn lines stand (in file time)."""
+
+    name: str
+    title: Title
+    device_id: str
+    pictures: frozenset[int]
+    rate: Fraction
+    first: int = 0
+    lines: tuple[tuple[float, float], ...] = ()
+    doubles: bool = False
+    steps: int = 1
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Result:
+    """How a conversion came out, subject by subject: whether it was right, and what was seen."""
+
+    name: str
+    points: dict[str, tuple[bool, str]]
+
+
+def cases(work: Path) -> Iterator[Case]:
+    yield from _loose(work)
+    yield from _dvd(work)
+    yield from _bluray(work)
+
+
+def _loose(work: Path) -> Iterator[Case]:
+    for source in LOOSE:
+        path = source.make(work)
+        title = read_source(path).titles[0]
+        title = with_findings(title, survey_title(title))
+        for device_id in LOOSE_DEVICES:
+            yield Case(
+                name=f"{path.name} for {device_id}",
+                title=title,
+                device_id=device_id,
+                pictures=frozenset(see(path).numbers),
+                rate=source.rate,
+                doubles=title.video is not None and title.video.variable_rate,
+            )
+
+
+def _dvd(work: Path) -> Iterator[Case]:
+    size = (720, 576)
+    lines = ((2.0, 4.0), (4.04, 5.0), (7.0, 8.0), (13.0, 14.5))
+    one = Vob(pictures=Pictures(count=450, rate=PAL, size=size), chapters_s=(0, 6, 12), lines=lines)
+    two = Vob(pictures=Pictures(count=150, rate=PAL, size=size, first=450), lines=((1.0, 3.0),))
+    chains = [Chain(parts=((0, 0, 2), (1, 0, 0))), Chain(parts=((0, 1, 1),))]
+    titles = {title.number: title for title in read_source(author_dvd([one, two], chains, work / "DVD")).titles}
+    whole = titles[1]
+    # the tool begins a chapter with a unit; which one is seen by the number of the first picture there
+    second, third = (round(whole.chapters[n].start_s * 25) for n in (1, 2))
+    everything = (*lines[:1], *lines[1:], (19.0, 21.0))
+    for device_id in DISC_DEVICES:
+        yield _stretch(("DVD title", whole), device_id, (0, 600), PAL, everything)
+        yield _stretch(("DVD title from inside", titles[2]), device_id, (second, third), PAL, everything)
+        part = cut(whole, ChapterRange(first=2, last=4), 901)
+        yield _stretch(("DVD chapters 2-4", part), device_id, (second, 600), PAL, everything)
+        timed = cut_times(whole, 3.0, 15.0, 902)
+        yield _stretch(("DVD 0:03 to 0:15", timed), device_id, (75, 375), PAL, everything)
+
+
+def _bluray(work: Path) -> Iterator[Case]:
+    disc, first, clips = work / "BLURAY", 0, []
+    rate = Fraction(24)
+    for number, count in enumerate((120, 156, 120), start=1):
+        pictures = Pictures(count=count, rate=rate, size=(1280, 720), first=first)
+        clips.append(make_clip(pictures, f"0000{number}", disc, lines=((1.0, 2.5),) if number < 3 else ()))
+        first += count
+    write_playlist(Listing(items=[Item(clip=made.clip) for made in clips], chapters_s=(0, 2, 5, 9)), disc, "00001")
+    whole = read_source(disc).titles[0]
+    marks = [round(chapter.start_s * 24) for chapter in whole.chapters]
+    lines = ((1.0, 2.5), (6.0, 7.5))
+    for device_id in DISC_DEVICES:
+        yield _stretch(("Blu-ray title over three clips", whole), device_id, (0, 396), rate, lines)
+        part = cut(whole, ChapterRange(first=3, last=4), 901)
+        yield _stretch(("Blu-ray chapters 3-4", part), device_id, (marks[2], 396), rate, lines)
+
+
+def _stretch(
+    named: tuple[str, Title],
+    device_id: str,
+    span: tuple[int, int],
+    rate: Fraction,
+    lines: tuple[tuple[float, float], ...],
+) -> Case:
+    name, title = named
+    first_s, last_s = span[0] / float(rate), span[1] / float(rate)
+    inside = tuple((a - first_s, b - first_s) for a, b in lines if a >= first_s and b <= last_s)
+    return Case(
+        name=f"{name} for {device_id}",
+        title=title,
+        device_id=device_id,
+        pictures=frozenset(range(*span)),
+        rate=rate,
+        first=span[0],
+        lines=inside,
+    )
+
+
+def judged(case: Case, folder: Path) -> Result | None:
+    """Convert and measure; ``None`` where nothing has to be made."""
+    profile = device(case.device_id)
+    pins = DRAWN if case.lines else {}
+    try:
+        made = plan(PlanRequest(title=case.title, devices=(profile,), name="made", pins=pins))
+        if made.settings is None or made.settings.video is None:
+            return None
+        order = Order(title=case.title, plan=made, devices=[profile], folder=folder, token=uuid.uuid4().hex)
+        path = convert(order).path
+    except RheonError as error:
+        return Result(name=case.name, points={"made": (False, error.message)})
+    try:
+        return Result(name=case.name, points={"made": (True, ""), **_points(case, path, made.settings.video.every)})
+    finally:
+        path.unlink()
+
+
+def _points(case: Case, path: Path, every: int) -> dict[str, tuple[bool, str]]:
+    seen = see(path)
+    wanted = case.pictures if every == 1 else frozenset(n for n in case.pictures if n % every == case.first % every)
+    found = measure(path, case.rate, range(case.first, max(case.pictures) + 1), first_s=case.first / float(case.rate))
+    lost, more = len(wanted - set(seen.numbers)), len(set(seen.numbers) - wanted)
+    clicks = 2 * len(range(case.first, max(case.pictures) + 1)) / float(case.rate)
+    points = {
+        "pictures all there": (not lost and not more, f"{lost} lost, {more} too many"),
+        "pictures once": (case.doubles or not found.doubled, f"{found.doubled} doubled"),
+        "pictures in order": (not found.disordered, f"{found.disordered} out of order"),
+        "first picture": (seen.numbers[0] == min(wanted), f"{seen.numbers[0]}"),
+        "last picture": (seen.numbers[-1] == max(wanted), f"{seen.numbers[-1]}"),
+        "sound with picture, 20 ms everywhere": (found.worst_s <= TOGETHER_S, f"{found.worst_s * 1000:.1f} ms"),
+        "sound with picture, 8 ms usually": (abs(found.median_s) <= USUALLY_S, f"{found.median_s * 1000:.1f} ms"),
+        "clicks all there": (found.clicks >= clicks - 2, f"{found.clicks} of {clicks:.0f}"),
+    }
+    if case.lines:
+        points["subtitles within a picture"] = _lines(case, path)
+    return points
+
+
+def _lines(case: Case, path: Path) -> tuple[bool, str]:
+    """Begin and end of each line; lines with less than two pictures between them may be seen as one."""
+    picture_s = 1 / float(case.rate) + 0.002
+    found = lit(path)
+    begins = all(any(abs(a - line[0]) <= picture_s for a, _ in found) or _follows(line, case) for line in case.lines)
+    ends = all(any(abs(b - line[1]) <= picture_s for _, b in found) or _leads(line, case) for line in case.lines)
+    return begins and ends, f"{[(round(a, 2), round(b, 2)) for a, b in found]}"
+
+
+def _follows(line: tuple[float, float], case: Case) -> bool:
+    return any(0 <= line[0] - other[1] < 2 / float(case.rate) for other in case.lines)
+
+
+def _leads(line: tuple[float, float], case: Case) -> bool:
+    return any(0 <= other[0] - line[1] < 2 / float(case.rate) for other in case.lines)
