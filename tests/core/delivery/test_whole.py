@@ -68,6 +68,8 @@ def test_a_file_that_stops_halfway_is_told_and_made_only_after_a_yes(kind: str, 
     with pytest.raises(LossNotAccepted, match="ends at 0:0"):
         convert(order(title, tmp_path))
     done = convert(order(title, tmp_path, accept_loss=True))
+    told = [rule for rule in done.checks[0].results if rule.rule == "source_whole"]
+    assert [rule.ok for rule in told] == [False] and "0:08" in told[0].allowed
     seen = see(done.path)
     assert seen.numbers[0] == 0 and seen.times[-1] == pytest.approx(title.duration_s, abs=0.6)
 

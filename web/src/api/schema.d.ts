@@ -1257,6 +1257,7 @@ export interface components {
             reason: string;
             decisions: components["schemas"]["Decision"][];
             breaches: components["schemas"]["Breach"][];
+            missing: string[];
             moved: components["schemas"]["Move"][];
             pins: string[];
             estimate: components["schemas"]["Estimate"] | null;

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 from ..devices import RuleResult
 from ..engine import ProbedFile
 from ..engine.packets import Packets
 from ..media import CellData, FileData, Span, Title
+from ..media.sentences import duration_text
 from ..planning import OutputSettings
 from ..sources.ends import stream_ends
 
@@ -20,26 +21,52 @@ VARYING_SHARE = 0.25
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Ends:
-    """When the streams of an output must end, in seconds; ``None`` where the source does not tell."""
+    """When the streams of an output must end, in seconds; ``None`` where the source does not tell.
+
+    ``missing`` says what the source itself lacks.
+    """
 
     picture_s: float | None = None
     sounds_s: tuple[float | None, ...] = ()
+    missing: tuple[RuleResult, ...] = ()
 
 
 def ends_wanted(title: Title, made: OutputSettings) -> Ends:
     """What the source holds of the streams that go into an output. Raises ``OSError`` where it can't be read."""
     length = title.duration_s
     data = title.data
+    missing = tuple(_missing(title))
     if isinstance(data, CellData):
         found = stream_ends(data)
         ids = [title.audio[sound.track].stream_id for sound in made.audio]
         known = [found.get(stream_id) if stream_id is not None else None for stream_id in ids]
         sounds = tuple(None if end is None else min(end, length) for end in known)
-        return Ends(picture_s=length if made.video else None, sounds_s=sounds)
+        return Ends(picture_s=length if made.video else None, sounds_s=sounds, missing=missing)
     return Ends(
         picture_s=_picture_end(title, data, length) if made.video else None,
         sounds_s=tuple(_within(title.audio[s.track].span, data, length) for s in made.audio),
+        missing=missing,
     )
+
+
+def _missing(title: Title) -> Iterator[RuleResult]:
+    """What the source promises and does not hold: its end, or stretches that can't be read."""
+    if title.promised_s is not None:
+        yield RuleResult(
+            rule="source_whole",
+            part="file",
+            ok=False,
+            measured=f"the source ends at {duration_text(title.duration_s)}",
+            allowed=f"{duration_text(title.promised_s)}, as its header says",
+        )
+    for gap in title.gaps:
+        yield RuleResult(
+            rule="source_damage",
+            part="file",
+            ok=True,
+            measured=f"{gap.to_s - gap.from_s:.0f} s could not be read at {duration_text(gap.from_s)}",
+            allowed="told, not hidden",
+        )
 
 
 def _picture_end(title: Title, data: FileData, length: float) -> float | None:
@@ -56,7 +83,7 @@ def _within(span: Span | None, data: FileData, length: float) -> float | None:
 
 def whole_rules(wanted: Ends, found: ProbedFile, packets: Mapping[int, Packets]) -> list[RuleResult]:
     """Each stream's end against the source's."""
-    rules = []
+    rules = [*wanted.missing]
     if wanted.picture_s is not None and found.video is not None:
         rules.append(_rule("picture_whole", "video", wanted.picture_s, _end(found, packets, found.video.place)))
     for track, end_s in zip(found.audio, wanted.sounds_s, strict=False):

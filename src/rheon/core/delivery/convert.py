@@ -17,7 +17,7 @@ from ..media.sentences import RULE_NAMES, duration_text
 from ..planning import Plan
 from .place import put_in_place
 
-LOST = ("picture_whole", "sound_whole", "read_through", "length")
+LOST = ("source_whole", "picture_whole", "sound_whole", "read_through", "length")
 """Rules that a damaged source breaks, and no choice of device or balance mends."""
 
 

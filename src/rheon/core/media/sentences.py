@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from .codecs import codec_name
 from .containers import CONTAINERS
-from .source import Reason
+from .source import Reason, Title
 
 Values = dict[str, object]
 
@@ -17,6 +17,16 @@ def duration_text(seconds: float) -> str:
     if whole >= 3600:
         return f"{whole // 3600} h {whole % 3600 // 60} min"
     return f"{whole // 60}:{whole % 60:02}"
+
+
+def missing_sentences(title: Title) -> tuple[str, ...]:
+    """What is missing of a title, a sentence each: its end, and stretches that can't be read."""
+    said = []
+    if title.promised_s is not None:
+        ends, promised = duration_text(title.duration_s), duration_text(title.promised_s)
+        said.append(f"It ends at {ends} of {promised}; the rest is missing, and you will be asked before it is made.")
+    said += [f"{gap.to_s - gap.from_s:.0f} s can't be read at {duration_text(gap.from_s)}." for gap in title.gaps]
+    return tuple(said)
 
 
 def sentence(reason: Reason) -> str:
@@ -127,6 +137,7 @@ RULE_NAMES = {
     "picture_whole": "pictures to the end",
     "sound_whole": "sound to the end",
     "source_damage": "damage",
+    "source_whole": "whole source",
     "planned_picture": "picture as planned",
     "planned_sound": "sound as planned",
     "planned_codec": "codec as planned",

@@ -142,6 +142,7 @@ class SheetSerializer(serializers.Serializer):
     reason = serializers.CharField()
     decisions = DecisionSerializer(many=True)
     breaches = BreachSerializer(many=True)
+    missing = serializers.ListField(child=serializers.CharField())
     moved = MoveSerializer(many=True)
     pins = serializers.ListField(child=serializers.CharField())
     estimate = EstimateSerializer(allow_null=True)

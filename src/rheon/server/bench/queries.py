@@ -11,7 +11,7 @@ from rheon.core.devices import DeviceProfile, RuleResult, Verdict, goals, judge_
 from rheon.core.errors import PlanError
 from rheon.core.media import Title as CoreTitle
 from rheon.core.media.codecs import channels_text, codec_name
-from rheon.core.media.sentences import CONSEQUENCES, RULE_NAMES, rule_sides, sentence
+from rheon.core.media.sentences import CONSEQUENCES, RULE_NAMES, missing_sentences, rule_sides, sentence
 from rheon.core.planning import (
     Balance,
     Breach,
@@ -108,6 +108,7 @@ def sheet_document(title: Title, device: Device, moved: Sequence[Move] = ()) -> 
         "reason": sentence(made.reason),
         "decisions": [decision_document(decision, made) for decision in made.decisions],
         "breaches": [_breach(breach) for breach in made.breaches],
+        "missing": list(missing_sentences(request.title)),
         "moved": [_move(move) for move in moved],
         "pins": [key for key in request.pins if key in LABELS],
         "estimate": estimate_document(made),

@@ -10,7 +10,7 @@ import { Notice } from "../../ui/notice";
 import { Failed, Loading } from "../../ui/states";
 import { DecisionList } from "./decision-list";
 import { SheetMenu } from "./sheet-menu";
-import { Breaches, Moved } from "./sheet-notes";
+import { Breaches, Missing, Moved } from "./sheet-notes";
 import { SheetPicture } from "./sheet-picture";
 import { TradeOff } from "./trade-off";
 
@@ -41,6 +41,7 @@ function Opened({ sheet }: { sheet: Sheet }) {
               <Notice look="fault">{change.error.message}</Notice>
             </div>
           )}
+          <Missing sheet={sheet} />
           <Breaches sheet={sheet} />
           <Moved moved={change.data?.moved ?? []} />
           {sheet.decisions.length > 0 ? (

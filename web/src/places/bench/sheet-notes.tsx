@@ -46,3 +46,15 @@ export function Breaches({ sheet }: { sheet: Sheet }) {
     </div>
   );
 }
+
+/** What the source lacks, said before anything is made of it. */
+export function Missing({ sheet }: { sheet: Sheet }) {
+  if (!sheet.missing.length) return null;
+  return (
+    <div className="mb-3">
+      <Notice look="fault">
+        <strong>Not all of it is there.</strong> {sheet.missing.join(" ")}
+      </Notice>
+    </div>
+  );
+}

@@ -42,6 +42,12 @@ export function OutboxPlace() {
   );
 }
 
+function OutputState({ output }: { output: Output }) {
+  const held = output.checks.every((check) => check.kept === check.rules.length);
+  const said = output.present ? (held ? "ready" : "see its check") : "gone";
+  return <span className={`text-[12.5px] font-semibold ${said === "ready" ? "text-moss" : "text-madder"}`}>{said}</span>;
+}
+
 function OutputRow({ output, shown }: { output: Output; shown: boolean }) {
   return (
     <li className={`border-b border-hairline ${shown ? "border-l-4 border-l-marigold bg-raised" : "border-l-4 border-l-transparent"}`}>
@@ -54,7 +60,7 @@ function OutputRow({ output, shown }: { output: Output; shown: boolean }) {
             {sizeText(output.size_bytes)} · made in {spanText(output.making_s)}
           </span>
         </span>
-        <span className={`text-[12.5px] font-semibold ${output.present ? "text-moss" : "text-madder"}`}>{output.present ? "ready" : "gone"}</span>
+        <OutputState output={output} />
       </Link>
     </li>
   );

@@ -73,15 +73,18 @@ function Fact({ topic, text, note }: { topic: string; text: string; note: string
 }
 
 function CheckTable({ check }: { check: Schemas["Check"] }) {
+  const whole = check.kept === check.rules.length;
+  // what is broken comes first
+  const rules = [...check.rules].sort((one, other) => Number(one.ok) - Number(other.ok));
   return (
     <section className="mt-6" aria-label={`Check for ${check.device_name}`}>
       <h3 className="flex justify-between text-[15px]">
         Check for {check.device_name}
-        <span className="font-text text-[13px] text-moss">
+        <span className={`font-text text-[13px] ${whole ? "text-moss" : "text-madder"}`}>
           {check.kept} of {check.rules.length} rules hold
         </span>
       </h3>
-      <RuleTable rules={check.rules} label={`Rules of ${check.device_name}`} />
+      <RuleTable rules={rules} label={`Rules of ${check.device_name}`} />
     </section>
   );
 }

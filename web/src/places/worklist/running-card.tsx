@@ -8,9 +8,6 @@ import { Button } from "../../ui/button";
 
 export function RunningCard({ job }: { job: Schemas["Job"] }) {
   const act = useJobAction();
-  const course = job.fraction > 0.08 ? job.written_bytes / job.fraction : job.expected_bytes;
-  const checking = job.stage === "checking";
-  const looking = job.stage === "looking";
   return (
     <article aria-label={job.title_name} className="mb-4 flex gap-5 rounded-card border border-hairline bg-raised p-4 max-md:flex-col">
       <Frame titleId={job.title_id} number={2} className="aspect-video h-[104px] shrink-0 rounded-lg object-cover max-md:hidden" />
@@ -27,24 +24,37 @@ export function RunningCard({ job }: { job: Schemas["Job"] }) {
         <div className="my-2.5">
           <Bar fraction={job.fraction} label={`${job.title_name}, made so far`} />
         </div>
-        <p className="flex flex-wrap gap-x-7 gap-y-1 text-quiet">
-          <span>
-            <strong className="text-ink">{Math.floor(job.fraction * 100)} %</strong>{" "}
-            {looking ? "so far: the picture is looked at first" : checking ? "made, now being checked" : `${momentText(job.done_s)} of ${durationText(job.duration_s)}`}
-          </span>
-          {job.speed > 0 && !checking && (
-            <span>
-              <strong className="text-ink">{job.speed.toFixed(1)} ×</strong> real time
-            </span>
-          )}
-          <span>
-            <strong className="text-ink">{sizeText(job.written_bytes)}</strong> so far, on course for {sizeText(course)}
-          </span>
-          <span className="ml-auto">
-            <strong className="text-ink">{job.left_s === null ? "…" : spanText(job.left_s)}</strong> left
-          </span>
-        </p>
+        {job.stage === "looking" ? (
+          <p className="text-quiet">The picture is looked at first; then the plan is settled and the file is made.</p>
+        ) : (
+          <Course job={job} />
+        )}
       </div>
     </article>
+  );
+}
+
+/** How far it is: part, speed, size and what is left. */
+function Course({ job }: { job: Schemas["Job"] }) {
+  const course = job.fraction > 0.08 ? job.written_bytes / job.fraction : job.expected_bytes;
+  const checking = job.stage === "checking";
+  return (
+    <p className="flex flex-wrap gap-x-7 gap-y-1 text-quiet">
+      <span>
+        <strong className="text-ink">{Math.floor(job.fraction * 100)} %</strong>{" "}
+        {checking ? "made, now being checked" : `${momentText(job.done_s)} of ${durationText(job.duration_s)}`}
+      </span>
+      {job.speed > 0 && !checking && (
+        <span>
+          <strong className="text-ink">{job.speed.toFixed(1)} ×</strong> real time
+        </span>
+      )}
+      <span>
+        <strong className="text-ink">{sizeText(job.written_bytes)}</strong> so far, on course for {sizeText(course)}
+      </span>
+      <span className="ml-auto">
+        <strong className="text-ink">{job.left_s === null ? "…" : spanText(job.left_s)}</strong> left
+      </span>
+    </p>
   );
 }
