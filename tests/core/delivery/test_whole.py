@@ -74,6 +74,23 @@ def test_a_file_that_stops_halfway_is_told_and_made_only_after_a_yes(kind: str, 
     assert seen.numbers[0] == 0 and seen.times[-1] == pytest.approx(title.duration_s, abs=0.6)
 
 
+@pytest.mark.parametrize("kind", ["avi", "mkv"])
+def test_a_large_file_is_judged_by_its_head_and_tail(
+    kind: str, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr("rheon.core.sources.measured.WHOLE_BYTES", 0)
+    monkeypatch.setattr("rheon.core.sources.measured.HEAD_S", 2.0)
+    monkeypatch.setattr("rheon.core.sources.measured.TAIL_S", 2.0)
+    whole = plain(tmp_path / f"whole.{kind}", PICTURES, WHOLE_KINDS[kind])
+    title = titled(whole)
+    assert title.promised_s is None and title.duration_s == pytest.approx(8.0, abs=0.1)
+    assert title.video is not None and title.video.frame_rate == PAL
+    path = tmp_path / f"film.{kind}"
+    path.write_bytes(whole.read_bytes()[: whole.stat().st_size // 2])
+    cut = titled(path)
+    assert cut.promised_s == pytest.approx(8.0, abs=0.3) and cut.duration_s < 6.0
+
+
 def test_a_file_without_its_index_says_so(tmp_path: Path) -> None:
     whole = plain(tmp_path / "whole.mp4", PICTURES, (*H264, *AAC))
     whole.write_bytes(whole.read_bytes()[: whole.stat().st_size // 2])

@@ -43,14 +43,14 @@ class Packets:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Window:
-    """A stretch to read: from a moment (seconds of the container), and for how many seconds."""
+    """A stretch to read: from a moment (seconds of the container), for how many seconds; ``None`` for to the end."""
 
     from_s: float
-    length_s: float
+    length_s: float | None = None
 
     @property
     def interval(self) -> str:
-        return f"{max(0.0, self.from_s):.3f}%+{self.length_s:.3f}"
+        return f"{max(0.0, self.from_s):.3f}%" + ("" if self.length_s is None else f"+{self.length_s:.3f}")
 
 
 def read_packets(path: str, window: Window | None = None) -> dict[int, Packets]:

@@ -61,7 +61,7 @@ def measure(path: str, found: ProbedFile, *, whole: bool = False) -> Measured:
 def _tail(path: str, found: ProbedFile) -> Read:
     """The last packets there are: those near the promised end, else the last moment that has some, by halving."""
     start, end = found.start_s, found.start_s + found.duration_s
-    tail = read_packets(path, Window(from_s=end - TAIL_S, length_s=2 * TAIL_S))
+    tail = read_packets(path, Window(from_s=end - TAIL_S))
     if any(stream.sizes for stream in tail.values()):
         return tail
     low, high = start, end
@@ -73,7 +73,7 @@ def _tail(path: str, found: ProbedFile) -> Read:
             low = middle
         else:
             high = middle
-    return read_packets(path, Window(from_s=low, length_s=2 * TAIL_S))
+    return read_packets(path, Window(from_s=low))
 
 
 def _judged(path: str, found: ProbedFile, head: Read, tail: Read, *, whole: bool) -> Measured:
