@@ -141,7 +141,8 @@ def hear(path: Path, track: int = 0, *, pitch: float = 1.0, first_s: float = 0.0
 
 def samples(path: Path, track: int = 0) -> tuple[npt.NDArray[np.float64], float]:
     """One track as mono at 48 kHz, each decoded frame laid at its own time; and the time of the first sample."""
-    argv = ["ffmpeg", "-v", "error", "-nostdin", "-i", str(path), "-map", f"0:a:{track}", "-ac", "1"]
+    # the file's own times: without them the engine lets a track that is read alone begin at zero
+    argv = ["ffmpeg", "-v", "error", "-nostdin", "-copyts", "-i", str(path), "-map", f"0:a:{track}", "-ac", "1"]
     argv += ["-af", "ashowinfo", "-ar", str(SAMPLE_RATE), "-f", "s16le", "pipe:1"]
     argv[2] = "info"
     told: list[str] = []
@@ -150,6 +151,7 @@ def samples(path: Path, track: int = 0) -> tuple[npt.NDArray[np.float64], float]
     shown = [line for line in told if "ashowinfo" in line and " pts_time:" in line]
     if not shown:
         return plain, 0.0
+    file_s = _start_time(path)
     line = np.zeros(0)
     first: float | None = None
     at = 0
@@ -158,7 +160,7 @@ def samples(path: Path, track: int = 0) -> tuple[npt.NDArray[np.float64], float]
         count = round(int(said["nb_samples"]) * SAMPLE_RATE / int(said["rate"]))
         piece = plain[at : at + count]
         at += count
-        when = float(said["pts_time"])
+        when = float(said["pts_time"]) - file_s
         first = when if first is None else first
         place = round((when - first) * SAMPLE_RATE)
         # a rounded time stamp is no hole

@@ -218,7 +218,8 @@ def _limit(job: Job) -> list[str]:
     if isinstance(data, CellData):
         own = data.start_clock is not None
         ends = data.cells[-1].lap or job.title.part_of is not None
-        return [*(("-copypriorss", "0") if own else ()), *(length if own and ends else ())]
+        before = own and (data.cells[0].lead or data.skip_s or job.title.part_of is not None)
+        return [*(("-copypriorss", "0") if before else ()), *(length if own and ends else ())]
     return length if job.title.part_of is not None and job.settings.subtitles else []
 
 

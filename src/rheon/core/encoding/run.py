@@ -237,7 +237,8 @@ def _feed(job: Job) -> Feed | None:
     data = job.title.data
     if not isinstance(data, CellData):
         return None
-    return lambda: feed_title(data, job.subpictures, job.cores, leads=job.decodes_picture)
+    part = job.title.part_of is not None
+    return lambda: feed_title(data, job.subpictures, job.cores, leads=job.decodes_picture, part=part)
 
 
 def _explained(error: EngineError, title: Title, folder: Path, before: dict[str, tuple[int, int] | None]) -> Exception:

@@ -63,7 +63,12 @@ def _read(handle: BinaryIO, length: int) -> tuple[bytes, int]:
 
 
 def feed_title(
-    data: CellData, subpictures: Sequence[int] = (), cores: frozenset[int] = frozenset(), *, leads: bool = False
+    data: CellData,
+    subpictures: Sequence[int] = (),
+    cores: frozenset[int] = frozenset(),
+    *,
+    leads: bool = False,
+    part: bool = False,
 ) -> Iterator[bytes]:
     """A whole title on the time line of its first cell.
 
@@ -75,9 +80,10 @@ def feed_title(
     behind it: whoever reads cuts by time stamps. Between cells whose data do not follow each other nothing is doubled.
     Lines of ``subpictures`` that began before the first moment are left out. With ``leads`` the pictures that a
     stretch's first ones refer to come before each, at times that are over: for whoever decodes and drops them.
+    Of a ``part`` of a Blu-ray title, sound that begins a little before it passes too.
     """
     if data.stream is StreamKind.TRANSPORT:
-        yield from _transport(data, cores)
+        yield from _transport(data, cores, part=part)
         return
     extents = data.extents
     early = frozenset(subpictures)
@@ -177,10 +183,13 @@ def only_packets(packets: bytes, packet_id: int) -> bytes:
     return bytes(kept)
 
 
-def _transport(data: CellData, cores: frozenset[int]) -> Iterator[bytes]:
-    """Clips one after the other; behind each stretch its last sound is looked for until every stream has ended."""
-    for stretch in stretches(data.cells):
-        line = TransportTimeline(stretch=stretch, cores=cores)
+def _transport(data: CellData, cores: frozenset[int], *, part: bool = False) -> Iterator[bytes]:
+    """Clips one after the other; behind each stretch its last sound is looked for until every stream has ended.
+
+    Of a ``part`` of a title, sound that began before it passes for whoever cuts.
+    """
+    for number, stretch in enumerate(stretches(data.cells)):
+        line = TransportTimeline(stretch=stretch, cores=cores, first=number == 0 and part)
         for packets in transport_packets(feed_extents(stretch.extents)):
             if passed := line.pass_on(packets):
                 yield passed

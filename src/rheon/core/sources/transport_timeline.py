@@ -15,7 +15,8 @@ from .transport_stream import M2TS_BYTES, SYNC, TS_BYTES, payload_start, present
 
 FIRST_TABLE_IDS = 0x1000
 """Packet ids below are tables (program association and map), which always pass."""
-PICTURE_IDS = range(0x1011, 0x1100)
+PICTURE_IDS, SOUND_IDS = range(0x1011, 0x1100), range(0x1100, 0x1200)
+EARLY_SOUND_TICKS = CLOCK_HZ // 2
 JOIN_TICKS = 45
 TRUEHD_EXTENSION = 0x72
 
@@ -77,6 +78,7 @@ class TransportTimeline:
     stretch: Stretch
     cores: frozenset[int] = frozenset()
     lapping: bool = False
+    first: bool = False
     ended: set[int] = field(default_factory=set)
     passing: dict[int, bool] = field(default_factory=dict)
 
@@ -112,10 +114,12 @@ class TransportTimeline:
         if stamp is None:
             return self.passing.get(packet_id, False)
         if _ahead(stamp, self.stretch.end_clock) >= 0:
-            if packet_id in PICTURE_IDS or packet_id in range(0x1100, 0x1200):
+            if packet_id in PICTURE_IDS or packet_id in SOUND_IDS:
                 self.ended.add(packet_id)
             return False
-        return _ahead(stamp, self.stretch.start_clock) >= 0
+        # packets hold several frames of sound: who reads the first stretch cuts those that begin too early
+        early = EARLY_SOUND_TICKS if self.first and packet_id in SOUND_IDS else 0
+        return _ahead(stamp, self.stretch.start_clock) >= -early
 
 
 def _ahead(stamp: int, of: int) -> int:
