@@ -86,14 +86,17 @@ def _number(picture: npt.NDArray[np.float64]) -> int:
 
 
 def lit(path: Path) -> list[tuple[float, float]]:
-    """From when to when something bright stands in the part that numbered pictures leave for subtitles."""
+    """From when to when something bright stands in the part that numbered pictures leave for subtitles.
+
+    Times count from the first picture.
+    """
     width, height = 64, 24
     argv = ["ffmpeg", "-v", "error", "-nostdin", "-i", str(path), "-map", "0:V:0", "-fps_mode", "passthrough"]
     argv += ["-vf", f"crop=iw*0.7:ih*0.16:iw*0.15:ih*0.78,scale={width}:{height}:flags=area,format=gray"]
     data = run(Command(argv=[*argv, "-f", "rawvideo", "pipe:1"], timeout_s=TIMEOUT_S)).stdout
     pictures = np.frombuffer(data, np.uint8).reshape(-1, height, width)
-    start_s = _start_time(path)
-    times = [at - start_s for at in _frame_times(path, "V:0")]
+    shown = _frame_times(path, "V:0")
+    times = [at - shown[0] for at in shown]
     bright = [float(np.sort(picture, axis=None)[-8:].mean()) > LIT for picture in pictures[: len(times)]]
     found: list[tuple[float, float]] = []
     began: float | None = None
