@@ -47,11 +47,12 @@ def capabilities(profile: DeviceProfile) -> list[tuple[str, str]]:
 
 def _video(entry: VideoEntry) -> str:
     level = f" level {entry.max_level}" if entry.max_level else ""
-    extras = [
-        text
-        for text, on in (("interlaced too", entry.interlaced), ("non-square pixels", entry.non_square_pixels))
-        if on
-    ]
+    abilities = (
+        ("interlaced too", entry.interlaced),
+        ("non-square pixels", entry.non_square_pixels),
+        ("changing frame rates", entry.variable_frame_rate),
+    )
+    extras = [text for text, on in abilities if on]
     rate = f"{float(entry.frame_rate_limit):g} frames a second"
     size = f"up to {entry.max_width} × {entry.max_height} at {rate}"
     return f"{codec_name(entry.codec)}{level} {size}" + (f" ({', '.join(extras)})" if extras else "")

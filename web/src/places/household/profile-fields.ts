@@ -58,6 +58,7 @@ export const VIDEO: FieldSpec[] = [
   { key: "bit_depths", label: "Bit depths", help: "8, or 8, 10.", kind: "list" },
   { key: "interlaced", label: "Interlaced", help: "Shows fields without combs.", kind: "yes" },
   { key: "non_square_pixels", label: "Odd pixels", help: "Stretches non-square pixels as it should.", kind: "yes" },
+  { key: "variable_frame_rate", label: "Changing rate", help: "Shows pictures that come at changing distances, as phones record them.", kind: "yes" },
 ];
 
 export const AUDIO: FieldSpec[] = [
