@@ -29,7 +29,7 @@ def test_the_household_shows_devices_and_the_catalogue_as_promised(api: Api, hou
     [
         ("heron-8", "Screen", "1280 × 800 pixels, 8 inches"),
         ("heron-8", "Files", "MP4 (.mp4)"),
-        ("heron-8", "Picture", "H.264 level 3.1 up to 1280 × 720 at 30 frames a second"),
+        ("heron-8", "Picture", "H.264 level 3.1 up to 1280 × 720 at 30 frames a second (changing frame rates)"),
         ("heron-8", "Limits", "no file over 2 GB, 32 GB of storage"),
         ("gannet-43", "Sound", "AC-3 in 5.1 surround; AAC in stereo; MP3 in stereo"),
         ("gannet-43", "Limits", "no file over 4.3 GB"),
