@@ -27,8 +27,9 @@ MEANS_LOSS = (
     "ended prematurely", "corrupt", "concealing", "partial file", "Truncat", "truncated", "Invalid data",
     "non monotonically", "Error while decoding",
 )  # fmt: skip
-AT_THE_END = ("ended prematurely", "partial file", "Truncat", "truncated")
 """What the engine says where something of the source could not be read or decoded."""
+AT_THE_END = ("ended prematurely", "partial file", "Truncat", "truncated")
+"""Those of them that are about the end of a file, whenever they are said."""
 
 
 def _unheard(progress: Progress) -> None:
@@ -217,7 +218,8 @@ def _command(job: Job, folder: str, following: _Following, at_pass: int) -> Comm
             hooks.on_progress(progress)
 
     def on_complaint(text: str) -> None:
-        if any(word in text for word in MEANS_LOSS):
+        # the first of two passes meets the same places
+        if at_pass != 1 and any(word in text for word in MEANS_LOSS):
             at_end = any(word in text for word in AT_THE_END)
             following.damage.append((job.title.duration_s if at_end else reached[0], text[:200]))
 

@@ -16,7 +16,7 @@ FILMS = {
     "av1": "AV1 alone", "ivf": "VP8, VP9 and AV1 in their plain frame", "vc1": "VC-1 alone", "vc1test": "VC-1 alone",
     "cavsvideo": "AVS alone", "dirac": "Dirac alone", "dnxhd": "DNxHD alone", "mjpeg": "Motion JPEG alone",
     "rm": "RealMedia", "ivr": "RealMedia recordings", "ogg": "Ogg", "nut": "NUT", "mxf": "MXF", "gxf": "GXF",
-    "dv": "DV from camcorders", "wtv": "recordings of Windows PCs", "ty": "set-top boxes",
+    "dv": "DV from camcorders", "wtv": "recordings of TV on a PC", "ty": "set-top boxes",
     "pva": "recordings of TV cards", "nuv": "recordings of home servers", "nsv": "streamed video, kept",
     "dhav": "surveillance cameras", "lvf": "surveillance cameras", "bink": "films in games", "smk": "films in games",
     "roq": "films in games", "film_cpk": "films in games", "vmd": "films in games", "wc3movie": "films in games",

@@ -7,7 +7,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 
-from ..errors import EngineError
+from ..errors import EngineError, EngineTimedOut
 from .arguments import safe_file_input
 from .process import Command, run
 
@@ -75,9 +75,11 @@ def read_packets(path: str, window: Window | None = None) -> dict[int, Packets]:
     timeout_s = GLANCE_TIMEOUT_S if window else READ_TIMEOUT_S
     try:
         run(Command(argv=[*argv, *safe_file_input(path)], timeout_s=timeout_s, gentle=True, on_line=on_line))
+    except EngineTimedOut:
+        raise
     except EngineError:
-        if not found:
-            return {}
+        # what it read before it failed counts: a broken end is what this is for
+        return found
     return found
 
 

@@ -11,7 +11,7 @@ from pathlib import Path
 
 from ..engine.packets import Packets, Window, picture_times, read_packets
 from ..engine.probe import ProbedFile
-from ..errors import NotASource
+from ..errors import EngineTimedOut, NotASource
 from ..media import AudioStream, Span, SubtitleStream, VideoStream
 from ..media.timing import find_timing
 from .promises import header_promise
@@ -50,12 +50,15 @@ class Measured:
 def measure(path: str, found: ProbedFile, *, whole: bool = False) -> Measured:
     """Look at a file's packets: all of a small one (or where ``whole`` is asked for), else its head and its tail.
 
-    Raises ``NotASource`` where no stream holds anything.
+    Where looking takes too long the headers are believed. Raises ``NotASource`` where no stream holds anything.
     """
-    if whole or Path(path).stat().st_size <= WHOLE_BYTES:
-        return _judged(path, found, read_packets(path), {}, whole=True)
-    head = read_packets(path, Window(from_s=found.start_s, length_s=HEAD_S))
-    return _judged(path, found, head, _tail(path, found), whole=False)
+    try:
+        if whole or Path(path).stat().st_size <= WHOLE_BYTES:
+            return _judged(path, found, read_packets(path), {}, whole=True)
+        head = read_packets(path, Window(from_s=found.start_s, length_s=HEAD_S))
+        return _judged(path, found, head, _tail(path, found), whole=False)
+    except EngineTimedOut:
+        return Measured(found=found, ends_s=found.duration_s, promised_s=found.duration_s)
 
 
 def _tail(path: str, found: ProbedFile) -> Read:
