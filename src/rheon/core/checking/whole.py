@@ -9,7 +9,7 @@ from ..devices import RuleResult
 from ..engine import ProbedFile
 from ..engine.packets import Packets
 from ..media import CellData, FileData, Span, Title
-from ..media.sentences import duration_text
+from ..media.sentences import duration_text, gap_text
 from ..planning import OutputSettings
 from ..sources.ends import stream_ends
 
@@ -64,7 +64,7 @@ def _missing(title: Title) -> Iterator[RuleResult]:
             rule="source_damage",
             part="file",
             ok=True,
-            measured=f"{gap.to_s - gap.from_s:.0f} s could not be read at {duration_text(gap.from_s)}",
+            measured=gap_text(gap),
             allowed="told, not hidden",
         )
 

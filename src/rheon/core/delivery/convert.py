@@ -13,7 +13,7 @@ from ..devices import DeviceProfile
 from ..encoding import Hooks, Made, make_file, part_path, remove, side_parts
 from ..errors import CheckFailed, LossNotAccepted, NotWhole, PlanError, SourceMissing, TargetFull
 from ..media import FileData, Title
-from ..media.sentences import RULE_NAMES, duration_text
+from ..media.sentences import RULE_NAMES, ends_early_text
 from ..planning import Plan
 from .place import put_in_place
 
@@ -75,8 +75,8 @@ def convert(order: Order, hooks: Hooks | None = None) -> Delivered:
 def _check_loss(order: Order) -> None:
     title = order.title
     if title.promised_s is not None and isinstance(title.data, FileData) and not order.accept_loss:
-        ends, promised = duration_text(title.duration_s), duration_text(title.promised_s)
-        raise LossNotAccepted(f"{Path(title.data.path).name} ends at {ends} of {promised}: the rest of it is missing.")
+        lost = ends_early_text(title.duration_s, title.promised_s)
+        raise LossNotAccepted(f"{Path(title.data.path).name} {lost}.")
 
 
 def _check_room(order: Order) -> None:

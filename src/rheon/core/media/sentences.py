@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from .codecs import codec_name
 from .containers import CONTAINERS
-from .source import Reason, Title
+from .source import Gap, Reason, Title
 
 Values = dict[str, object]
 
@@ -19,14 +19,23 @@ def duration_text(seconds: float) -> str:
     return f"{whole // 60}:{whole % 60:02}"
 
 
+def ends_early_text(ends_s: float, promised_s: float) -> str:
+    """``ends at 0:06 of 0:12: the rest of it is missing``."""
+    return f"ends at {duration_text(ends_s)} of {duration_text(promised_s)}: the rest of it is missing"
+
+
+def gap_text(gap: Gap) -> str:
+    """``8 s could not be read at 1:20``."""
+    return f"{gap.to_s - gap.from_s:.0f} s could not be read at {duration_text(gap.from_s)}"
+
+
 def missing_sentences(title: Title) -> tuple[str, ...]:
     """What is missing of a title, a sentence each: its end, and stretches that can't be read."""
     said = []
     if title.promised_s is not None:
-        ends, promised = duration_text(title.duration_s), duration_text(title.promised_s)
-        said.append(f"It ends at {ends} of {promised}; the rest is missing, and you will be asked before it is made.")
-    said += [f"{gap.to_s - gap.from_s:.0f} s can't be read at {duration_text(gap.from_s)}." for gap in title.gaps]
-    return tuple(said)
+        lost = ends_early_text(title.duration_s, title.promised_s)
+        said.append(f"It {lost}, and you will be asked before it is made.")
+    return (*said, *(f"{gap_text(gap)}." for gap in title.gaps))
 
 
 def sentence(reason: Reason) -> str:

@@ -6,7 +6,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from ..media import SECTOR_BYTES, Cell, Extent, Gap
-from ..media.sentences import duration_text
+from ..media.sentences import gap_text
 from .disc_files import DiscFiles, pieces
 from .ifo import ChainCell
 from .navigation import NavigationPack, read_navigation
@@ -160,8 +160,7 @@ def _looked_up(data: TitleSetData, units: Sequence[int], checks: int) -> list[Na
 
 def unreadable(title: int, gap: Gap) -> str:
     """What is said of a hole: how long it is and where."""
-    lost = f"{gap.to_s - gap.from_s:.0f} s could not be read at {duration_text(gap.from_s)}"
-    return f"Title {title}: {lost}. The rest can be converted."
+    return f"Title {title}: {gap_text(gap)}. The rest can be converted."
 
 
 def joined(gaps: Sequence[Gap]) -> tuple[Gap, ...]:

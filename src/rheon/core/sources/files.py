@@ -12,7 +12,7 @@ from ..engine import MAX_PIXELS, probe
 from ..errors import EmptyDisc, NotASource, SourceError
 from ..media import Artwork, FileData, Problem, Reason, Role, Source, SourceForm, SourceKind, Title
 from ..media.episodes import EpisodeName, episode_name, natural_key, tidy_name
-from ..media.sentences import duration_text
+from ..media.sentences import ends_early_text
 from .measured import Measured, measure
 from .progress import ScanProgress
 from .sidecars import artwork_beside, subtitles_beside
@@ -174,11 +174,10 @@ def read_title(path: Path, siblings: Sequence[Path]) -> tuple[Title, tuple[Probl
 
 def _problems(path: Path, measured: Measured) -> Iterator[Problem]:
     if measured.cut_off:
-        ends, promised = duration_text(measured.ends_s), duration_text(measured.promised_s)
+        lost = ends_early_text(measured.ends_s, measured.promised_s)
         yield Problem(
             code="cut_off",
-            message=f"{path.name} ends at {ends} of {promised}: the rest of it is missing. What is there can be made"
-            " into a file if you accept the loss.",
+            message=f"{path.name} {lost}. What is there can be made into a file if you accept the loss.",
         )
     if measured.empty:
         count = len(measured.empty)
