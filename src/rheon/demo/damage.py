@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from rheon.core.sources.navigation import CLOCK_HZ, is_navigation, read_navigation
+from rheon.core.media import CLOCK_HZ
+from rheon.core.sources.navigation import is_navigation, read_navigation
 
 SECTOR = 2048
 SCRAMBLED_IDS = (0xE0, 0xBD)

@@ -9,8 +9,9 @@ import pytest
 
 from rheon.core.devices import device
 from rheon.core.encoding import Job, build_command
-from rheon.core.encoding.command import chapters_document, drawn_command
+from rheon.core.encoding.command import chapters_document
 from rheon.core.encoding.filters import DrawnText, audio_filters, graph
+from rheon.core.encoding.inputs import drawn_command
 from rheon.core.encoding.progress import ProgressReader
 from rheon.core.media import Chapter, FileData, Source, Title
 from rheon.core.planning import Action, AudioSettings, Fields, PlanRequest, VideoSettings, plan

@@ -16,7 +16,9 @@ from ..media import CellData, FileData, Title
 from ..planning import OutputSettings
 from ..sources.feed import feed_title, subtitle_packets
 from ..subtitles import lay_out
-from .command import CHAPTERS_FILE, SIDE_SUFFIX, Job, build_command, chapters_document, drawn_command
+from .command import SIDE_SUFFIX, build_command, chapters_document
+from .inputs import CHAPTERS_FILE, drawn_command
+from .job import Job
 from .progress import Progress, ProgressReader
 
 PART_PREFIX = ".rheon-"
@@ -83,7 +85,7 @@ def make_file(title: Title, settings: OutputSettings, part: Path, hooks: Hooks |
             _lay_out(Path(folder), job)
             _lay_out_drawn(folder, job, hooks)
             for at_pass in _passes(settings):
-                run(_command(job, folder, _Following(hooks=hooks, damage=damage), at_pass))
+                run(_command(job, folder, _Followed(hooks=hooks, damage=damage), at_pass))
         if _identities(title) != before:
             raise SourceChanged(f"{_named(title)} was changed while it was being read.")
         if not part.exists() or part.stat().st_size == 0:
@@ -199,14 +201,14 @@ def _passes(settings: OutputSettings) -> tuple[int, ...]:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class _Following:
+class _Followed:
     """Who is told how far the engine is, and where its complaints are gathered."""
 
     hooks: Hooks
     damage: list[tuple[float, str]]
 
 
-def _command(job: Job, folder: str, following: _Following, at_pass: int) -> Command:
+def _command(job: Job, folder: str, following: _Followed, at_pass: int) -> Command:
     hooks, reached = following.hooks, [0.0]
     video = job.settings.video
     steady = video is not None and not video.variable_rate

@@ -4,6 +4,7 @@ from .language import language_name, same_language, to_bcp47
 from .rates import FILM, NTSC, PAL, aspect_text, parse_fraction, rate_text
 from .samples import Samples
 from .source import (
+    CLOCK_HZ,
     SECTOR_BYTES,
     Artwork,
     Cell,
@@ -36,6 +37,7 @@ from .streams import (
 )
 
 __all__ = [
+    "CLOCK_HZ",
     "FILM",
     "NTSC",
     "PAL",

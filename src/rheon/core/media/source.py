@@ -8,6 +8,8 @@ from enum import StrEnum
 from .streams import AudioStream, SubtitleStream, VideoStream
 
 SECTOR_BYTES = 2048
+CLOCK_HZ = 90_000
+"""Time stamps of program and transport streams (ISO/IEC 13818-1, 2.4.3.7)."""
 
 
 class Role(StrEnum):
@@ -105,7 +107,7 @@ class CellData:
     def start_clock(self) -> int | None:
         """The 90 kHz time stamp of the title's first moment; ``None`` where only the data tell."""
         clock = self.cells[0].clock if self.cells else None
-        return None if clock is None else clock + round(self.skip_s * 90_000)
+        return None if clock is None else clock + round(self.skip_s * CLOCK_HZ)
 
     @property
     def extents(self) -> tuple[Extent, ...]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
-from ..media import SECTOR_BYTES, Cell, Extent, Gap
+from ..media import CLOCK_HZ, SECTOR_BYTES, Cell, Extent, Gap
 from ..media.sentences import gap_text
 from .disc_files import DiscFiles, pieces
 from .ifo import ChainCell
@@ -140,7 +140,7 @@ def _gaps(data: TitleSetData, entry: ChainCell, cell: Cell, checks: int) -> Iter
         if missing_from is not None and starts > missing_from:
             yield Gap(from_s=missing_from, to_s=starts)
         missing_from = None
-        last_end = starts + max(0, pack.end_clock - pack.start_clock) / 90_000
+        last_end = starts + max(0, pack.end_clock - pack.start_clock) / CLOCK_HZ
     if missing_from is not None:
         yield Gap(from_s=missing_from, to_s=cell.start_s + cell.duration_s)
 

@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from ..media import SECTOR_BYTES, CellData, Extent, StreamKind
+from ..media import CLOCK_HZ, SECTOR_BYTES, CellData, Extent, StreamKind
 from .disc_files import pieces
 from .feed import feed_extents
-from .navigation import CLOCK_HZ
 from .sound_packets import stream_of
 from .transport_stream import M2TS_BYTES, payload_start, presentation_stamp
 from .transport_timeline import transport_packets

@@ -8,7 +8,7 @@ from collections.abc import Iterator, Sequence
 from pathlib import Path
 from typing import BinaryIO
 
-from ..media import SECTOR_BYTES, Cell, CellData, Extent, StreamKind
+from ..media import CLOCK_HZ, SECTOR_BYTES, Cell, CellData, Extent, StreamKind
 from .sound_packets import stream_of
 from .timeline import ProgramTimeline
 from .transport_stream import TS_BYTES
@@ -102,7 +102,7 @@ def feed_title(
         if before is not None and not joined:
             yield from _lap(timeline, before)
         timeline.begin(cell, joined=joined)
-        timeline.clock += round(data.skip_s * 90_000) if before is None else 0
+        timeline.clock += round(data.skip_s * CLOCK_HZ) if before is None else 0
         timeline.early = early if before is None else frozenset()
         if before is None or (leads and not joined):
             yield from _lead(timeline, cell)

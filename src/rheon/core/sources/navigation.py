@@ -10,7 +10,6 @@ from dataclasses import dataclass
 from ..media import SECTOR_BYTES
 from .ifo import cell_time
 
-CLOCK_HZ = 90_000
 SYSTEM_HEADER = b"\x00\x00\x01\xbb"
 PRIVATE_2 = b"\x00\x00\x01\xbf"
 PRESENTATION_AT, SEARCH_AT = 0x26, 0x400

@@ -7,8 +7,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
-from ..media import SECTOR_BYTES, Cell
-from .navigation import CLOCK_HZ, SYSTEM_HEADER, NavigationPack, is_navigation, read_navigation
+from ..media import CLOCK_HZ, SECTOR_BYTES, Cell
+from .navigation import SYSTEM_HEADER, NavigationPack, is_navigation, read_navigation
 from .sound_packets import drop_tail, keep_tail, stream_of
 from .transport_stream import presentation_stamp, read_stamp
 

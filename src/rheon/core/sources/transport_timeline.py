@@ -8,8 +8,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 
-from ..media import Cell, Extent
-from .navigation import CLOCK_HZ
+from ..media import CLOCK_HZ, Cell, Extent
 from .timeline import CLOCK_BITS, STAMPED_IDS, shift_packet
 from .transport_stream import M2TS_BYTES, SYNC, TS_BYTES, payload_start, presentation_stamp
 

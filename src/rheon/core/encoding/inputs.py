@@ -1,0 +1,138 @@
+"""What the engine reads for a job: the title, its chapters, text files beside it, subtitle pictures to draw. Pure."""
+
+from __future__ import annotations
+
+from ..engine.arguments import pipe_input, safe_file_input, subtitle_pad
+from ..media import CLOCK_HZ, CellData, FileData, Title
+from ..subtitles import words_file
+from .job import Job
+
+CHAPTERS_FILE, DRAWN_FILE = "chapters.txt", "drawn.mkv"
+DRAWN_ZERO_S, SILENCE_AT_S = 10, 1
+ROUNDED_TICKS = 9
+"""A tenth of a millisecond keeps rounding from putting the first picture before zero."""
+CLEARS_ITSELF = "hdmv_pgs_subtitle"
+"""Its pictures stand until another one, or nothing, takes their place."""
+NO_QUEUE = ("-thread_queue_size", "0")
+"""With two inputs the engine would read each in a thread, and sleep for 10 ms whenever a short queue is empty."""
+
+
+def main_input(job: Job) -> list[str]:
+    """The title itself: a file by its name, a disc's title on standard input."""
+    data = job.title.data
+    if isinstance(data, FileData):
+        return ["-nostdin", *NO_QUEUE, *_span(job.title), *safe_file_input(data.path)]
+    return [
+        *NO_QUEUE,
+        *_own_zero(data),
+        "-fflags",
+        "+genpts",
+        "-analyzeduration",
+        "20M",
+        "-probesize",
+        "40M",
+        *_palette(job),
+        *pipe_input(data.stream),
+    ]
+
+
+def _own_zero(data: CellData) -> list[str]:
+    """The title's first moment is zero, whatever the data around it begin with; what lies before is cut."""
+    clock = data.start_clock
+    return [] if clock is None else ["-copyts", "-itsoffset", f"{(ROUNDED_TICKS - clock) / CLOCK_HZ:.6f}"]
+
+
+def _palette(job: Job) -> list[str]:
+    data = job.title.data
+    if isinstance(data, FileData) or not job.subpictures or not data.palette:
+        return []
+    return ["-palette", ",".join(data.palette)]
+
+
+def _span(title: Title) -> list[str]:
+    """Which stretch of a file the title is, where it is not the whole."""
+    from_s = title.data.from_s if isinstance(title.data, FileData) else 0.0
+    span = ["-ss", f"{from_s:.3f}"] if from_s else []
+    return [*span, "-t", f"{title.duration_s:.3f}"] if title.part_of is not None else span
+
+
+def chapters_input(job: Job) -> list[str]:
+    """The chapters' document, where the output carries chapters."""
+    if not job.carries_chapters:
+        return []
+    return [*NO_QUEUE, "-protocol_whitelist", "file", "-f", "ffmetadata", "-i", CHAPTERS_FILE]
+
+
+def side_inputs(job: Job) -> list[str]:
+    """Text files that lie beside the source."""
+    said: list[str] = []
+    for words in job.side_tracks:
+        span = _span(job.title)
+        said += [*NO_QUEUE, *span, "-protocol_whitelist", "file", "-f", "srt", "-i", words_file(words.track)]
+    return said
+
+
+def drawn_place(job: Job) -> int:
+    """Which of the engine's inputs holds the subtitle pictures to draw."""
+    return 1 + job.carries_chapters + len(job.side_tracks)
+
+
+def drawn_input(job: Job) -> list[str]:
+    """The subtitle pictures to draw, as ``drawn_command`` has laid them out."""
+    drawn = job.settings.drawn
+    if drawn is None or drawn.is_text:
+        return []
+    forced = ["-forced_subs_only", "1"] if drawn.only_forced else []
+    # times in that file count from DRAWN_ZERO_S; where the engine keeps no file's own start, it takes that off itself
+    moved_s = -job.phase_s - (DRAWN_ZERO_S if job.own_zero else DRAWN_ZERO_S - SILENCE_AT_S)
+    video, track = job.title.video, job.title.subtitles[drawn.track]
+    canvas = ["-canvas_size", f"{video.width}x{video.height}"] if video and track.format != CLEARS_ITSELF else []
+    return [
+        *NO_QUEUE,
+        "-itsoffset",
+        f"{moved_s:.6f}",
+        *canvas,
+        *forced,
+        "-protocol_whitelist",
+        "file",
+        "-f",
+        "matroska",
+        "-i",
+        DRAWN_FILE,
+    ]
+
+
+def drawn_command(job: Job) -> list[str]:
+    """The argument list that lays the subtitle pictures to draw into a file of their own, beside ``chapters.txt``.
+
+    In a title's own stream a picture may come long after the frame over which it belongs; from a file of its own it
+    is there in time. Pictures that say themselves when they end are written as those that clear the screen do. The
+    title's zero is at ``DRAWN_ZERO_S``, since a line may have begun before a part of a title does; a moment of silence
+    at ``SILENCE_AT_S`` is always the first thing in the file.
+    """
+    drawn, title = job.settings.drawn, job.title
+    assert drawn is not None
+    track = title.subtitles[drawn.track]
+    forced = ["-forced_subs_only", "1"] if drawn.only_forced else []
+    plain = ["-c:s", "copy"] if track.format == CLEARS_ITSELF else ["-c:s", "dvbsub", *_canvas(job)]
+    silence = [
+        "-itsoffset",
+        f"{SILENCE_AT_S - DRAWN_ZERO_S}",
+        "-f",
+        "lavfi",
+        "-t",
+        "0.1",
+        "-i",
+        "anullsrc=r=48000:cl=mono",
+    ]
+    length = ["-t", f"{title.duration_s:.3f}"]
+    return [
+        "ffmpeg", "-hide_banner", "-loglevel", "error", "-y", *forced, *main_input(job), *silence,
+        "-map", subtitle_pad(title, drawn.track), "-map", "1:a", "-c:a", "pcm_s16le", *plain, *length,
+        "-output_ts_offset", str(DRAWN_ZERO_S), "-f", "matroska", f"file:{DRAWN_FILE}",
+    ]  # fmt: skip
+
+
+def _canvas(job: Job) -> list[str]:
+    video = job.title.video
+    return ["-s:s:0", f"{video.width}x{video.height}"] if video else []

@@ -1,0 +1,74 @@
+"""What is to be made: a title, its settings, and the file to write. Pure."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ..media import CellData, FileData, StreamKind, Title
+from ..media.containers import CONTAINERS
+from ..planning import Action, OutputSettings, SubtitleSettings, WordsForm
+from .filters import phase_of
+
+SOON_S = 0.25
+"""Up to so late a first picture begins at once in a container without times; later ones are waited for."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Job:
+    """What is to be made: a title, the settings, and the file to write. Runs in a folder that holds the helpers."""
+
+    title: Title
+    settings: OutputSettings
+    target: str
+
+    @property
+    def subpictures(self) -> tuple[int, ...]:
+        """Ids of the subpicture streams that the input must declare at its front."""
+        data = self.title.data
+        if isinstance(data, FileData) or data.stream is StreamKind.TRANSPORT:
+            return ()
+        wanted = [self.title.subtitles[words.track] for words in self.settings.subtitles if not words.is_text]
+        return tuple(track.stream_id for track in wanted if track.stream_id is not None)
+
+    @property
+    def cores(self) -> frozenset[int]:
+        """Packet ids of TrueHD tracks of which only the AC-3 core goes into the output."""
+        tracks = [self.title.audio[sound.track] for sound in self.settings.audio]
+        return frozenset(track.stream_id for track in tracks if track.is_core and track.stream_id is not None)
+
+    @property
+    def decodes_picture(self) -> bool:
+        return self.settings.video is not None and self.settings.video.action is Action.ENCODE
+
+    @property
+    def carries_chapters(self) -> bool:
+        return bool(self.title.chapters) and self.settings.chapters and CONTAINERS[self.settings.container].chapters
+
+    @property
+    def side_tracks(self) -> tuple[SubtitleSettings, ...]:
+        """Subtitle tracks that lie in files of their own and go along as tracks or files."""
+        return tuple(
+            words
+            for words in self.settings.subtitles
+            if words.form is not WordsForm.DRAWN and self.title.subtitles[words.track].path is not None
+        )
+
+    @property
+    def own_zero(self) -> bool:
+        """Whether the title's first moment is zero by a disc's own clock, and not by what its data begin with."""
+        return isinstance(self.title.data, CellData) and self.title.data.start_clock is not None
+
+    @property
+    def phase_s(self) -> float:
+        """How much earlier everything comes, so that the first picture lies on a tick of the output's frame rate.
+
+        Where a container keeps no times, the first picture (or a copied sound) is its first moment.
+        """
+        made, video = self.settings.video, self.title.video
+        if made is None or video is None or video.span is None or made.action is Action.COPY or made.variable_rate:
+            return 0.0
+        first_s = video.span.start_s
+        if not CONTAINERS[self.settings.container].keeps_start and first_s <= SOON_S:
+            return first_s
+        phase_s = phase_of(first_s, made.frame_rate)
+        return phase_s if abs(phase_s) > 1e-4 else 0.0
