@@ -13,6 +13,7 @@ from pathlib import Path
 from ..media import SECTOR_BYTES, CellData, Extent, StreamKind, SubtitleStream, Title
 from ..sources.disc_files import pieces
 from ..sources.feed import feed_extents
+from ..sources.sound_packets import packet_at
 from ..sources.transport_stream import M2TS_BYTES, SYNC, TS_BYTES
 from ..subtitles import read_subtitles
 from .findings import WordsFound
@@ -87,7 +88,7 @@ def count_subpictures(chunks: Iterator[bytes], counts: dict[int, LineCount]) -> 
     """Count the units of DVD subpicture streams in sectors of a program stream."""
     for chunk in chunks:
         for at in range(0, len(chunk) - SECTOR_BYTES + 1, SECTOR_BYTES):
-            packet = at + 14 + (chunk[at + 13] & 7)
+            packet = packet_at(chunk, at)
             if chunk[packet : packet + 4] != PRIVATE:
                 continue
             start = packet + 9 + chunk[packet + 8]

@@ -5,7 +5,7 @@ from __future__ import annotations
 from ..media import CLOCK_HZ, SECTOR_BYTES, CellData, Extent, StreamKind
 from .disc_files import pieces
 from .feed import feed_extents
-from .sound_packets import stream_of
+from .sound_packets import packet_at, stream_of
 from .transport_stream import M2TS_BYTES, payload_start, presentation_stamp
 from .transport_timeline import transport_packets
 
@@ -45,7 +45,7 @@ def _stamps(kind: StreamKind, extents: list[Extent]) -> dict[int, int]:
         return found
     for chunk in feed_extents(extents):
         for at in range(0, len(chunk) - SECTOR_BYTES + 1, SECTOR_BYTES):
-            packet = at + 14 + (chunk[at + 13] & 7)
+            packet = packet_at(chunk, at)
             named = stream_of(chunk, packet)
             stamp = presentation_stamp(chunk, packet) if named is not None else None
             if named is not None and stamp is not None:

@@ -5,17 +5,18 @@ from __future__ import annotations
 import errno
 import itertools
 from collections.abc import Iterator, Sequence
+from dataclasses import replace
 from pathlib import Path
 from typing import BinaryIO
 
-from ..media import CLOCK_HZ, SECTOR_BYTES, Cell, CellData, Extent, StreamKind
-from .sound_packets import stream_of
+from ..media import SECTOR_BYTES, Cell, CellData, Extent, StreamKind
+from .gates import FromStart, Gate, NoEarlyLines, OnlyPictures
+from .sound_packets import PACK_HEADER_BYTES, packet_at, stream_of
 from .timeline import ProgramTimeline
 from .transport_stream import TS_BYTES
 from .transport_timeline import FIRST_TABLE_IDS, TransportTimeline, stretches, transport_packets
 
 CHUNK_BYTES = 1 << 20
-PACK_HEADER_BYTES = 14
 LOOK_AHEAD_BYTES = 512 * SECTOR_BYTES
 LAP_STEP_BYTES = 128 * SECTOR_BYTES
 VIDEO_START = b"\x00\x00\x01\xe0"
@@ -85,33 +86,38 @@ def feed_title(
     if data.stream is StreamKind.TRANSPORT:
         yield from _transport(data, cores, part=part)
         return
-    extents = data.extents
-    early = frozenset(subpictures)
-    if subpictures and extents:
-        first = extents[0]
-        head = Extent(
-            path=first.path,
-            offset_bytes=first.offset_bytes,
-            length_bytes=min(first.length_bytes, LOOK_AHEAD_BYTES),
-        )
-        yield declare(b"".join(feed_extents([head])), subpictures)
+    if subpictures and data.extents:
+        yield _declaration(data.extents[0], subpictures)
     timeline = ProgramTimeline()
     before: Cell | None = None
     for cell in data.cells:
-        joined = before is None or touches(before, cell)
-        if before is not None and not joined:
+        if before is None:
+            start = data.start_clock or 0
+            gate: Gate | None = NoEarlyLines(streams=frozenset(subpictures), start=start) if subpictures else None
+            yield from _lead(timeline, cell, gate)
+        elif touches(before, cell):
+            gate = None
+        else:
             yield from _lap(timeline, before)
-        timeline.begin(cell, joined=joined)
-        timeline.clock += round(data.skip_s * CLOCK_HZ) if before is None else 0
-        timeline.early = early if before is None else frozenset()
-        if before is None or (leads and not joined):
-            yield from _lead(timeline, cell)
-        for chunk in feed_extents(cell.extents):
-            if passed := timeline.pass_on(chunk):
-                yield passed
+            gate = FromStart(start=cell.clock or 0)
+            if leads:
+                yield from _lead(timeline, cell, OnlyPictures())
+        timeline.begin(cell, gate)
+        yield from _passed(timeline, cell.extents)
         before = cell
     if before is not None:
         yield from _lap(timeline, before)
+
+
+def _declaration(first: Extent, subpictures: Sequence[int]) -> bytes:
+    head = replace(first, length_bytes=min(first.length_bytes, LOOK_AHEAD_BYTES))
+    return declare(b"".join(feed_extents([head])), subpictures)
+
+
+def _passed(timeline: ProgramTimeline, extents: Sequence[Extent]) -> Iterator[bytes]:
+    for chunk in feed_extents(extents):
+        if passed := timeline.pass_on(chunk):
+            yield passed
 
 
 def has_joins(data: CellData) -> bool:
@@ -122,7 +128,7 @@ def has_joins(data: CellData) -> bool:
 
 def touches(before: Cell, cell: Cell) -> bool:
     """Whether a cell's data follow those of the one before it, or are interleaved with others, as angles are."""
-    if not before.extents or not cell.extents:
+    if not before.extents or not cell.extents or cell.clock is None:
         return True
     last, first = before.extents[-1], cell.extents[0]
     follows = [(last.path, last.offset_bytes + last.length_bytes)]
@@ -131,25 +137,19 @@ def touches(before: Cell, cell: Cell) -> bool:
     return interleaved or (first.path, first.offset_bytes) in follows
 
 
-def _lead(timeline: ProgramTimeline, cell: Cell) -> Iterator[bytes]:
-    timeline.leading = True
-    for chunk in feed_extents(cell.lead):
-        if passed := timeline.pass_on(chunk):
-            yield passed
-    timeline.leading = False
+def _lead(timeline: ProgramTimeline, cell: Cell, gate: Gate | None) -> Iterator[bytes]:
+    timeline.before(cell, gate)
+    yield from _passed(timeline, cell.lead)
 
 
 def _lap(timeline: ProgramTimeline, cell: Cell) -> Iterator[bytes]:
     """The sound that lies behind a cell, until its time is over."""
-    timeline.lap()
-    for extent in cell.lap:
+    gate = timeline.behind()
+    for extent in cell.lap if gate else ():
         for at in range(0, extent.length_bytes, LAP_STEP_BYTES):
             length = min(LAP_STEP_BYTES, extent.length_bytes - at)
-            piece = Extent(path=extent.path, offset_bytes=extent.offset_bytes + at, length_bytes=length)
-            for chunk in feed_extents([piece]):
-                if passed := timeline.pass_on(chunk):
-                    yield passed
-            if timeline.over:
+            yield from _passed(timeline, [replace(extent, offset_bytes=extent.offset_bytes + at, length_bytes=length)])
+            if gate and gate.over:
                 return
 
 
@@ -169,7 +169,7 @@ def only_sectors(chunk: bytes, stream_id: int) -> bytes:
     return b"".join(
         chunk[at : at + SECTOR_BYTES]
         for at in range(0, len(chunk) - SECTOR_BYTES + 1, SECTOR_BYTES)
-        if stream_of(chunk, at + PACK_HEADER_BYTES + (chunk[at + 13] & 7)) == stream_id
+        if stream_of(chunk, packet_at(chunk, at)) == stream_id
     )
 
 

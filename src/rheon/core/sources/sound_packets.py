@@ -14,6 +14,12 @@ FRAMED = (*range(0x80, 0x90), *range(0xC0, 0xD0))
 """AC-3, DTS and E-AC-3 substreams, whose packets point at the first frame that begins in them."""
 POINTER_BYTES = 4
 LEAST_PADDING = 6
+PACK_HEADER_BYTES = 14
+
+
+def packet_at(data: bytes | bytearray, at: int) -> int:
+    """Where the first packet of the pack that starts at ``at`` begins."""
+    return at + PACK_HEADER_BYTES + (data[at + 13] & 7)
 
 
 def stream_of(data: bytes | bytearray, packet: int) -> int | None:
