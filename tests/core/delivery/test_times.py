@@ -18,6 +18,7 @@ from rheon.core.media import Scan, Title
 from rheon.core.media.timing import Timing, find_timing
 from rheon.core.planning import OutputSettings, PlanRequest, plan
 from rheon.core.sources import read_source
+from rheon.core.sources.parts import cut_times
 
 TOGETHER_S, USUALLY_S = 0.020, 0.008
 BY_NAME = {f"{one.name}.{one.suffix}": one for one in LOOSE}
@@ -99,6 +100,31 @@ def test_a_lower_rate_on_purpose_takes_pictures_evenly(sources: Path, tmp_path: 
     assert settings.video is not None and settings.video.frame_rate == NTSC
     assert list(numbers) == list(range(0, source.pictures.count, 2))
     assert measure(path, source.rate, range(source.pictures.count)).worst_s <= TOGETHER_S
+
+
+@pytest.mark.parametrize(("name", "from_s", "until_s"), [("film.mkv", 3.0, 9.0), ("flash.flv", 2.03, 7.5)])
+def test_a_part_of_a_file_begins_and_ends_at_its_moments(
+    name: str, from_s: float, until_s: float, sources: Path, tmp_path: Path
+) -> None:
+    source = BY_NAME[name]
+    stored = made(source, sources)
+    seen = see(stored)
+    wanted = [n for n, at in zip(seen.numbers, seen.times, strict=True) if from_s <= at < until_s]
+    begins = seen.times[wanted[0]] - from_s
+    part = cut_times(looked_at(stored), from_s, until_s, 1)
+    path, _ = delivered(part, "curlew-2", tmp_path)
+    found = measure(path, source.rate, range(wanted[0], wanted[-1] + 1), first_s=from_s - measure_start(stored, source))
+    numbers = list(see(path).numbers)
+    # the end is exact to a picture
+    assert numbers[: len(wanted)] == wanted and len(numbers) - len(wanted) in (0, 1)
+    assert found.picture_jitter_s < 0.002
+    # clicks are counted from the pictures' zero, and the first picture comes a little into the part
+    assert abs(found.median_s + begins) <= USUALLY_S
+
+
+def measure_start(path: Path, source: Authored) -> float:
+    """When the source's first picture is shown, counted from its file's first moment."""
+    return measure(path, source.rate, range(source.pictures.count)).picture_start_s
 
 
 def test_the_rate_is_judged_by_the_times_and_not_by_the_header() -> None:

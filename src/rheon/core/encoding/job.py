@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
+from fractions import Fraction
 
 from ..media import CellData, FileData, StreamKind, Title
 from ..media.containers import CONTAINERS
 from ..planning import Action, OutputSettings, SubtitleSettings, WordsForm
 from .filters import phase_of
 
+ON_TIME = 0.05
+"""A picture that lies so little (of its time) before a moment still comes at it: times are rounded."""
 SOON_S = 0.25
 """Up to so late a first picture begins at once in a container without times; later ones are waited for."""
 
@@ -67,8 +71,14 @@ class Job:
         made, video = self.settings.video, self.title.video
         if made is None or video is None or video.span is None or made.action is Action.COPY or made.variable_rate:
             return 0.0
-        first_s = video.span.start_s
+        first_s = self._first_picture_s(video.span.start_s, video.frame_rate)
         if not CONTAINERS[self.settings.container].keeps_start and first_s <= SOON_S:
             return first_s
         phase_s = phase_of(first_s, made.frame_rate)
         return phase_s if abs(phase_s) > 1e-4 else 0.0
+
+    def _first_picture_s(self, start_s: float, rate: Fraction) -> float:
+        """When the first picture of a file, or of a part of one, is shown, counted from the file's or part's start."""
+        from_s = self.title.data.from_s if isinstance(self.title.data, FileData) else 0.0
+        behind = max(0, math.ceil((from_s - start_s) * float(rate) - ON_TIME))
+        return max(0.0, start_s + behind / float(rate) - from_s)

@@ -16,7 +16,7 @@ STANDARD = tuple(
         (10, 1), (12, 1), (25, 2), (15000, 1001), (15, 1), (20, 1), (100, 1), (120000, 1001), (120, 1),
     )
 )  # fmt: skip
-LEAST_PICTURES = 5
+LEAST_PICTURES, GLANCE_PICTURES = 5, 240
 JITTER = 0.3
 """Of a picture's time: field times put on film's rate stray by a tenth, rounded milliseconds by less."""
 STEADY = 0.97
@@ -44,6 +44,8 @@ def find_timing(times: Sequence[float], declared: Sequence[Fraction]) -> Timing 
         return None
     best: tuple[float, Fraction] | None = None
     for rate in _candidates(ordered, declared):
+        if _strays(ordered[:GLANCE_PICTURES], rate) is None:
+            continue
         strays = _strays(ordered, rate)
         if strays is not None and (best is None or strays < best[0] - 0.02):
             best = (strays, rate)

@@ -47,13 +47,13 @@ class Measured:
         return self.promised_s - self.ends_s > MISSING_S
 
 
-def measure(path: str, found: ProbedFile, *, whole: bool = False) -> Measured:
-    """Look at a file's packets: all of a small one (or where ``whole`` is asked for), else its head and its tail.
+def measure(path: str, found: ProbedFile) -> Measured:
+    """Look at a file's packets: all of a small one, else its head and its tail.
 
     Where looking takes too long the headers are believed. Raises ``NotASource`` where no stream holds anything.
     """
     try:
-        if whole or Path(path).stat().st_size <= WHOLE_BYTES:
+        if Path(path).stat().st_size <= WHOLE_BYTES:
             return _judged(path, found, read_packets(path), {}, whole=True)
         head = read_packets(path, Window(from_s=found.start_s, length_s=HEAD_S))
         return _judged(path, found, head, _tail(path, found), whole=False)

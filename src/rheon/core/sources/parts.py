@@ -91,7 +91,7 @@ def other_angle(title: Title, angle: int) -> Title:
     if not isinstance(data, CellData) or angle == 1:
         return title
     others = tuple(cells for place, cells in enumerate(angles, start=1) if place != angle)
-    return replace(title, key=f"{title.key}/{angle}", data=replace(data, cells=angles[angle - 1], other_angles=others))
+    return replace(title, data=replace(data, cells=angles[angle - 1], other_angles=others))
 
 
 def _timed_data(data: CellData | FileData, from_s: float, end_s: float) -> CellData | FileData:

@@ -7,9 +7,10 @@ from dataclasses import replace
 from django.db import models
 
 from rheon.core.analysis import Survey, with_findings
-from rheon.core.media import CellData, Role, Samples
+from rheon.core.media import Role, Samples
 from rheon.core.media import Title as CoreTitle
 from rheon.core.media.documents import load
+from rheon.core.sources.parts import other_angle
 
 from .folders import data_inside
 
@@ -87,9 +88,7 @@ class Title(models.Model):
         if self.chapter_names:
             named = tuple(replace(c, name=self.chapter_names.get(str(c.number), c.name)) for c in title.chapters)
             title = replace(title, chapters=named)
-        if self.angle > 1 and isinstance(title.data, CellData) and self.angle - 1 <= len(title.data.other_angles):
-            title = replace(title, data=replace(title.data, cells=title.data.other_angles[self.angle - 2]))
-        return title
+        return other_angle(title, self.angle) if 1 < self.angle <= title.angles else title
 
     def core_samples(self) -> Samples | None:
         return load(Samples, self.samples) if self.samples else None
