@@ -36,7 +36,10 @@ class CadenceFound:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SoundFound:
-    """One audio track: loudness (LUFS) and sample peak (dBFS), ``None`` for silence; ``same_as`` an earlier track."""
+    """One audio track: loudness (LUFS) and sample peak (dBFS), ``None`` for silence; ``same_as`` an earlier track.
+
+    ``lossless_bps`` is the rate of stretches of it as FLAC.
+    """
 
     index: int
     loudness_lufs: float | None
@@ -44,6 +47,7 @@ class SoundFound:
     silent: bool
     same_as: int | None
     sure: float
+    lossless_bps: float | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -95,7 +99,10 @@ def _video(video: VideoStream, survey: Survey) -> VideoStream:
 
 def _audio(track: AudioStream, survey: Survey) -> AudioStream:
     found = next((sound for sound in survey.sounds if sound.index == track.index), None)
-    if found is None or found.sure < SURE_ENOUGH:
+    if found is None:
+        return track
+    track = replace(track, lossless_bps=found.lossless_bps)
+    if found.sure < SURE_ENOUGH:
         return track
     return replace(track, silent=found.silent, loudness_lufs=found.loudness_lufs, peak_dbfs=found.peak_dbfs)
 

@@ -131,8 +131,8 @@ class VideoStream:
 class AudioStream:
     """One audio track. ``index`` counts the title's audio tracks from 0; ``stream_id`` is the MPEG stream id.
 
-    ``is_core`` marks the AC-3 part of the TrueHD track with the same id. Loudness (LUFS) and sample peak (dBFS) are
-    ``None`` where nobody has listened.
+    ``is_core`` marks the AC-3 part of the TrueHD track with the same id. Loudness (LUFS), sample peak (dBFS)
+    and what the track takes when it is coded without loss are ``None`` where nobody has listened.
     """
 
     index: int
@@ -148,6 +148,7 @@ class AudioStream:
     silent: bool = False
     loudness_lufs: float | None = None
     peak_dbfs: float | None = None
+    lossless_bps: float | None = None
     stream_id: int | None = None
     place: int | None = None
     span: Span | None = None

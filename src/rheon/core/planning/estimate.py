@@ -24,8 +24,10 @@ GUESSED = (0.4, 4.0)
 UNSURE_COUNTED = 0.03
 UNSURE_SOUND = 0.06
 PLAIN_BITS = 24
-LOSSLESS_SHARES = {"flac": {"expected": 0.50, "low": 0.10, "high": 1.05}}
+LOSSLESS = frozenset({"flac"})
+LOSSLESS_SHARE, LOSSLESS_BOUNDS = 0.5, (0.2, 2.1)
 """Of uncompressed samples of 24 bits, which is what decoders of lossy sound give; speech takes least, noise all."""
+UNSURE_LOSSLESS = 0.25
 UNSURE_SET = 0.06
 FIRST_PASS = 0.7  # of the second's time
 UNSURE_MEASURED = 0.20
@@ -96,11 +98,21 @@ def _sound(title: Title, sound: AudioSettings, basis: Basis) -> _Size:
     track = title.audio[sound.track]
     if sound.action is Action.COPY and track.span is not None and track.span.whole and title.part_of is None:
         return _between(track.span.size_bytes * OVERHEAD, 1 - UNSURE_COUNTED, 1 + UNSURE_COUNTED)
-    if sound.codec in LOSSLESS_SHARES:
-        plain = PLAIN_BITS * sound.sample_rate * sound.channels * title.duration_s / 8
-        return _Size(**{name: plain * share for name, share in LOSSLESS_SHARES[sound.codec].items()})
+    if sound.codec in LOSSLESS:
+        return _lossless(title, sound)
     bps = sound.bitrate_bps or plain_bps(sound) or track.bitrate_bps or usual_audio_bps(track)
     return _between(title.duration_s * bps / 8 * OVERHEAD, 1 - UNSURE_SOUND, 1 + UNSURE_SOUND)
+
+
+def _lossless(title: Title, sound: AudioSettings) -> _Size:
+    """By stretches that were coded for the purpose; where nobody did, between what speech and noise take."""
+    track = title.audio[sound.track]
+    plain = sound.sample_rate * sound.channels
+    if track.lossless_bps is not None:
+        share = plain / (track.sample_rate * track.channels)
+        size = title.duration_s * track.lossless_bps * share / 8
+        return _between(size, 1 - UNSURE_LOSSLESS, 1 + UNSURE_LOSSLESS)
+    return _between(PLAIN_BITS * plain * title.duration_s / 8 * LOSSLESS_SHARE, *LOSSLESS_BOUNDS)
 
 
 def plain_bps(sound: AudioSettings) -> float | None:
