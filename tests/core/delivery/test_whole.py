@@ -8,11 +8,13 @@ from dataclasses import replace
 from fractions import Fraction
 from pathlib import Path
 
+import numpy as np
 import pytest
 from tests.instruments.authored import Pictures, author, clicks, plain, write_sound
 from tests.instruments.readback import hear, see
 from tests.instruments.sources import AAC, AC3, ASP, H264, MP3
 
+from rheon.core.analysis import survey_title, with_findings
 from rheon.core.delivery import Delivered, Order, convert
 from rheon.core.devices import Verdict, device, judge_title
 from rheon.core.encoding import Hooks, Progress
@@ -153,6 +155,27 @@ def test_an_output_that_ends_before_its_source_is_not_kept(tmp_path: Path) -> No
     assert [found.name for found in tmp_path.iterdir()] == ["film.mkv"]
 
 
+def test_a_hole_in_a_file_is_told_before_and_after_and_takes_nothing_else_along(tmp_path: Path) -> None:
+    path = plain(tmp_path / "recording.ts", PICTURES, (*H264, "-g", "12", *AC3))
+    data = bytearray(path.read_bytes())
+    middle = len(data) // 2 // 188 * 188
+    data[middle : middle + 188 * 40] = bytes(188 * 40)
+    path.write_bytes(data)
+    source = read_source(path)
+    title = source.titles[0]
+    assert [problem.code for problem in source.problems] == ["unreadable"]
+    (gap,) = title.gaps
+    assert 2.5 < gap.from_s < gap.to_s < 5.5
+    # a hi-fi television takes this sound as it is, but a torn frame would stay in it
+    assert order(title, tmp_path, "cormorant-box").plan.settings.audio[0].action is Action.ENCODE
+    done = convert(order(title, tmp_path, accept_loss=True))
+    told = [rule for rule in done.checks[0].results if rule.rule == "source_damage"]
+    assert told[0].measured.endswith("could not be read at 0:03") or "at 0:04" in told[0].measured
+    numbers = see(done.path).numbers
+    assert (numbers[0], numbers[-1]) == (0, 199)
+    assert {n for n in range(200) if not gap.from_s - 0.6 <= n / 25 <= gap.to_s + 0.6} <= set(numbers)
+
+
 def test_streams_that_hold_nothing_are_passed_over(tmp_path: Path) -> None:
     sound = write_sound(clicks(PICTURES.duration_s), tmp_path / "s.wav")
     path = author(tmp_path / "film.mkv", PICTURES, (*H264, *AAC, "-map", "1:a", "-frames:a:0", "0"), sounds=[sound])
@@ -227,6 +250,25 @@ def test_sizes_of_copied_and_lossless_streams_hold(tmp_path: Path) -> None:
         expected = wanted.plan.estimate
         assert expected is not None
         assert expected.size_low_bytes <= done.size_bytes <= expected.size_high_bytes
+
+
+def test_sound_without_loss_is_measured_by_stretches_of_it(tmp_path: Path) -> None:
+    """Clicks over near silence take a tenth of what noise takes: one share for all can't be right."""
+    quiet = clicks(8.0)
+    loud = np.random.default_rng(1).uniform(-9000, 9000, quiet.shape).astype(quiet.dtype)
+    sizes = []
+    for name, samples in (("quiet", quiet), ("loud", loud)):
+        sound = write_sound(samples, tmp_path / f"{name}.wav")
+        title = titled(author(tmp_path / f"{name}.mkv", PICTURES, (*H264, "-c:a", "pcm_s16le"), sounds=[sound]))
+        title = with_findings(title, survey_title(title))
+        wanted = order(title, tmp_path, "sound-as-flac")
+        done = convert(wanted)
+        expected = wanted.plan.estimate
+        assert expected is not None
+        assert expected.size_low_bytes <= done.size_bytes <= expected.size_high_bytes
+        assert expected.size_high_bytes < 1.8 * expected.size_low_bytes
+        sizes.append(done.size_bytes)
+    assert sizes[1] > 4 * sizes[0]
 
 
 def test_every_refusal_is_an_error_of_the_tree(tmp_path: Path) -> None:

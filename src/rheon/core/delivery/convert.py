@@ -113,6 +113,9 @@ def _checked(order: Order, made: Made, hooks: Hooks) -> tuple[tuple[Check, ...],
     )
     # what was set by hand against a rule is made as it was asked for, and the check keeps saying so
     accepted = {(breach.device_id, breach.rule) for breach in order.plan.breaches}
+    if order.title.gaps:
+        # what is copied of a damaged disc is torn where the disc is, and the check says so
+        accepted |= {(device.id, "read_through") for device in order.devices}
     if order.accept_loss:
         accepted |= {(device.id, rule) for device in order.devices for rule in LOST}
     failed = [

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import json
 import math
 from collections.abc import Sequence
@@ -39,6 +40,13 @@ class Packets:
         """When the last packet to be shown or heard ends; ``None`` where no packet has a time."""
         ends = [at + lasting for at, lasting in zip(self.times, self.durations, strict=True) if not math.isnan(at)]
         return max(ends, default=None)
+
+
+def holes(stream: Packets, least_s: float) -> list[tuple[float, float]]:
+    """From when to when no packet of a stream is shown or heard, where that lasts ``least_s`` or longer."""
+    timed = zip(stream.steady, stream.durations, strict=True)
+    ordered = sorted((at, at + lasting) for at, lasting in timed if not math.isnan(at))
+    return [(before[1], after[0]) for before, after in itertools.pairwise(ordered) if after[0] - before[1] >= least_s]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

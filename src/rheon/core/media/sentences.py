@@ -26,7 +26,9 @@ def ends_early_text(ends_s: float, promised_s: float) -> str:
 
 def gap_text(gap: Gap) -> str:
     """``8 s could not be read at 1:20``."""
-    return f"{gap.to_s - gap.from_s:.0f} s could not be read at {duration_text(gap.from_s)}"
+    lost_s = gap.to_s - gap.from_s
+    lost = "part of a second" if lost_s < 0.5 else f"{lost_s:.0f} s"
+    return f"{lost} could not be read at {duration_text(gap.from_s)}"
 
 
 def missing_sentences(title: Title) -> tuple[str, ...]:
@@ -282,6 +284,7 @@ SENTENCES: dict[str, str | Callable[[Values], str]] = {
     "your_language": lambda v: f"{v['language']} comes first in the household; no commentary, most channels",
     "most_channels": "no track in the household's languages; the one with most channels",
     "no_sound_in_title": "the title has no sound",
+    "sound_mended": "part of the source is lost; made anew, so that nothing torn stays in it",
     "sound_realigned": lambda v: f"{v['container']} keeps no times; made anew so that it stays with the picture",
     "sound_untouched": "the device takes it as it is; copied without loss",
     "fewer_speakers": lambda v: f"{v['codec']} with {v['channels']} channels on the source; the centre stays clear",

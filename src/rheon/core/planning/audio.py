@@ -84,6 +84,8 @@ def copies(track: AudioStream, request: PlanRequest, profile: DeviceProfile, con
         return False
     if request.sound is SoundWish.STEREO and track.channels > 2:
         return False
+    if request.title.gaps:
+        return False
     return takes_audio(track, profile) and stays_with_picture(track, request, container)
 
 
@@ -138,6 +140,8 @@ def _one(frame: _Frame, track: AudioStream) -> tuple[AudioSettings, Reason]:
         raise BadPin(f"{label} can't hold {codec_name(track.codec)} as it is.", pin="sound.codec")
     entry = _entry(frame, track)
     settings = _encoded(frame.request, track, entry)
+    if takes_audio(track, frame.profile) and frame.request.title.gaps:
+        return settings, Reason(code="sound_mended")
     if takes_audio(track, frame.profile) and not stays_with_picture(track, frame.request, frame.container):
         label = CONTAINERS[frame.container].label
         return settings, Reason(code="sound_realigned", values={"container": label})

@@ -168,7 +168,7 @@ def joined(gaps: Sequence[Gap]) -> tuple[Gap, ...]:
     made: list[Gap] = []
     for gap in gaps:
         if made and gap.from_s - made[-1].to_s < 0.05:
-            made[-1] = Gap(from_s=made[-1].from_s, to_s=gap.to_s)
+            made[-1] = Gap(from_s=made[-1].from_s, to_s=max(made[-1].to_s, gap.to_s))
         else:
             made.append(gap)
     return tuple(Gap(from_s=round(gap.from_s, 3), to_s=round(gap.to_s, 3)) for gap in made)

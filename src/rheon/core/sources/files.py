@@ -12,7 +12,7 @@ from ..engine import MAX_PIXELS, probe
 from ..errors import EmptyDisc, NotASource, SourceError
 from ..media import Artwork, FileData, Problem, Reason, Role, Source, SourceForm, SourceKind, Title
 from ..media.episodes import EpisodeName, episode_name, natural_key, tidy_name
-from ..media.sentences import ends_early_text
+from ..media.sentences import ends_early_text, gap_text
 from .measured import Measured, measure
 from .progress import ScanProgress
 from .sidecars import artwork_beside, subtitles_beside
@@ -165,6 +165,7 @@ def read_title(path: Path, siblings: Sequence[Path]) -> tuple[Title, tuple[Probl
         audio=found.audio,
         subtitles=(*found.subtitles, *subtitles_beside(path, siblings, len(found.subtitles))),
         chapters=tuple(c for c in found.chapters if c.start_s < found.duration_s or c.number == 1),
+        gaps=measured.gaps,
         promised_s=round(measured.promised_s, 3) if measured.cut_off else None,
         tags=found.tags,
         artwork=attached or artwork_beside(path, siblings),
@@ -179,6 +180,8 @@ def _problems(path: Path, measured: Measured) -> Iterator[Problem]:
             code="cut_off",
             message=f"{path.name} {lost}. What is there can be made into a file if you accept the loss.",
         )
+    for gap in measured.gaps:
+        yield Problem(code="unreadable", message=f"{path.name}: {gap_text(gap)}. The rest can be converted.")
     if measured.empty:
         count = len(measured.empty)
         declared = "a stream that holds" if count == 1 else f"{count} streams that hold"

@@ -9,11 +9,12 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from pathlib import Path
 
-from ..engine.packets import Packets, Window, picture_times, read_packets
+from ..engine.packets import Packets, Window, holes, picture_times, read_packets
 from ..engine.probe import ProbedFile
 from ..errors import EngineTimedOut, NotASource
-from ..media import AudioStream, Span, SubtitleStream, VideoStream
+from ..media import AudioStream, Gap, Span, SubtitleStream, VideoStream
 from ..media.timing import find_timing
+from .dvd_cells import joined
 from .promises import header_promise
 
 WHOLE_BYTES = 96 << 20
@@ -24,6 +25,7 @@ ROUNDS = 24
 MISSING_S = 0.75
 """So much may be missing at a file's end before that is told: containers round, and tracks end at different times."""
 FIELD_PACKETS = 0.7
+LEAST_HOLE_S = 0.15
 
 Read = Mapping[int, Packets]
 
@@ -33,13 +35,15 @@ class Measured:
     """A probed file with what its packets say.
 
     ``ends_s`` is where its data end, ``promised_s`` how long it says it is; ``empty`` are the places of picture and
-    sound streams that are declared and hold nothing.
+    sound streams that are declared and hold nothing; ``gaps`` are holes in the middle, looked for in files that were
+    read through.
     """
 
     found: ProbedFile
     ends_s: float
     promised_s: float
     empty: tuple[int, ...] = ()
+    gaps: tuple[Gap, ...] = ()
 
     @property
     def cut_off(self) -> bool:
@@ -106,7 +110,17 @@ def _judged(path: str, found: ProbedFile, head: Read, tail: Read, *, whole: bool
         ends_s=ends_s,
         promised_s=promised_s,
         empty=tuple(sorted(place for place in empty if place is not None)),
+        gaps=_gaps(made, head) if whole else (),
     )
+
+
+def _gaps(found: ProbedFile, read: Read) -> tuple[Gap, ...]:
+    """Holes in the sound, and in pictures that come at a steady rate: what is not there can't be told from silence."""
+    steady = [video for video in found.pictures if not video.variable_rate]
+    least = [(_place(video), max(LEAST_HOLE_S, 4 / float(video.frame_rate))) for video in steady]
+    least += [(_place(sound), LEAST_HOLE_S) for sound in found.audio]
+    seen = [hole for place, least_s in least if place in read for hole in holes(read[place], least_s)]
+    return joined([Gap(from_s=one - found.start_s, to_s=other - found.start_s) for one, other in sorted(seen)])
 
 
 def _place(stream: VideoStream | AudioStream | SubtitleStream) -> int:
