@@ -15,13 +15,16 @@ from xml.sax.saxutils import quoteattr
 from PIL import Image
 
 from rheon.core.engine import Command, run
+from rheon.core.sources import read_source
 from rheon.demo.bluray import PICTURE_ID, SOUND_ID, Clip, Item, Listing, Sound, clip_table, write_playlist
 from rheon.demo.graphics import write_graphics
 from rheon.demo.scenario import Line
+from tests.core.sources.disc_surgery import angle_disc, title_bytes
 
 from .authored import Pictures, author, clicks, write_sound
 
 NTSC, PAL = Fraction(30000, 1001), Fraction(25)
+SECOND_ANGLE_FIRST = 1000
 TIMEOUT_S = 240
 
 
@@ -197,3 +200,13 @@ __all__ = [
     "make_clip",
     "write_playlist",
 ]
+
+
+def author_angles(folder: Path, seconds: int) -> Path:
+    """A disc folder with two PAL angles, interleaved two units at a time; the second counts pictures from 1000."""
+    data = []
+    for number, first in enumerate((0, SECOND_ANGLE_FIRST)):
+        vob = Vob(pictures=Pictures(count=25 * seconds, rate=PAL, size=(720, 576), first=first))
+        made = author_dvd([vob], [Chain(parts=((0, 0, 0),))], folder / f"ANGLE{number}")
+        data.append(title_bytes(read_source(made).titles[0]))
+    return angle_disc(folder / "ANGLES" / "VIDEO_TS", *data, seconds)

@@ -9,7 +9,18 @@ from pathlib import Path
 
 import pytest
 from tests.instruments.authored import Pictures
-from tests.instruments.discs import PAL, Chain, Item, Listing, Vob, author_dvd, make_clip, write_playlist
+from tests.instruments.discs import (
+    PAL,
+    SECOND_ANGLE_FIRST,
+    Chain,
+    Item,
+    Listing,
+    Vob,
+    author_angles,
+    author_dvd,
+    make_clip,
+    write_playlist,
+)
 from tests.instruments.readback import Together, hear, lit, measure, see
 
 from rheon.core.delivery import Order, convert
@@ -17,7 +28,7 @@ from rheon.core.devices import device
 from rheon.core.media import CellData, Title
 from rheon.core.planning import PlanRequest, plan
 from rheon.core.sources import read_source
-from rheon.core.sources.parts import ChapterRange, cut
+from rheon.core.sources.parts import ChapterRange, cut, other_angle
 
 PICTURE_S = 0.041
 DRAWN = {"words.subtitle": "0", "words.form": "drawn"}
@@ -97,6 +108,14 @@ def test_a_title_from_inside_a_programme_has_its_own_pictures_and_sound(dvd: dic
         converted(dvd[2], "curlew-2", tmp_path), Wanted(pictures=range(first, last), rate=PAL, first_s=first / 25)
     )
     assert found.clicks >= 11
+
+
+def test_an_interleaved_angle_comes_out_whole_with_its_own_sound(tmp_path: Path) -> None:
+    seconds = 4
+    title = read_source(author_angles(tmp_path, seconds)).titles[0]
+    for angle, first in ((1, 0), (2, SECOND_ANGLE_FIRST)):
+        wanted = Wanted(pictures=range(first, first + 25 * seconds), rate=PAL, first_s=first / 25)
+        assert held(converted(other_angle(title, angle), "curlew-2", tmp_path), wanted).clicks >= 2 * seconds - 1
 
 
 def test_cells_that_do_not_touch_are_joined_without_a_hole(dvd: dict[int, Title], tmp_path: Path) -> None:
