@@ -20,7 +20,7 @@ serve:
 	@echo
 	@echo "  Rheon is at http://127.0.0.1:$(RHEON_PORT)   (Ctrl-C ends it)"
 	@echo
-	@exec .venv/bin/honcho --no-colour start
+	@exec $(PY) -m rheon.server.keeper
 
 test: .venv/.tests-installed web media check
 	$(PY) -m pytest tests/core tests/server tests/cli tests/demo

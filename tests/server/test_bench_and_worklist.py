@@ -8,11 +8,9 @@ from typing import Any
 import pytest
 from django.test import AsyncClient
 
-from rheon.core.encoding import part_path
 from rheon.server.bench.documents import CellSerializer, SheetSerializer, TableSerializer
 from rheon.server.outbox.models import Output
 from rheon.server.shelf.models import Source, Title
-from rheon.server.worklist.actions.change import recover
 from rheon.server.worklist.actions.run import run_next
 from rheon.server.worklist.api import WorklistSerializer
 from rheon.server.worklist.models import Job
@@ -155,21 +153,6 @@ def test_a_job_never_reads_outside_the_media_folders(cell: tuple[int, int], api:
     Job.objects.update(title_document=document, request_document=None)
     run_next()
     assert Job.objects.get(pk=job).error_code == "outside_folders"
-
-
-def test_a_job_whose_worker_is_gone_becomes_interrupted_and_its_leavings_go(
-    cell: tuple[int, int], api: Api, settings: Any
-) -> None:
-    (job,) = add(api, cell)
-    row = Job.objects.get(pk=job)
-    part = part_path(settings.RHEON_OUTPUT_FOLDER, row.token)
-    part.write_bytes(b"half")
-    Job.objects.update(state="running", worker="999999999:1")
-    assert recover() == 1
-    assert (state(job), part.exists()) == ("interrupted", False)
-    api("post", f"worklist/jobs/{job}/retry")
-    run_next()
-    assert state(job) == "done"
 
 
 def test_nothing_to_make_is_said_and_makes_no_job(shelf: Shelf, household: list[int], api: Api) -> None:

@@ -46,7 +46,7 @@ def test_what_is_picked_is_sampled_and_what_is_converted_waits_on_its_own_queue(
         ("read_source_task", "quick"),
         ("sample_title_task", "quick"),
         ("survey_title_task", "quick"),
-        ("run_next_task", "convert"),
+        ("run_jobs_task", "convert"),
     ]
 
 

@@ -6,7 +6,6 @@ from typing import Any
 
 import pytest
 
-from rheon.core.engine import process_identity
 from rheon.server.bench.models import Pick
 from rheon.server.live.snapshot import snapshot
 from rheon.server.shelf.actions.reading import read_now, recover
@@ -88,13 +87,13 @@ def test_reading_is_stopped_while_it_waits_and_while_it_runs(
     assert (source.state, source.titles.count()) == ("stopped", 0)
 
 
-def test_a_scan_whose_worker_is_gone_is_noticed(media: Path, db: None) -> None:
+def test_a_scan_whose_worker_is_gone_waits_again(media: Path, db: None) -> None:
     gone = add_source(str(media / "MARRAM_NIGHTS"))
-    mine = add_source(str(media / "LANTERN_STREET_S1.iso"))
+    stopped = add_source(str(media / "LANTERN_STREET_S1.iso"))
     Source.objects.filter(pk=gone.pk).update(state="reading", worker="999999999:1")
-    Source.objects.filter(pk=mine.pk).update(state="reading", worker=process_identity())
-    assert recover() == 1
-    assert list(Source.objects.order_by("pk").values_list("state", flat=True)) == ["stopped", "reading"]
+    Source.objects.filter(pk=stopped.pk).update(state="reading", worker="999999999:1", stop_requested=True)
+    assert recover() == 2
+    assert list(Source.objects.order_by("pk").values_list("state", flat=True)) == ["waiting", "stopped"]
 
 
 def test_only_media_folders_are_listed_and_links_do_not_lead_out(

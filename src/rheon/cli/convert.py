@@ -10,10 +10,11 @@ from typing import Annotated
 import typer
 from rich.progress import BarColumn, Progress, TaskProgressColumn, TextColumn, TimeRemainingColumn
 
-from rheon.core.delivery import Delivered, Order
+from rheon.core.delivery import Delivered, Order, parts_in, remove_left_over
 from rheon.core.delivery import convert as carry_out
 from rheon.core.encoding import Hooks
 from rheon.core.encoding import Progress as Step
+from rheon.core.engine import is_left_over, own_mark
 from rheon.core.errors import TargetError
 from rheon.core.media.sentences import RULE_NAMES, sentence
 from rheon.core.planning import Balance
@@ -49,12 +50,14 @@ def convert(
             nothing = {"state": made.treatment.value, "output": None}
             _say(as_json, nothing, f"Nothing to make: {sentence(made.reason)}.")
             return
+        folder = _folder(to)
+        remove_left_over([part for part in parts_in(folder) if is_left_over(part.name)], frozenset())
         order = Order(
             title=wanted.title,
             plan=made,
             devices=profiles,
-            folder=_folder(to),
-            token=uuid.uuid4().hex,
+            folder=folder,
+            token=own_mark() + uuid.uuid4().hex,
             accept_loss=accept_loss,
         )
         done = _run_json(order) if as_json else _run_shown(order)

@@ -2,7 +2,13 @@
 
 from __future__ import annotations
 
+import signal
+import tempfile
+from pathlib import Path
+
 import typer
+
+from rheon.core.engine import use_scratch
 
 from .check import check
 from .convert import convert
@@ -22,4 +28,12 @@ for verb in (scan, devices, verdicts, plan, convert, check):
 
 
 def main() -> None:
+    use_scratch(Path(tempfile.gettempdir()))
+    # ended by another program or by a closing terminal, a verb clears up as it does on Ctrl-C
+    for sign in (signal.SIGTERM, signal.SIGHUP):
+        signal.signal(sign, _interrupt)
     app()
+
+
+def _interrupt(sign: int, frame: object) -> None:
+    raise KeyboardInterrupt

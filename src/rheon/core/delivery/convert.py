@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import shutil
 import time
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, replace
 from pathlib import Path
 
 from ..checking import Check, CheckRequest, check_file, ends_wanted
@@ -47,7 +47,11 @@ class Delivered:
     checks: tuple[Check, ...]
 
 
-def convert(order: Order, hooks: Hooks | None = None) -> Delivered:
+Note = Callable[[Delivered], None]
+"""Hears of a checked file under the name that it is about to get: what is noted then can be taken up after a kill."""
+
+
+def convert(order: Order, hooks: Hooks | None = None, note: Note | None = None) -> Delivered:
     """Make, check, and only then name the file. Whatever is raised, nothing is left in the folder.
 
     Raises ``PlanError`` (nothing to make), ``TargetError``, ``SourceError``, ``EngineError``, ``CheckFailed`` or
@@ -64,12 +68,44 @@ def convert(order: Order, hooks: Hooks | None = None) -> Delivered:
     try:
         checks, checking_s = _checked(order, made, hooks)
         size = made.part.stat().st_size
-        path = put_in_place(made.part, settings.file_name)
-        for track, side in side_parts(part).items():
-            put_in_place(side, f"{path.stem}.{order.title.subtitles[track].language}.srt")
+        done = Delivered(path=made.part, size_bytes=size, making_s=made.seconds, checking_s=checking_s, checks=checks)
+        return _named(order, done, note)
     finally:
         remove(part)
-    return Delivered(path=path, size_bytes=size, making_s=made.seconds, checking_s=checking_s, checks=checks)
+
+
+def take_up(order: Order, noted: Delivered) -> Delivered | None:
+    """Bring a naming that was cut short to its end: the file has its name afterwards.
+
+    ``None`` where neither the checked part nor the file with the noted name is there. Raises ``TargetError``.
+    """
+    part = part_path(order.folder, order.token)
+    if _has_size(part, noted) and not (noted.path.exists() and part.samefile(noted.path)):
+        done = _named(order, replace(noted, path=part), None)
+    elif _has_size(noted.path, noted):
+        _name_sides(order, part, noted.path)
+        done = noted
+    else:
+        return None
+    remove(part)
+    return done
+
+
+def _has_size(path: Path, noted: Delivered) -> bool:
+    return path.is_file() and path.stat().st_size == noted.size_bytes
+
+
+def _named(order: Order, done: Delivered, note: Note | None) -> Delivered:
+    assert order.plan.settings
+    about_to = None if note is None else (lambda target: note(replace(done, path=target)))
+    path = put_in_place(done.path, order.plan.settings.file_name, about_to)
+    _name_sides(order, done.path, path)
+    return replace(done, path=path)
+
+
+def _name_sides(order: Order, part: Path, path: Path) -> None:
+    for track, side in side_parts(part).items():
+        put_in_place(side, f"{path.stem}.{order.title.subtitles[track].language}.srt")
 
 
 def _check_loss(order: Order) -> None:

@@ -6,15 +6,16 @@ import hashlib
 import os
 import shutil
 import time
-from collections.abc import Iterator
-from dataclasses import dataclass
+from collections.abc import Callable, Iterable, Iterator
+from dataclasses import dataclass, replace
 from pathlib import Path
 
 from ..checking import Check
 from ..devices import RuleResult
-from ..encoding import Hooks, Progress, check_target, part_path, remove
+from ..encoding import PART_PREFIX, PART_SUFFIX, Hooks, Progress, check_target, part_path, remove
+from ..engine import is_in_use
 from ..errors import CheckFailed, SourceMissing, Stopped, TargetError, TargetFull
-from .place import MOST_NUMBERS, put_in_place
+from .place import MOST_NUMBERS, rename_new
 
 CHUNK_BYTES = 4 << 20
 SUMS_SUFFIX = ".sha256"
@@ -69,7 +70,9 @@ class _Way:
         )
 
 
-def copy_disc(order: DiscOrder, hooks: Hooks | None = None) -> DiscCopied:
+def copy_disc(
+    order: DiscOrder, hooks: Hooks | None = None, note: Callable[[DiscCopied], None] | None = None
+) -> DiscCopied:
     """Copy, verify, and only then name it. Whatever is raised, nothing is left in the folder.
 
     Raises ``SourceMissing``, ``TargetError``, ``CheckFailed`` or ``Stopped``.
@@ -85,18 +88,30 @@ def copy_disc(order: DiscOrder, hooks: Hooks | None = None) -> DiscCopied:
         sums = _copied(order.source, files, part, way)
         made = time.monotonic()
         check = _verified(part, sums, way, order.source.is_file())
-        path = _named(part, order)
-        listed = _list_sums(path, sums)
+        done = DiscCopied(
+            path=part,
+            sums=_list_sums(part, sums),
+            size_bytes=total,
+            making_s=made - way.started,
+            checking_s=time.monotonic() - made,
+            checks=(check,),
+        )
+        return _named(order, done, note)
     finally:
         remove_part(part)
-    return DiscCopied(
-        path=path,
-        sums=listed,
-        size_bytes=total,
-        making_s=made - way.started,
-        checking_s=time.monotonic() - made,
-        checks=(check,),
-    )
+
+
+def take_up_copy(order: DiscOrder, noted: DiscCopied) -> DiscCopied | None:
+    """Bring a naming that was cut short to its end; ``None`` where the copy is neither at its part nor at its name."""
+    part = part_path(order.folder, order.token)
+    listed = _beside(part)
+    if part.exists() and listed.exists():
+        return _named(order, replace(noted, path=part, sums=listed), None)
+    if not noted.path.exists():
+        return None
+    if listed.exists():
+        _list_named(listed, noted.path)
+    return noted
 
 
 def _files(source: Path) -> list[Path]:
@@ -165,28 +180,70 @@ def _read_anew(path: Path) -> Iterator[bytes]:
         yield from iter(lambda: reader.read(CHUNK_BYTES), b"")
 
 
-def _named(part: Path, order: DiscOrder) -> Path:
-    if part.is_file():
-        return put_in_place(part, f"{order.name}{order.source.suffix.lower() or '.iso'}")
+def _named(order: DiscOrder, done: DiscCopied, note: Callable[[DiscCopied], None] | None) -> DiscCopied:
+    """Copy and list under the first name that both can have."""
+    part = done.path
+    suffix = (order.source.suffix.lower() or ".iso") if part.is_file() else ""
     for number in range(1, MOST_NUMBERS):
         # a folder has no extension that a number would go in front of
-        target = order.folder / (order.name if number == 1 else f"{order.name} ({number})")
-        if not target.exists():
-            part.rename(target)
-            return target
-    raise TargetError(f"There are too many folders called {order.name}.")
+        stem = order.name if number == 1 else f"{order.name} ({number})"
+        target = order.folder / f"{stem}{suffix}"
+        if os.path.lexists(target) or os.path.lexists(_beside(target)):
+            continue
+        named = replace(done, path=target, sums=_beside(target))
+        if note is not None:
+            note(named)
+        try:
+            part.rename(target) if part.is_dir() else rename_new(part, target)
+        except FileExistsError:
+            continue
+        _list_named(done.sums, target)
+        return named
+    raise TargetError(f"There are too many copies called {order.name}.")
 
 
-def _list_sums(path: Path, sums: dict[str, str]) -> Path:
-    listed = path.with_name(path.name + SUMS_SUFFIX)
-    lines = [f"{found}  {path.name}/{inner}" if inner else f"{found}  {path.name}" for inner, found in sums.items()]
-    listed.write_text("\n".join(lines) + "\n", encoding="utf-8")
+def _beside(path: Path) -> Path:
+    return path.with_name(path.name + SUMS_SUFFIX)
+
+
+def _list_sums(part: Path, sums: dict[str, str]) -> Path:
+    """The list as ``sha256sum`` writes it, still under the part's name."""
+    listed = _beside(part)
+    lines = [f"{found}  {part.name}/{inner}" if inner else f"{found}  {part.name}" for inner, found in sums.items()]
+    listed.write_text("\n".join(lines) + "\n", encoding="utf-8", errors="surrogateescape")
     return listed
 
 
+def _list_named(listed: Path, target: Path) -> None:
+    """The list with the copy's name in it, and under that name itself."""
+    called = listed.name.removesuffix(SUMS_SUFFIX)
+    lines = listed.read_text(encoding="utf-8", errors="surrogateescape").splitlines()
+    named = [f"{line[:66]}{target.name}{line[66 + len(called) :]}" for line in lines]
+    text = "\n".join(named) + "\n"
+    listed.write_text(text, encoding="utf-8", errors="surrogateescape")
+    listed.rename(_beside(target))
+
+
 def remove_part(part: Path) -> None:
-    """Remove what an unfinished job left, a file or a folder."""
+    """Remove what an unfinished job left: a file or a folder, and the list beside it."""
+    _beside(part).unlink(missing_ok=True)
     if part.is_dir():
         shutil.rmtree(part, ignore_errors=True)
     else:
         remove(part)
+
+
+def parts_in(folder: Path) -> list[Path]:
+    """The files and folders in it that have not got their names yet."""
+    return sorted(folder.glob(f"{PART_PREFIX}*{PART_SUFFIX}*")) if folder.is_dir() else []
+
+
+def remove_left_over(parts: Iterable[Path], running: frozenset[str]) -> int:
+    """Remove those parts that belong to no running job (by its token) and to no process; returns how many."""
+    count = 0
+    for path in parts:
+        token = path.name.removeprefix(PART_PREFIX).partition(PART_SUFFIX)[0]
+        if token not in running and not is_in_use(token):
+            shutil.rmtree(path, ignore_errors=True) if path.is_dir() else path.unlink(missing_ok=True)
+            count += 1
+    return count

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import errno
 import os
+from collections.abc import Callable
 from pathlib import Path
 
 from ..errors import TargetError, TargetReadOnly
@@ -11,15 +12,18 @@ from ..errors import TargetError, TargetReadOnly
 MOST_NUMBERS = 9999
 
 
-def put_in_place(part: Path, file_name: str) -> Path:
+def put_in_place(part: Path, file_name: str, about_to: Callable[[Path], None] | None = None) -> Path:
     """Give a finished file its name in the same folder; a number is added where the name is taken.
 
+    ``about_to`` hears each name before it is tried, so that it can be noted down.
     Raises ``TargetError``; the file then still lies at ``part``.
     """
     for number in range(1, MOST_NUMBERS):
         target = part.parent / numbered(file_name, number)
+        if about_to is not None and not os.path.lexists(target):
+            about_to(target)
         try:
-            _rename_new(part, target)
+            rename_new(part, target)
         except FileExistsError:
             continue
         except PermissionError as error:
@@ -36,7 +40,7 @@ def numbered(file_name: str, number: int) -> str:
     return f"{stem} ({number}){dot}{extension}"
 
 
-def _rename_new(part: Path, target: Path) -> None:
+def rename_new(part: Path, target: Path) -> None:
     """Rename that fails with ``FileExistsError`` where the name is taken, even by somebody at the same moment."""
     try:
         os.link(part, target)

@@ -1,9 +1,10 @@
 """The one door to ffmpeg and ffprobe: find, run, follow, stop."""
 
 from .arguments import pipe_input, safe_file_input
-from .identity import is_alive, process_identity
+from .identity import InHand, is_alive, process_identity
 from .probe import ProbedFile, probe
 from .process import Command, Feed, Finished, available, run
+from .scratch import clear_left_over, is_in_use, is_left_over, own_mark, use_scratch
 from .tools import MAX_PIXELS, parse_version, require
 
 __all__ = [
@@ -11,9 +12,14 @@ __all__ = [
     "Command",
     "Feed",
     "Finished",
+    "InHand",
     "ProbedFile",
     "available",
+    "clear_left_over",
     "is_alive",
+    "is_in_use",
+    "is_left_over",
+    "own_mark",
     "parse_version",
     "pipe_input",
     "probe",
@@ -21,4 +27,5 @@ __all__ = [
     "require",
     "run",
     "safe_file_input",
+    "use_scratch",
 ]

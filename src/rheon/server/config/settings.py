@@ -36,6 +36,7 @@ RHEON_DOOR_HOST = os.environ.get("RHEON_DOOR_HOST", "0.0.0.0")
 RHEON_MEDIA_FOLDERS = _folders("RHEON_MEDIA", ROOT / "demo-data" / "media")
 RHEON_OUTPUT_FOLDER = _folders("RHEON_OUTPUT", ROOT / "demo-data" / "output")[0]
 RHEON_CACHE = STATE / "cache"
+RHEON_SCRATCH = STATE / "scratch"
 RHEON_CACHE_BYTES = int(os.environ.get("RHEON_CACHE_MB", "500")) * 1_000_000
 # device paths such as /dev/sr0, or stand-ins as module:place
 RHEON_DRIVES = [part for part in os.environ.get("RHEON_DRIVES", "/dev/sr0").split(";") if part]
@@ -56,6 +57,7 @@ INSTALLED_APPS = [
     "rheon.server.bench",
     "rheon.server.worklist",
     "rheon.server.outbox",
+    "rheon.server.upkeep",
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import shutil
 import tempfile
 import threading
 from pathlib import Path
@@ -16,18 +17,22 @@ _one_at_a_time = threading.Lock()
 
 def clip_file(clip: Clip) -> Path:
     """The clip's file. Raises ``EngineError``."""
-    folder = settings.STATE / "clips"
-    target = folder / clip.id
+    target = clip_path(clip)
     if target.exists():
-        return Path(target)
+        return target
     with _one_at_a_time:
         if not target.exists():
-            folder.mkdir(parents=True, exist_ok=True)
-            with tempfile.TemporaryDirectory(dir=folder) as work:
+            target.parent.mkdir(parents=True, exist_ok=True)
+            with tempfile.TemporaryDirectory() as work:
                 part = Path(work) / "clip"
                 make_clip(clip, part)
-                part.replace(target)
-    return Path(target)
+                shutil.move(part, target)
+    return target
+
+
+def clip_path(clip: Clip) -> Path:
+    """Where a clip lies once it is made."""
+    return Path(settings.STATE) / "clips" / clip.id
 
 
 def make_all() -> int:

@@ -75,6 +75,7 @@ class Title(models.Model):
     document = models.JSONField()
     outline = models.JSONField(default=dict)
     samples = models.JSONField(null=True)
+    samples_failed = models.BooleanField(default=False)
     survey = models.JSONField(null=True)
     survey_failed = models.BooleanField(default=False)
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from django.db import models
 
+from rheon.core.delivery import Delivered, DiscCopied
 from rheon.core.devices import DeviceProfile
 from rheon.core.media import Title as CoreTitle
 from rheon.core.media.documents import load
@@ -29,8 +30,9 @@ class Job(models.Model):
     ``request_document`` is what was asked for: where nobody had looked at the title yet, the plan is settled from it
     once somebody has, before anything is made. ``accept_loss``: what is there of a cut-off source is enough.
 
-    ``worker`` is the identity of the process that carries it out; ``token`` marks its temporary file. ``disc_path`` is
-    set where the job is a copy of a whole disc and has no plan.
+    ``worker`` is the identity of the process that carries it out; ``token`` marks its temporary file, and
+    ``delivery_document`` notes the checked file just before it gets its name, so that a kill in between loses nothing.
+    ``attempts`` counts how often a worker began. ``disc_path`` is set where a whole disc is copied without a plan.
     """
 
     title = models.ForeignKey(Title, null=True, on_delete=models.SET_NULL, related_name="jobs")
@@ -48,6 +50,8 @@ class Job(models.Model):
     position = models.PositiveIntegerField(default=0)
     token = models.CharField(max_length=40)
     worker = models.CharField(max_length=40, blank=True)
+    attempts = models.PositiveIntegerField(default=0)
+    delivery_document = models.JSONField(null=True)
     stop_requested = models.BooleanField(default=False)
     stage = models.CharField(max_length=10, blank=True)
     fraction = models.FloatField(default=0)
@@ -69,6 +73,13 @@ class Job(models.Model):
 
     def core_plan(self) -> Plan:
         return load(Plan, self.plan_document)
+
+    def core_delivery(self) -> Delivered | DiscCopied | None:
+        """The checked file that was about to get its name when it was noted."""
+        if not self.delivery_document:
+            return None
+        kind: type[Delivered | DiscCopied] = DiscCopied if self.disc_path else Delivered
+        return load(kind, self.delivery_document)
 
     def core_request(self) -> PlanRequest | None:
         return load(PlanRequest, self.request_document) if self.request_document else None

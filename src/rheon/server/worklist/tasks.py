@@ -2,10 +2,10 @@
 
 from django_tasks import task
 
-from .actions.run import run_next
+from .actions.run import run_all
 
 
 @task(queue_name="convert")
-def run_next_task() -> None:
-    """Leave to carry out one job, whichever is first then."""
-    run_next()
+def run_jobs_task() -> None:
+    """A hint that something waits: every job that does is carried out, in their order then."""
+    run_all()

@@ -5,6 +5,7 @@ from __future__ import annotations
 import contextlib
 import hashlib
 import os
+import shutil
 import tempfile
 from collections.abc import Callable
 from pathlib import Path
@@ -31,10 +32,10 @@ def cached(kind: str, name: str, make: Callable[[Path], None]) -> Path:
             os.utime(target)
         return target
     target.parent.mkdir(parents=True, exist_ok=True)
-    with tempfile.TemporaryDirectory(dir=target.parent) as folder:
+    with tempfile.TemporaryDirectory() as folder:
         part = Path(folder) / name
         make(part)
-        part.replace(target)
+        shutil.move(part, target)
     clean_up()
     return target
 

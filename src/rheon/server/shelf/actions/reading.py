@@ -11,7 +11,7 @@ from pathlib import Path
 
 from django.db import transaction
 
-from rheon.core.engine import is_alive, process_identity
+from rheon.core.engine import InHand, process_identity
 from rheon.core.errors import NoSuchTitle, RheonError, Stopped
 from rheon.core.media import FileData, Role
 from rheon.core.media import Source as CoreSource
@@ -31,13 +31,22 @@ from .sources import update
 from .surveys import ask_for_surveys
 
 log = logging.getLogger("rheon")
+in_hand = InHand()
 
 
 def read_now(source_id: int) -> None:
     """Read a source and store its titles; whatever goes wrong is stored with it."""
-    waiting = Source.objects.filter(pk=source_id, state=SourceState.WAITING)
-    if not update(waiting, state=SourceState.READING, worker=process_identity()):
-        return
+
+    def claim() -> int | None:
+        waiting = Source.objects.filter(pk=source_id, state=SourceState.WAITING)
+        return source_id if update(waiting, state=SourceState.READING, worker=process_identity()) else None
+
+    with in_hand.holding(claim) as claimed:
+        if claimed is not None:
+            _read(claimed)
+
+
+def _read(source_id: int) -> None:
     source = Source.objects.get(pk=source_id)
     started = time.monotonic()
     try:
@@ -73,14 +82,12 @@ def store(source: Source, found: CoreSource) -> None:
 
 
 def recover() -> int:
-    """Mark what a worker that is gone was reading as stopped; returns how many sources that were."""
-    count = 0
-    for source in Source.objects.filter(state=SourceState.READING):
-        if not is_alive(source.worker):
-            source.state = SourceState.STOPPED
-            source.save(update_fields=["state", "changed"])
-            count += 1
-    return count
+    """Let every source wait again that is marked as being read and that nobody reads; returns how many."""
+    lost = [row for row in Source.objects.filter(state=SourceState.READING) if in_hand.is_lost(row.pk, row.worker)]
+    for source in lost:
+        state = SourceState.STOPPED if source.stop_requested else SourceState.WAITING
+        update(Source.objects.filter(pk=source.pk, state=SourceState.READING), state=state)
+    return len(lost)
 
 
 def content_mark(found: CoreSource) -> str:
@@ -193,6 +200,7 @@ def _store_titles(source: Source, found: CoreSource) -> None:
         row = known.get(title.key) or by_number.get(title.number) or Title(source=source)
         if row.document and row.document.get("size_bytes") != title.size_bytes:
             row.samples = row.survey = None
+            row.samples_failed = row.survey_failed = False
         row.key, row.number, row.duration_s = title.key, title.number, title.duration_s
         row.document, row.outline = dump(title), outline(title)
         if not row.named_by_hand:

@@ -15,13 +15,13 @@ log = logging.getLogger("rheon")
 
 def sample_title(title_id: int) -> None:
     """Sample a title once; where that fails, its expectations stay guesses."""
-    title = Title.objects.filter(pk=title_id, samples__isnull=True).first()
+    title = Title.objects.filter(pk=title_id, samples__isnull=True, samples_failed=False).first()
     if title is None or title.outline.get("fault"):
         return
     try:
         measured = sample_pictures(title.readable_title())
     except RheonError as error:
         log.warning("could not sample title %s: %s", title_id, error.message)
-        return
-    if measured is not None:
-        Title.objects.filter(pk=title_id).update(samples=dump(measured))
+        measured = None
+    facts = {"samples_failed": True} if measured is None else {"samples": dump(measured)}
+    Title.objects.filter(pk=title_id).update(**facts)

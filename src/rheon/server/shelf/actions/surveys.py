@@ -5,6 +5,7 @@ from __future__ import annotations
 import logging
 
 from django.db import transaction
+from django.db.models import QuerySet
 
 from rheon.core.analysis import fingerprint, survey_title
 from rheon.core.errors import RheonError
@@ -14,15 +15,21 @@ from rheon.core.media.documents import dump
 from ..models import Finding, Source, Title
 from .sources import update
 
+LATER = -80
 log = logging.getLogger("rheon")
 WORTH_A_LOOK = (Role.FEATURE.value, Role.EPISODE.value, Role.PLAY_ALL.value)
 
 
 def ask_for_surveys(source: Source) -> None:
     """Have what matters on a source looked at, later and behind everything else."""
-    for title in source.titles.filter(survey__isnull=True, survey_failed=False, role__in=WORTH_A_LOOK):
+    for title in unlooked().filter(source=source):
         if not title.outline.get("fault"):
-            ask_for_survey(title, priority=-80)
+            ask_for_survey(title, priority=LATER)
+
+
+def unlooked() -> QuerySet[Title]:
+    """The titles worth a look that nobody has looked at yet."""
+    return Title.objects.filter(survey__isnull=True, survey_failed=False, role__in=WORTH_A_LOOK)
 
 
 def ask_for_survey(title: Title, *, priority: int) -> None:

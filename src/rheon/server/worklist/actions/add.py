@@ -87,7 +87,7 @@ def _add(title: Title, request: PlanRequest, made: Plan, devices: list[Device]) 
 
 
 def _queue(**facts: Any) -> Job:
-    from ..tasks import run_next_task  # noqa: PLC0415 - tasks call these actions
+    from ..tasks import run_jobs_task  # noqa: PLC0415 - tasks call these actions
 
     last = Job.objects.aggregate(last=Max("position"))["last"] or 0
     job = Job.objects.create(
@@ -96,5 +96,5 @@ def _queue(**facts: Any) -> Job:
         position=last + 1,
         token=uuid.uuid4().hex,
     )
-    transaction.on_commit(run_next_task.enqueue)
+    transaction.on_commit(run_jobs_task.enqueue)
     return job

@@ -6,13 +6,16 @@ import logging
 import time
 from pathlib import Path
 
+from django.db import transaction
+from django.db.models import F
 from django.utils import timezone
 from pydantic import ValidationError
 
 from rheon.core.delivery import Delivered, DiscCopied, DiscOrder, Order, convert, copy_disc
 from rheon.core.encoding import Hooks, Progress
-from rheon.core.engine import process_identity
+from rheon.core.engine import InHand, process_identity
 from rheon.core.errors import PlanError, RheonError, Stopped
+from rheon.core.media.documents import dump
 from rheon.core.media.names import safe_stem
 from rheon.core.planning import Plan
 from rheon.server.shelf.folders import data_inside, with_contents_inside
@@ -23,14 +26,25 @@ from .settle import settle
 
 log = logging.getLogger("rheon")
 TELL_EVERY_S = 0.4
+in_hand = InHand()
 UNFORESEEN = "It stopped on something unforeseen. Try again; the log says more."
 
 
-def run_next() -> None:
-    """Claim the first job that waits, and carry it out; whatever goes wrong is stored with it."""
-    job = _claim()
-    if job is None:
-        return
+def run_all() -> None:
+    """Carry out jobs until none waits."""
+    while run_next():
+        pass
+
+
+def run_next() -> bool:
+    """Claim the first job that waits and carry it out; what goes wrong is stored with it. False where none waits."""
+    with in_hand.holding(_claim) as claimed:
+        if claimed is not None:
+            _run(Job.objects.get(pk=claimed))
+    return claimed is not None
+
+
+def _run(job: Job) -> None:
     try:
         delivered = _carry_out(job)
     except Stopped:
@@ -41,38 +55,59 @@ def run_next() -> None:
         log.exception("job %s failed", job.pk)
         _end(job, JobState.FAILED, error_code="unforeseen", error_message=UNFORESEEN)
     else:
-        _end(job, JobState.DONE, fraction=1.0, written_bytes=delivered.size_bytes)
+        deliver(job, delivered)
+
+
+def deliver(job: Job, delivered: Delivered | DiscCopied) -> None:
+    """The job is done and the Outbox has its file, both or neither."""
+    with transaction.atomic():
+        _end(job, JobState.DONE, fraction=1.0, written_bytes=delivered.size_bytes, delivery_document=None)
         job_delivered.send(sender=Job, job=job, delivered=delivered)
 
 
-def _claim() -> Job | None:
-    for job in Job.objects.filter(state=JobState.WAITING).order_by("position", "id")[:5]:
-        claimed = Job.objects.filter(pk=job.pk, state=JobState.WAITING).update(
-            state=JobState.RUNNING, worker=process_identity(), started=timezone.now(), stage="making"
+def _claim() -> int | None:
+    first = Job.objects.filter(state=JobState.WAITING).order_by("position", "id").values_list("pk", flat=True)
+    for pk in first[:5]:
+        claimed = Job.objects.filter(pk=pk, state=JobState.WAITING).update(
+            state=JobState.RUNNING,
+            worker=process_identity(),
+            started=timezone.now(),
+            stage="making",
+            attempts=F("attempts") + 1,
         )
         if claimed:
-            job.refresh_from_db()
-            return job
+            return pk
     return None
 
 
 def _carry_out(job: Job) -> Delivered | DiscCopied:
-    folder = Path(job.folder)
-    folder.mkdir(parents=True, exist_ok=True)
+    Path(job.folder).mkdir(parents=True, exist_ok=True)
     if job.disc_path:
-        disc = with_contents_inside(job.disc_path)
-        name = safe_stem(job.title_name, "posix")
-        return copy_disc(DiscOrder(source=disc, folder=folder, name=name, token=job.token), _hooks(job))
+        return copy_disc(copy_order(job), _hooks(job), lambda noted: _note(job, noted))
     settle(job)
-    order = Order(
+    return convert(order_of(job), _hooks(job), lambda noted: _note(job, noted))
+
+
+def copy_order(job: Job) -> DiscOrder:
+    """Raises ``OutsideFolders``."""
+    disc = with_contents_inside(job.disc_path)
+    return DiscOrder(source=disc, folder=Path(job.folder), name=safe_stem(job.title_name, "posix"), token=job.token)
+
+
+def order_of(job: Job) -> Order:
+    """Raises ``OutsideFolders`` or ``PlanError``."""
+    return Order(
         title=data_inside(job.core_title()),
         plan=_plan_of(job),
         accept_loss=job.accept_loss,
         devices=job.core_devices(),
-        folder=folder,
+        folder=Path(job.folder),
         token=job.token,
     )
-    return convert(order, _hooks(job))
+
+
+def _note(job: Job, noted: Delivered | DiscCopied) -> None:
+    Job.objects.filter(pk=job.pk).update(delivery_document=dump(noted))
 
 
 def _plan_of(job: Job) -> Plan:

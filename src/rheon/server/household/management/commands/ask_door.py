@@ -12,6 +12,7 @@ from django.conf import settings
 from django.core.asgi import get_asgi_application
 from django.core.management import BaseCommand
 
+from rheon.core.engine import use_scratch
 from rheon.server.household.actions.asking import asking, is_open
 
 LOOK_EVERY_S = 0.5
@@ -21,6 +22,7 @@ class Command(BaseCommand):
     help = "Listen for the page that asks a device, only while it is turned on."
 
     def handle(self, *args: Any, **options: Any) -> None:
+        use_scratch(settings.RHEON_SCRATCH)
         with contextlib.suppress(KeyboardInterrupt):
             asyncio.run(self._watch())
 

@@ -5,10 +5,11 @@ from __future__ import annotations
 from argparse import ArgumentParser
 from typing import Any
 
+from django.conf import settings
 from django.core.management import BaseCommand, call_command
 
-from rheon.server.shelf.actions.reading import recover as recover_sources
-from rheon.server.worklist.actions.change import recover as recover_jobs
+from rheon.core.engine import process_identity, use_scratch
+from rheon.server.upkeep.sweep import sweep, sweep_for_ever
 
 
 class Command(BaseCommand):
@@ -18,9 +19,16 @@ class Command(BaseCommand):
         parser.add_argument("queue", choices=["quick", "convert"])
 
     def handle(self, *args: Any, **options: Any) -> None:
-        found = recover_jobs() + recover_sources()
-        if found:
-            self.stdout.write(f"picked up {found} unfinished jobs and scans")
+        use_scratch(settings.RHEON_SCRATCH)
+        if found := sweep():
+            self.stdout.write(f"picked up {found} unfinished pieces of work")
+        sweep_for_ever()
         call_command(
-            "db_worker", queue_name=options["queue"], interval=0.2, startup_delay=False, reload=False, verbosity=0
+            "db_worker",
+            queue_name=options["queue"],
+            worker_id=process_identity(),
+            interval=0.2,
+            startup_delay=False,
+            reload=False,
+            verbosity=0,
         )

@@ -1,0 +1,96 @@
+"""The queue holds hints; what is to be done stands in the rows of sources, titles and jobs.
+
+A hint can be lost with the process that meant to give it, or that had taken it: the queue is made again from the rows.
+"""
+
+from __future__ import annotations
+
+import logging
+from collections.abc import Iterator
+from datetime import timedelta
+
+from django.db import transaction
+from django.db.models import Q
+from django.utils import timezone
+from django_tasks.base import Task
+from django_tasks_db.models import DBTaskResult
+
+from rheon.core.devices import CLIPS
+from rheon.core.engine import is_alive
+from rheon.server.household.actions.asking import asking, is_open
+from rheon.server.household.clips import clip_path
+from rheon.server.household.tasks import make_clips_task
+from rheon.server.shelf.actions.surveys import LATER, unlooked
+from rheon.server.shelf.models import Source, SourceState, Title
+from rheon.server.shelf.tasks import read_source_task, sample_title_task, survey_title_task
+from rheon.server.worklist.models import Job, JobState
+from rheon.server.worklist.tasks import run_jobs_task
+
+log = logging.getLogger("rheon")
+MOST_ATTEMPTS = 3
+KEPT_FOR = timedelta(hours=1)
+UNREADABLE = "The worker was ended each time that it read this. The machine may be short of memory."
+
+Hint = tuple[Task[..., object], tuple[int, ...]]
+
+
+def renew() -> int:
+    """Put back what dead workers had taken, and give every hint that is missing; returns how many were given."""
+    with transaction.atomic():
+        _put_back()
+        known = {
+            (path, tuple(said["args"]))
+            for path, said in DBTaskResult.objects.filter(status__in=("READY", "RUNNING")).values_list(
+                "task_path", "args_kwargs"
+            )
+        }
+        missing = [(task, args) for task, args in _wanted() if (task.module_path, args) not in known]
+        for task, args in missing:
+            task.enqueue(*args)
+    return len(missing)
+
+
+def forget_old() -> int:
+    """Remove hints that were followed long ago."""
+    done = Q(status__in=("SUCCESSFUL", "FAILED"), finished_at__lt=timezone.now() - KEPT_FOR)
+    return DBTaskResult.objects.filter(done).delete()[0]
+
+
+def _wanted() -> Iterator[Hint]:
+    if Job.objects.filter(state=JobState.WAITING).exists():
+        yield run_jobs_task, ()
+    for pk in Source.objects.filter(state=SourceState.WAITING).values_list("pk", flat=True):
+        yield read_source_task, (pk,)
+    unsampled = Title.objects.filter(pick__isnull=False, samples__isnull=True, samples_failed=False)
+    for title in unsampled.only("pk", "outline"):
+        if not title.outline.get("fault"):
+            yield sample_title_task, (title.pk,)
+    for title in unlooked().filter(source__state=SourceState.READY).only("pk", "outline"):
+        if not title.outline.get("fault"):
+            yield survey_title_task.using(priority=LATER), (title.pk,)
+    if is_open(asking()) and not all(clip_path(clip).exists() for clip in CLIPS):
+        yield make_clips_task, ()
+
+
+def _put_back() -> None:
+    """What a dead worker had taken waits again, unless it has been the end of several workers."""
+    for row in DBTaskResult.objects.filter(status="RUNNING"):
+        if row.worker_ids and is_alive(row.worker_ids[-1]):
+            continue
+        if len(row.worker_ids) < MOST_ATTEMPTS:
+            DBTaskResult.objects.filter(pk=row.pk, status="RUNNING").update(status="READY")
+            continue
+        log.error("%s %s ended %d workers", row.task_path, row.args_kwargs["args"], len(row.worker_ids))
+        _give_up(row.task_path, row.args_kwargs["args"])
+        row.delete()
+
+
+def _give_up(task_path: str, args: list[int]) -> None:
+    """Note with the row itself that it is not to be tried again."""
+    if task_path == read_source_task.module_path:
+        facts = {"state": SourceState.FAILED, "error_code": "interrupted", "error_message": UNREADABLE}
+        Source.objects.filter(pk=args[0]).update(**facts)
+    elif task_path == sample_title_task.module_path:
+        Title.objects.filter(pk=args[0]).update(samples_failed=True)
+    elif task_path == survey_title_task.module_path:
+        Title.objects.filter(pk=args[0]).update(survey_failed=True)

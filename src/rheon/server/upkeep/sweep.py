@@ -1,0 +1,71 @@
+"""What every worker does at its start and every few seconds: nothing that was begun stays lying about."""
+
+from __future__ import annotations
+
+import contextlib
+import fcntl
+import logging
+import threading
+from collections.abc import Iterator
+from pathlib import Path
+
+from django.conf import settings
+from django.db import connection
+
+from rheon.core.delivery import parts_in, remove_left_over
+from rheon.core.engine import clear_left_over
+from rheon.server.shelf.actions.reading import recover as recover_sources
+from rheon.server.worklist.actions.recover import recover as recover_jobs
+from rheon.server.worklist.models import Job, JobState
+
+from .hints import forget_old, renew
+
+log = logging.getLogger("rheon")
+EVERY_S = 15.0
+
+
+def sweep() -> int:
+    """Take up what dead processes had begun, give lost hints anew, and clear what was left; returns how much was found.
+
+    One process at a time: two would take up the same file.
+    """
+    with _alone():
+        found = recover_jobs() + recover_sources() + renew()
+        forget_old()
+        return found + _clear()
+
+
+def sweep_for_ever() -> None:
+    """Sweep in a thread of its own, as long as the process lives."""
+    threading.Thread(target=_keep_sweeping, daemon=True, name="sweep").start()
+
+
+def _keep_sweeping() -> None:
+    rest = threading.Event()
+    while not rest.wait(EVERY_S):
+        try:
+            sweep()
+        except Exception:
+            # a full disk or a locked database: the next round may do better
+            log.exception("could not look after what was left")
+        finally:
+            connection.close()
+
+
+def _clear() -> int:
+    """Parts in output folders and temporary folders that nobody owns."""
+    folders = {Path(folder) for folder in Job.objects.values_list("folder", flat=True).distinct()}
+    count = clear_left_over(settings.RHEON_SCRATCH)
+    for folder in folders | {settings.RHEON_OUTPUT_FOLDER}:
+        # a job runs before it has a part: whoever owns one of these is among those that run now
+        if parts := parts_in(folder):
+            running = Job.objects.filter(state=JobState.RUNNING).values_list("token", flat=True)
+            count += remove_left_over(parts, frozenset(running))
+    return count
+
+
+@contextlib.contextmanager
+def _alone() -> Iterator[None]:
+    with (settings.STATE / "upkeep.lock").open("w") as lock:
+        fcntl.flock(lock, fcntl.LOCK_EX)
+        yield

@@ -1,0 +1,248 @@
+"""Whatever step a process is killed at: nothing is lost, nothing is doubled, nothing is left, and it goes on by itself.
+
+A kill is an exception that nothing catches, after which the row belongs to a process that is gone.
+"""
+
+from __future__ import annotations
+
+import importlib
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+import pytest
+from django.db import connections
+from django_tasks_db.models import DBTaskResult
+
+from rheon.core.delivery import disc_copy, place
+from rheon.core.encoding import part_path
+from rheon.core.engine import own_mark
+from rheon.server.household.models import Device
+from rheon.server.outbox.actions import outputs
+from rheon.server.outbox.models import Output
+from rheon.server.shelf.actions import reading, samples, surveys
+from rheon.server.shelf.actions.sources import add_source
+from rheon.server.shelf.models import Source, Title
+from rheon.server.shelf.tasks import read_source_task
+from rheon.server.upkeep.hints import renew
+from rheon.server.upkeep.sweep import sweep
+from rheon.server.worklist.actions import run
+from rheon.server.worklist.actions.add import add_copy, add_jobs
+from rheon.server.worklist.models import Job
+
+pytestmark = pytest.mark.django_db(transaction=True)
+GONE = "999999999:1"
+convert_module = importlib.import_module("rheon.core.delivery.convert")  # the package shows the function
+
+
+class Killed(BaseException):
+    """No ``finally`` of ours runs when a process is killed; those that do here leave no more than that."""
+
+
+@pytest.fixture(autouse=True)
+def real_queue(settings: Any, tmp_path: Path) -> None:
+    settings.TASKS = {
+        "default": {"BACKEND": "django_tasks_db.DatabaseBackend", "QUEUES": ["quick", "convert"]},
+    }
+    settings.RHEON_SCRATCH = tmp_path / "scratch"
+
+
+@pytest.fixture
+def cell(shelf: Callable[[str], Source], household: list[int]) -> tuple[Title, Device]:
+    title = shelf("MARRAM_NIGHTS").titles.get(number=4)
+    return title, Device.objects.get(pk=household[3])
+
+
+def after_a_kill() -> None:
+    """The next start: rows of the killed process are a dead one's."""
+    Job.objects.filter(state="running").update(worker=GONE)
+    Source.objects.filter(state="reading").update(worker=GONE)
+    sweep()
+
+
+def work() -> None:
+    """What the workers would do with the hints that are given."""
+    for row in DBTaskResult.objects.filter(status="READY"):
+        row.claim("me")
+        row.task.call(*row.args_kwargs["args"])
+        row.set_successful(None)
+
+
+def killed_in(monkeypatch: pytest.MonkeyPatch, module: Any, name: str, *, after: bool) -> None:
+    real = getattr(module, name)
+
+    def dying(*args: Any, **kwargs: Any) -> Any:
+        if after:
+            real(*args, **kwargs)
+        raise Killed
+
+    with monkeypatch.context() as patch:
+        # the leavings of a killed process stay where they are
+        patch.setattr(convert_module, "remove", lambda part: None)
+        patch.setattr(module, name, dying)
+        with pytest.raises(Killed):
+            run.run_next()
+
+
+@pytest.mark.parametrize("after", [False, True])
+@pytest.mark.parametrize(
+    ("module", "name"),
+    [
+        (run, "settle"),
+        (convert_module, "make_file"),
+        (convert_module, "check_file"),
+        (place, "rename_new"),
+        (place.os, "link"),
+        (run, "deliver"),
+        (outputs.Output.objects, "create"),
+    ],
+)
+def test_a_worker_killed_at_any_step_loses_and_doubles_nothing(
+    monkeypatch: pytest.MonkeyPatch, cell: tuple[Title, Device], settings: Any, module: Any, name: str, after: bool
+) -> None:
+    add_jobs([cell])
+    killed_in(monkeypatch, module, name, after=after)
+    after_a_kill()
+    work()
+    job, output = Job.objects.get(), Output.objects.get()
+    assert (job.state, output.job_id, job.delivery_document) == ("done", job.pk, None)
+    assert [str(path) for path in settings.RHEON_OUTPUT_FOLDER.iterdir()] == [output.path]
+    assert Path(output.path).stat().st_size == output.size_bytes
+
+
+@pytest.mark.parametrize("step", ["rename", "_list_named"])
+def test_a_copy_of_a_disc_is_taken_up_with_its_list(
+    monkeypatch: pytest.MonkeyPatch, shelf: Callable[[str], Source], settings: Any, step: str
+) -> None:
+    add_copy(shelf("MARRAM_NIGHTS"))
+
+    def dying(*args: Any) -> None:
+        raise Killed
+
+    with monkeypatch.context() as patch:
+        patch.setattr(disc_copy, "remove_part", lambda part: None)
+        patch.setattr(*((Path, "rename") if step == "rename" else (disc_copy, step)), dying)
+        with pytest.raises(Killed):
+            run.run_next()
+    after_a_kill()
+    output = Output.objects.get()
+    found = sorted(path.name for path in settings.RHEON_OUTPUT_FOLDER.iterdir())
+    assert found == [Path(output.path).name, f"{Path(output.path).name}.sha256"]
+    listed = (settings.RHEON_OUTPUT_FOLDER / found[1]).read_text().splitlines()
+    assert all(line[66:].startswith(f"{found[0]}/VIDEO_TS/") for line in listed) and len(listed) > 3
+
+
+def test_hints_that_were_never_given_or_are_taken_by_the_dead_are_given_again(cell: tuple[Title, Device]) -> None:
+    title, _ = cell
+    Title.objects.filter(pk=title.pk).update(samples=None, survey=None)
+    title.source.titles.exclude(pk=title.pk).update(samples_failed=True, survey_failed=True)
+    title.role, title.survey_failed = "feature", False
+    title.save()
+    title.source.titles.get(pk=title.pk)
+    from rheon.server.bench.models import Pick
+
+    Pick.objects.get_or_create(title=title)
+    add_jobs([cell])
+    DBTaskResult.objects.all().delete()
+    assert renew() == 3
+    assert renew() == 0
+    DBTaskResult.objects.update(status="RUNNING", worker_ids=[GONE])
+    renew()
+    assert {row.status for row in DBTaskResult.objects.all()} == {"READY"}
+    work()
+    title.refresh_from_db()
+    assert Job.objects.get().state == "done" and title.samples and title.survey
+    assert renew() == 0
+
+
+@pytest.mark.parametrize(
+    ("module", "name", "after"),
+    [(reading, "read_source", False), (reading, "read_source", True), (reading, "store", False)],
+)
+def test_a_reading_that_was_killed_is_done_again(
+    monkeypatch: pytest.MonkeyPatch, media: Path, module: Any, name: str, after: bool
+) -> None:
+    source = add_source(str(media / "MARRAM_NIGHTS"))
+    DBTaskResult.objects.update(status="RUNNING", worker_ids=[GONE])
+    real = getattr(module, name)
+
+    def dying(*args: Any, **kwargs: Any) -> Any:
+        if after:
+            real(*args, **kwargs)
+        raise Killed
+
+    with monkeypatch.context() as patch:
+        patch.setattr(module, name, dying)
+        with pytest.raises(Killed):
+            reading.read_now(source.pk)
+    after_a_kill()
+    work()
+    source.refresh_from_db()
+    assert (source.state, source.titles.count() > 3) == ("ready", True)
+
+
+def test_what_ends_every_worker_is_not_tried_for_ever(cell: tuple[Title, Device], media: Path) -> None:
+    add_jobs([cell])
+    Job.objects.update(state="running", worker=GONE, attempts=3)
+    source = add_source(str(media / "camera"))
+    DBTaskResult.objects.all().delete()
+    Source.objects.filter(pk=source.pk).update(state="reading", worker=GONE)
+    read_source_task.enqueue(source.pk)
+    DBTaskResult.objects.update(status="RUNNING", worker_ids=[GONE] * 3)
+    after_a_kill()
+    source.refresh_from_db()
+    assert (Job.objects.get().state, Job.objects.get().error_code) == ("interrupted", "interrupted")
+    assert (source.state, "each time" in source.error_message) == ("failed", True)
+    assert not DBTaskResult.objects.filter(status__in=("READY", "RUNNING"), task_path__contains="read").exists()
+
+
+def test_one_hint_is_enough_for_all_jobs_and_a_lost_one_delays_none(cell: tuple[Title, Device]) -> None:
+    add_jobs([cell])
+    DBTaskResult.objects.filter(task_path__contains="run_jobs").delete()
+    add_jobs([cell])
+    work()
+    assert list(Job.objects.values_list("state", flat=True)) == ["done", "done"]
+
+
+def test_a_claim_that_could_not_be_ended_is_taken_up_by_the_same_worker(cell: tuple[Title, Device]) -> None:
+    """The disk of the database was full just then: the row says running, and nobody is at it."""
+    from rheon.core.engine import process_identity
+
+    add_jobs([cell])
+    Job.objects.update(state="running", worker=process_identity())
+    sweep()
+    work()
+    assert Job.objects.get().state == "done"
+
+
+def test_leavings_of_nobody_go_and_those_of_the_living_stay(settings: Any, cell: tuple[Title, Device]) -> None:
+    add_jobs([cell])
+    Job.objects.update(state="running", worker=run.process_identity())
+    folder = settings.RHEON_OUTPUT_FOLDER
+    with run.in_hand.holding(lambda: Job.objects.get().pk):
+        mine = part_path(folder, Job.objects.get().token)
+        shell, dead, unknown = (part_path(folder, t) for t in (own_mark() + "ab", "p999999999s1xab", "abcdef"))
+        for path in (mine, shell, unknown):
+            path.write_bytes(b"x")
+        dead.mkdir()
+        (dead / "inside").write_bytes(b"x")
+        scratch = settings.RHEON_SCRATCH
+        (scratch / "rheon-p999999999s1x-abc").mkdir(parents=True)
+        sweep()
+    assert set(folder.iterdir()) == {mine, shell}
+    assert list(scratch.iterdir()) == []
+
+
+@pytest.fixture(autouse=True)
+def closed() -> Any:
+    yield
+    connections.close_all()
+
+
+def test_a_title_that_cannot_be_sampled_is_not_asked_for_again(cell: tuple[Title, Device], settings: Any) -> None:
+    title = cell[0]
+    Title.objects.filter(pk=title.pk).update(samples=None, document={**title.document, "video": None})
+    samples.sample_title(title.pk)
+    title.refresh_from_db()
+    assert (title.samples, title.samples_failed) == (None, True)
+    assert title.pk not in {row.pk for row in surveys.unlooked().filter(survey_failed=True)}
