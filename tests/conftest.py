@@ -3,25 +3,14 @@
 from __future__ import annotations
 
 import os
-import tempfile
 from pathlib import Path
 
 import pytest
+from hypothesis import HealthCheck, settings
 
-# tests never touch the developer's own state
-_state = tempfile.mkdtemp(prefix="rheon-test-state-")
-os.environ["RHEON_STATE"] = _state
-os.environ["RHEON_OUTPUT"] = str(Path(_state) / "output")
-os.environ["RHEON_MEDIA"] = (
-    str(Path(__file__).parents[1] / "demo-data" / "media") + os.pathsep + str(Path(_state) / "media")
-)
-os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
-
-from hypothesis import HealthCheck, settings  # noqa: E402
-
-from rheon.core.media import Source  # noqa: E402
-from rheon.core.sources import read_source  # noqa: E402
-from rheon.demo.build import build  # noqa: E402
+from rheon.core.media import Source
+from rheon.core.sources import read_source
+from rheon.demo.build import build
 
 # nothing is timed in tests; on the build machine the same examples are drawn every time
 settings.register_profile(

@@ -13,8 +13,10 @@ import typer
 from rich.console import Console
 
 from rheon.core.devices import DeviceProfile, device, load_profile
+from rheon.core.engine import real_path, set_fence
 from rheon.core.errors import BadPin, NoSuchDevice, NoSuchTitle, RheonError, SourceError
 from rheon.core.media import Source, Title
+from rheon.core.sources import ScanProgress, read_source
 
 USAGE, REFUSED, FAILED = 2, 3, 4
 console = Console(stderr=True)
@@ -51,6 +53,16 @@ def reported(*, as_json: bool = False, by_line: bool = False) -> Iterator[None]:
         else:
             console.print(f"[bold]rheon:[/bold] {error.message}", highlight=False, markup=True)
         raise typer.Exit(exit_status(error)) from error
+
+
+def read(source: Path, progress: ScanProgress | None = None) -> Source:
+    """Read a source, and nothing that lies outside it. Raises ``SourceError`` or ``Stopped``."""
+    path = real_path(source)
+    root = path if path.is_dir() else path.parent
+    if path.suffix.lower() == ".mpls":  # a playlist plays what lies in the disc's other folders
+        root = path.parent.parent.parent
+    set_fence(lambda: (root,))
+    return read_source(path, progress)
 
 
 def find_title(source: Source, number: int) -> Title:

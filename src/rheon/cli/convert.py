@@ -18,10 +18,9 @@ from rheon.core.engine import is_left_over, own_mark
 from rheon.core.errors import TargetError
 from rheon.core.media.sentences import RULE_NAMES, sentence
 from rheon.core.planning import Balance
-from rheon.core.sources import read_source
 
 from .choosing import Stretch, chosen, make_plan
-from .common import console, find_device, print_line, reported
+from .common import console, find_device, print_line, read, reported
 from .documents import check_document
 
 
@@ -44,7 +43,7 @@ def convert(
     with reported(as_json=as_json, by_line=True):
         profiles = [find_device(name) for name in device]
         stretch = Stretch(title=title, angle=angle, chapters=chapters, from_time=from_time, until_time=until_time)
-        wanted = chosen(read_source(source), stretch, analyse=analyse)
+        wanted = chosen(read(source), stretch, analyse=analyse)
         made = make_plan(wanted, profiles, balance, pins or [])
         if made.settings is None:
             nothing = {"state": made.treatment.value, "output": None}

@@ -10,10 +10,9 @@ from rich.table import Table
 
 from rheon.core.media.sentences import CONSEQUENCES, duration_text, sentence
 from rheon.core.planning import Balance, Plan
-from rheon.core.sources import read_source
 
 from .choosing import Stretch, chosen, make_plan
-from .common import console, find_device, print_json, reported
+from .common import console, find_device, print_json, read, reported
 from .documents import plan_document
 
 
@@ -34,7 +33,7 @@ def plan(
     with reported(as_json=as_json):
         profiles = [find_device(name) for name in device]
         stretch = Stretch(title=title, angle=angle, chapters=chapters, from_time=from_time, until_time=until_time)
-        made = make_plan(chosen(read_source(source), stretch, analyse=analyse), profiles, balance, pins or [])
+        made = make_plan(chosen(read(source), stretch, analyse=analyse), profiles, balance, pins or [])
         if as_json:
             print_json(plan_document(made))
         else:

@@ -15,9 +15,9 @@ from rheon.core.analysis import survey_title, with_findings
 from rheon.core.errors import RheonError, SourceError
 from rheon.core.media import Source
 from rheon.core.media.sentences import duration_text, sentence
-from rheon.core.sources import ScanProgress, read_source
+from rheon.core.sources import ScanProgress
 
-from .common import REFUSED, console, print_json, reported
+from .common import REFUSED, console, print_json, read, reported
 from .documents import refusal_document, scan_document
 
 
@@ -29,7 +29,7 @@ def scan(
     """Read a source and list its titles."""
     if as_json:
         try:
-            found = read_source(source)
+            found = read(source)
             print_json(scan_document(_looked_at(found) if analyse else found))
         except SourceError as error:
             print_json(refusal_document(error))
@@ -58,7 +58,7 @@ def _read(path: Path) -> Source:
         def on_title(number: int, total: int) -> None:
             bar.update(task, description=f"Reading title {number} of {total}", total=total, completed=number - 1)
 
-        return read_source(path, ScanProgress(on_title=on_title))
+        return read(path, ScanProgress(on_title=on_title))
 
 
 def _show(source: Source) -> None:

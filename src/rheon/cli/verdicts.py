@@ -10,9 +10,8 @@ from rich.table import Table
 
 from rheon.core.devices import catalogue, judge_title
 from rheon.core.media.sentences import sentence
-from rheon.core.sources import read_source
 
-from .common import console, find_device, find_title, print_json, reported
+from .common import console, find_device, find_title, print_json, read, reported
 from .documents import verdict_document
 
 
@@ -25,7 +24,7 @@ def verdicts(
     """Hold a title against devices, rule by rule."""
     with reported(as_json=as_json):
         profiles = [find_device(name) for name in device] if device else list(catalogue().values())
-        wanted = find_title(read_source(source), title)
+        wanted = find_title(read(source), title)
         judged = [judge_title(wanted, profile, ("en",)) for profile in profiles]
     if as_json:
         print_json([verdict_document(entry) for entry in judged])

@@ -16,6 +16,8 @@ class RheonError(Exception):
     advice: ClassVar[str] = "Try again; if it happens again, look at the worker's log."
 
     def __init__(self, what: str, *, advice: str | None = None, **facts: object) -> None:
+        # names of files may be no text (PEP 383), and what is said of them must be
+        what = what.encode(errors="replace").decode()
         super().__init__(what)
         self.what = what
         self.next_step = advice if advice is not None else self.advice
@@ -87,7 +89,7 @@ class ForbiddenFormat(SourceError):
     advice = "Rheon opens media only, never lists or scripts that point elsewhere. Choose the media file itself."
 
 
-class OutsideFolders(RheonError):
+class OutsideFolders(SourceError):
     code = "outside_folders"
     advice = "Choose a place inside the configured media or output folders."
 

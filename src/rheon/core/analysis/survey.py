@@ -5,9 +5,8 @@ from __future__ import annotations
 import contextlib
 import hashlib
 from collections.abc import Sequence
-from pathlib import Path
 
-from ..engine import require
+from ..engine import check_inside, open_inside, require
 from ..errors import EngineError, RheonError
 from ..media import CellData, Extent, Scan, Title
 from ..sources.disc_files import pieces
@@ -46,11 +45,11 @@ def fingerprint(title: Title) -> str:
     extents: Sequence[Extent] = (
         data.extents
         if isinstance(data, CellData)
-        else [Extent(path=data.path, offset_bytes=0, length_bytes=Path(data.path).stat().st_size)]
+        else [Extent(path=data.path, offset_bytes=0, length_bytes=check_inside(data.path))]
     )
     for at in (0, size // 2, max(0, size - FINGERPRINT_BYTES)):
         for piece in pieces(extents, at, at + FINGERPRINT_BYTES):
-            with Path(piece.path).open("rb") as handle:
+            with open_inside(piece.path) as handle:
                 handle.seek(piece.offset_bytes)
                 digest.update(handle.read(piece.length_bytes))
     return digest.hexdigest()[:40]

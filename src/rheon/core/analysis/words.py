@@ -8,14 +8,14 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
-from pathlib import Path
 
+from ..engine import read_inside
 from ..media import SECTOR_BYTES, CellData, Extent, StreamKind, SubtitleStream, Title
 from ..sources.disc_files import pieces
 from ..sources.feed import feed_extents
 from ..sources.sound_packets import packet_at
 from ..sources.transport_stream import M2TS_BYTES, SYNC, TS_BYTES
-from ..subtitles import read_subtitles
+from ..subtitles import LARGEST_BYTES, read_subtitles
 from .findings import WordsFound
 
 MOST_BYTES = 400 << 20
@@ -48,7 +48,7 @@ def count_words(title: Title) -> tuple[WordsFound, ...]:
 
 
 def _text(track: SubtitleStream) -> WordsFound:
-    lines = len(read_subtitles(Path(track.path or "").read_bytes()).lines)
+    lines = len(read_subtitles(read_inside(track.path or "", LARGEST_BYTES)).lines)
     return WordsFound(index=track.index, lines=lines, forced=lines if track.forced.value == "all" else 0, sure=1.0)
 
 

@@ -13,7 +13,7 @@ from pathlib import Path
 from ..checking import Check
 from ..devices import RuleResult
 from ..encoding import PART_PREFIX, PART_SUFFIX, Hooks, Progress, check_target, part_path, remove
-from ..engine import is_in_use
+from ..engine import check_inside, is_in_use, open_inside
 from ..errors import CheckFailed, SourceMissing, Stopped, TargetError, TargetFull
 from .place import MOST_NUMBERS, rename_new
 
@@ -75,11 +75,12 @@ def copy_disc(
 ) -> DiscCopied:
     """Copy, verify, and only then name it. Whatever is raised, nothing is left in the folder.
 
-    Raises ``SourceMissing``, ``TargetError``, ``CheckFailed`` or ``Stopped``.
+    Raises ``OutsideFolders`` (a link leads out), ``NotASource`` (a pipe or a device lies in it), ``SourceMissing``,
+    ``TargetError``, ``CheckFailed`` or ``Stopped``.
     """
     check_target(order.folder)
     files = _files(order.source)
-    total = sum(path.stat().st_size for path in files)
+    total = sum(map(check_inside, files))
     if shutil.disk_usage(order.folder).free < total:
         raise TargetFull(f"The copy takes {total / 1e6:.0f} MB, and there is less free space.")
     part = part_path(order.folder, order.token)
@@ -117,7 +118,7 @@ def take_up_copy(order: DiscOrder, noted: DiscCopied) -> DiscCopied | None:
 def _files(source: Path) -> list[Path]:
     if source.is_file():
         return [source]
-    found = sorted(path for path in source.rglob("*") if path.is_file())
+    found = sorted(path for path in source.rglob("*") if not path.is_dir())
     if not found:
         raise SourceMissing(f"{source.name} is not there any more.")
     return found
@@ -132,7 +133,7 @@ def _copied(source: Path, files: list[Path], part: Path, way: _Way) -> dict[str,
         target.parent.mkdir(parents=True, exist_ok=True)
         found = hashlib.sha256()
         try:
-            with path.open("rb") as reader, target.open("wb") as writer:
+            with open_inside(path) as reader, target.open("wb") as writer:
                 for chunk in iter(lambda: reader.read(CHUNK_BYTES), b""):
                     writer.write(chunk)
                     found.update(chunk)

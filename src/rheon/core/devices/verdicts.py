@@ -110,6 +110,8 @@ def _refusal(title: Title, profile: DeviceProfile) -> Reason | None:
         return Reason(code=f"title_{title.fault}")
     if title.video is None and not title.audio:
         return Reason(code="no_streams")
+    if title.video is not None and not (title.video.width and title.video.height):
+        return Reason(code="no_size")
     if not profile.video and not title.audio:
         return Reason(code="no_sound_to_keep")
     plays_video = title.video is None or not profile.video or any(e.codec in ENCODABLE_VIDEO for e in profile.video)

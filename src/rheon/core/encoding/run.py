@@ -10,7 +10,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import Path
 
-from ..engine import Command, Feed, require, run
+from ..engine import Command, Feed, check_inside, require, run
 from ..errors import EngineError, SourceChanged, SourceError, SourceMissing, TargetError, TargetFull, TargetReadOnly
 from ..media import CellData, FileData, Title
 from ..planning import OutputSettings
@@ -122,7 +122,7 @@ def check_source(title: Title) -> None:
     """
     for path, end_bytes in _needed(title):
         try:
-            size = Path(path).stat().st_size
+            size = check_inside(path)
         except OSError as error:
             raise SourceMissing(f"{Path(path).name} is not there any more.") from error
         if size < end_bytes:

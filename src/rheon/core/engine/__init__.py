@@ -2,6 +2,7 @@
 
 from .arguments import pipe_input, safe_file_input
 from .identity import InHand, is_alive, process_identity
+from .opening import check_inside, is_inside, is_there, open_inside, read_inside, real_path, set_fence
 from .probe import ProbedFile, probe
 from .process import Command, Feed, Finished, available, run
 from .scratch import clear_left_over, is_in_use, is_left_over, own_mark, use_scratch
@@ -15,17 +16,24 @@ __all__ = [
     "InHand",
     "ProbedFile",
     "available",
+    "check_inside",
     "clear_left_over",
     "is_alive",
     "is_in_use",
+    "is_inside",
     "is_left_over",
+    "is_there",
+    "open_inside",
     "own_mark",
     "parse_version",
     "pipe_input",
     "probe",
     "process_identity",
+    "read_inside",
+    "real_path",
     "require",
     "run",
     "safe_file_input",
+    "set_fence",
     "use_scratch",
 ]

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import contextlib
 import json
-import math
 import re
 from dataclasses import dataclass, field, replace
 from fractions import Fraction
@@ -27,6 +26,7 @@ from .arguments import safe_file_input
 from .demuxers import POINTS_ELSEWHERE
 from .headers import reference_frames
 from .process import Command, run
+from .said import LONGEST_S, decimal, entries, mapping, seconds, whole, words
 from .tools import require
 
 PROBE_TIMEOUT_S = 30
@@ -75,6 +75,11 @@ PROFILES = {
     "mpeg4": MPEG4_PROFILES,
     "aac": AAC_PROFILES,
 }
+
+
+MOST_LINES, MOST_CHANNELS, MOST_STREAMS, MOST_LEVEL, MOST_SAMPLE_RATE = 65_535, 255, 10_000, 10_000, 12_300_000
+SLOWEST, QUICKEST = Fraction(1, 100), Fraction(1000)
+"""Pictures a second; rates beyond are units of time that a header took for a rate."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -173,46 +178,41 @@ def _run_through(path: str) -> float:
 
 def read_probe(said: dict[str, Any]) -> ProbedFile:
     """Turn ffprobe's JSON into values; attached pictures are not taken for video."""
-    streams: list[dict[str, Any]] = said.get("streams", [])
-    form: dict[str, Any] = said.get("format", {})
-    pictures = [
-        stream
-        for stream in streams
-        if stream.get("codec_type") == "video" and not stream.get("disposition", {}).get("attached_pic")
-    ]
-    covers = [stream for stream in streams if stream.get("disposition", {}).get("attached_pic")]
-    sounds = [stream for stream in streams if stream.get("codec_type") == "audio" and stream.get("channels")]
-    words = [stream for stream in streams if stream.get("codec_type") == "subtitle"]
+    streams, form = entries(said.get("streams")), mapping(said.get("format"))
+    covers = [stream for stream in streams if mapping(stream.get("disposition")).get("attached_pic")]
+    pictures = [s for s in streams if s.get("codec_type") == "video" and s not in covers and _has_size(s)]
+    sounds = [s for s in streams if s.get("codec_type") == "audio" and whole(s.get("channels"), MOST_CHANNELS)]
+    lines = [stream for stream in streams if stream.get("codec_type") == "subtitle"]
     if not pictures and not sounds:
         raise NotASource("This file holds neither video nor sound.")
     name = str(form.get("format_name", ""))
     return ProbedFile(
         container=CONTAINERS.get(name, name.split(",", maxsplit=1)[0]),
         duration_s=_duration(form, streams),
-        size_bytes=int(form.get("size", 0)),
+        size_bytes=whole(form.get("size")) or 0,
         pictures=tuple(map(_video, pictures)),
         audio=tuple(_audio(index, stream) for index, stream in enumerate(sounds)),
-        subtitles=tuple(_subtitle(index, stream) for index, stream in enumerate(words)),
+        subtitles=tuple(_subtitle(index, stream) for index, stream in enumerate(lines)),
         chapters=tuple(
             Chapter(
                 number=number,
-                start_s=round(float(entry.get("start_time", 0)), 3),
-                name=entry.get("tags", {}).get("title"),
+                start_s=round(seconds(entry.get("start_time")) or 0.0, 3),
+                name=words(mapping(entry.get("tags")).get("title")),
             )
-            for number, entry in enumerate(said.get("chapters", []), start=1)
+            for number, entry in enumerate(entries(said.get("chapters")), start=1)
         ),
-        title=(form.get("tags", {}) if pictures else _tags(form) or _tags(sounds[0])).get("title") or None,
+        title=(_tags(form) if pictures else _tags(form) or _tags(sounds[0])).get("title"),
         tags=_tags(form) or _tags((sounds or pictures)[0]),
-        attached_picture=next((int(stream["index"]) for stream in covers if "index" in stream), None),
-        start_s=_seconds(form.get("start_time")) or 0.0,
+        attached_picture=next((place for stream in covers if (place := _index(stream)) is not None), None),
+        start_s=_start(form.get("start_time")),
         promised_s=None if name in GUESSES_LENGTH else _promised(form, [*pictures, *sounds]),
     )
 
 
 def _tags(form: dict[str, Any]) -> dict[str, str]:
     """The tags that people write: lower-case keys, values cut to a sensible length."""
-    said = {str(key).lower(): str(value)[:500] for key, value in form.get("tags", {}).items()}
-    return {key: said[key] for key in KEPT_TAGS if said.get(key)}
+    said = {str(key).lower(): words(value) for key, value in mapping(form.get("tags")).items()}
+    return {key: text for key in KEPT_TAGS if (text := said.get(key))}
 
 
 def _tail(error: EngineError) -> list[str]:
@@ -222,30 +222,32 @@ def _tail(error: EngineError) -> list[str]:
 
 def _promised(form: dict[str, Any], streams: list[dict[str, Any]]) -> float | None:
     """How long picture and sound are said to last: by each stream where each says so, else by the container."""
-    said = [_seconds(s.get("duration")) or _clock(s.get("tags", {}).get("DURATION")) for s in streams]
+    said = [seconds(s.get("duration")) or _clock(mapping(s.get("tags")).get("DURATION")) for s in streams]
     known = [length for length in said if length is not None]
-    return max(known) if known and len(known) == len(said) else _seconds(form.get("duration"))
+    return max(known) if known and len(known) == len(said) else seconds(form.get("duration"))
 
 
 def _clock(text: object) -> float | None:
     """``00:01:02.345000000``, as Matroska's statistics tags say it."""
-    found = re.fullmatch(r"(\d+):(\d\d):(\d\d(?:\.\d+)?)", str(text))
-    return int(found[1]) * 3600 + int(found[2]) * 60 + float(found[3]) if found else None
+    found = re.fullmatch(r"(\d{1,6}):(\d\d):(\d\d(?:\.\d+)?)", str(text))
+    return seconds(int(found[1]) * 3600 + int(found[2]) * 60 + float(found[3])) if found else None
 
 
-def _seconds(text: object) -> float | None:
-    try:
-        value = float(str(text))
-    except ValueError:
-        return None
-    return value if math.isfinite(value) else None
+def _start(value: object) -> float:
+    """The container's time of its first moment, which may lie before zero."""
+    said = decimal(value)
+    return said if said is not None and abs(said) < LONGEST_S else 0.0
 
 
 def _duration(form: dict[str, Any], streams: list[dict[str, Any]]) -> float:
     for entry in (form, *streams):
-        if (raw := entry.get("duration")) not in (None, "N/A"):
-            return round(float(str(raw)), 3)
+        if (said := seconds(entry.get("duration"))) is not None:
+            return round(said, 3)
     return 0.0
+
+
+def _has_size(stream: dict[str, Any]) -> bool:
+    return bool(whole(stream.get("width"), MOST_LINES) and whole(stream.get("height"), MOST_LINES))
 
 
 def _video(stream: dict[str, Any]) -> VideoStream:
@@ -253,28 +255,37 @@ def _video(stream: dict[str, Any]) -> VideoStream:
     order = stream.get("field_order", "unknown")
     return VideoStream(
         codec=codec,
-        width=int(stream.get("width", 0)),
-        height=int(stream.get("height", 0)),
+        width=whole(stream.get("width"), MOST_LINES) or 0,
+        height=whole(stream.get("height"), MOST_LINES) or 0,
         frame_rate=_frame_rate(stream),
         variable_rate=_varies(stream),
-        holding_rate=parse_fraction(stream.get("r_frame_rate")),
-        sample_aspect=parse_fraction(stream.get("sample_aspect_ratio")) or Fraction(1),
+        holding_rate=_rate(stream.get("r_frame_rate")),
+        sample_aspect=_sensible_aspect(parse_fraction(stream.get("sample_aspect_ratio"))),
         scan=_scan(str(order)),
         top_field_first=order not in ("bb", "bt"),
         bit_depth=_bit_depth(str(stream.get("pix_fmt", ""))),
         profile=_profile(codec, stream.get("profile")),
         level=_level(codec, stream.get("level")),
-        bitrate_bps=int(stream["bit_rate"]) if stream.get("bit_rate") else None,
+        bitrate_bps=whole(stream.get("bit_rate")) or None,
         rotation=_rotation(stream),
-        codec_tag=stream.get("codec_tag_string"),
+        codec_tag=words(stream.get("codec_tag_string")),
         colour=_colour(stream),
         place=_index(stream),
     )
 
 
 def _index(stream: dict[str, Any]) -> int | None:
-    place = stream.get("index")
-    return place if isinstance(place, int) else None
+    return whole(stream.get("index"), MOST_STREAMS)
+
+
+def _rate(value: object) -> Fraction | None:
+    """A rate at which pictures may come; ``None`` for one that is none."""
+    rate = parse_fraction(value)
+    return rate if rate is not None and SLOWEST <= rate <= QUICKEST else None
+
+
+def _sensible_aspect(aspect: Fraction | None) -> Fraction:
+    return aspect if aspect is not None and Fraction(1, 50) <= aspect <= 50 else Fraction(1)
 
 
 def _colour(stream: dict[str, Any]) -> Colour | None:
@@ -295,13 +306,13 @@ def _colour(stream: dict[str, Any]) -> Colour | None:
 
 
 def _frame_rate(stream: dict[str, Any]) -> Fraction:
-    average, real = parse_fraction(stream.get("avg_frame_rate")), parse_fraction(stream.get("r_frame_rate"))
+    average, real = _rate(stream.get("avg_frame_rate")), _rate(stream.get("r_frame_rate"))
     return average or real or Fraction(25)
 
 
 def _varies(stream: dict[str, Any]) -> bool:
     """Whether frames come at changing distances: then the average differs from the rate that holds them all."""
-    average, real = parse_fraction(stream.get("avg_frame_rate")), parse_fraction(stream.get("r_frame_rate"))
+    average, real = _rate(stream.get("avg_frame_rate")), _rate(stream.get("r_frame_rate"))
     if average is None or real is None:
         return False
     # an interlaced stream may count fields
@@ -329,7 +340,7 @@ def _profile(codec: str, raw: object) -> str | None:
 
 def _level(codec: str, raw: object) -> str | None:
     """ffprobe gives level_idc: tens for H.264, thirties for HEVC."""
-    if not isinstance(raw, int) or raw <= 0:
+    if not isinstance(raw, int) or not 0 < raw < MOST_LEVEL:
         return "2.0" if codec == "av1" and raw == 0 else None
     if codec == "h264":
         return "1b" if raw == 9 else f"{raw // 10}.{raw % 10}" if raw % 10 else str(raw // 10)
@@ -346,37 +357,37 @@ def _level(codec: str, raw: object) -> str | None:
 
 
 def _rotation(stream: dict[str, Any]) -> int:
-    for side in stream.get("side_data_list", []):
-        if "rotation" in side:
-            return int(side["rotation"]) % 360
+    for side in entries(stream.get("side_data_list")):
+        if (turned := decimal(side.get("rotation"))) is not None:
+            return round(turned) % 360
     return 0
 
 
 def _audio(index: int, stream: dict[str, Any]) -> AudioStream:
     codec = str(stream.get("codec_name", "unknown"))
-    flags, tags = stream.get("disposition", {}), stream.get("tags", {})
-    named = str(tags.get("title", "")).lower()
+    flags, tags = mapping(stream.get("disposition")), mapping(stream.get("tags"))
+    named = (words(tags.get("title")) or "").lower()
     purpose = Purpose.COMMENTARY if flags.get("comment") or "commentary" in named else Purpose.UNKNOWN
     return AudioStream(
         index=index,
         codec=codec,
-        channels=int(stream["channels"]),
-        sample_rate=int(stream.get("sample_rate", 48000)),
-        language=to_bcp47(tags.get("language")),
+        channels=whole(stream.get("channels"), MOST_CHANNELS) or 0,
+        sample_rate=whole(stream.get("sample_rate"), MOST_SAMPLE_RATE) or 48_000,
+        language=to_bcp47(words(tags.get("language"))),
         purpose=Purpose.DESCRIPTION if flags.get("visual_impaired") else purpose,
         profile=_profile(codec, stream.get("profile")),
-        bitrate_bps=int(stream["bit_rate"]) if stream.get("bit_rate") else None,
-        name=tags.get("title") or None,
+        bitrate_bps=whole(stream.get("bit_rate")) or None,
+        name=words(tags.get("title")),
         place=_index(stream),
     )
 
 
 def _subtitle(index: int, stream: dict[str, Any]) -> SubtitleStream:
-    flags, tags = stream.get("disposition", {}), stream.get("tags", {})
+    flags, tags = mapping(stream.get("disposition")), mapping(stream.get("tags"))
     return SubtitleStream(
         index=index,
         format=str(stream.get("codec_name", "unknown")),
-        language=to_bcp47(tags.get("language")),
+        language=to_bcp47(words(tags.get("language"))),
         forced=Forced.ALL if flags.get("forced") else Forced.UNKNOWN,
         place=_index(stream),
     )

@@ -8,6 +8,9 @@ import unicodedata
 LONGEST_STEM_BYTES = 180  # leaves room for a number, an extension and a temporary mark within 255 bytes
 FORBIDDEN_BY_FILE_SYSTEM = {"fat32": '<>:"/\\|?*', "exfat": '<>:"/\\|?*', "ntfs": '<>:"/\\|?*', "posix": "/"}
 DEVICE_NAMES = re.compile(r"^(con|prn|aux|nul|com[1-9]|lpt[1-9])$", re.IGNORECASE)
+UNSEEN = ("Cc", "Cs", "Zl", "Zp")
+TURNING = re.compile("[\u061c\u200e\u200f\u202a-\u202e\u2066-\u2069\ufeff]")
+"""Letters that turn the direction of reading (UAX #9): with them a name can show another ending than it has."""
 SMALL_WORDS = frozenset({"a", "an", "and", "at", "by", "for", "in", "of", "on", "or", "the", "to"})
 
 
@@ -26,8 +29,8 @@ def _capital(word: str) -> str:
 
 def safe_stem(name: str, file_system: str = "posix") -> str:
     """The name as a file stem that the file system takes; never empty, hidden or over-long."""
-    text = unicodedata.normalize("NFC", name)
-    text = "".join(" " if unicodedata.category(letter) in ("Cc", "Cs", "Zl", "Zp") else letter for letter in text)
+    text = TURNING.sub("", unicodedata.normalize("NFC", name))
+    text = "".join(" " if unicodedata.category(letter) in UNSEEN else letter for letter in text)
     for letter in FORBIDDEN_BY_FILE_SYSTEM.get(file_system, "/"):
         text = text.replace(letter, "'" if letter == '"' else "-")
     text = re.sub(r" +", " ", text).strip().lstrip(".").rstrip(". ").strip()

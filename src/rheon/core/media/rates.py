@@ -9,9 +9,9 @@ NTSC = Fraction(30000, 1001)
 PAL = Fraction(25)
 
 
-def parse_fraction(text: str | None) -> Fraction | None:
+def parse_fraction(text: object) -> Fraction | None:
     """Read ``30000/1001``, ``16:9`` or ``25``; ``None`` for absent, zero or senseless values."""
-    if not text:
+    if not isinstance(text, str) or not 0 < len(text) <= 40:
         return None
     try:
         above, _, below = text.replace(":", "/").partition("/")

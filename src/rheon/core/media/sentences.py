@@ -221,6 +221,7 @@ SENTENCES: dict[str, str | Callable[[Values], str]] = {
     "breaks_rule": _breaks,
     "sound_only": "only the sound is kept",
     "no_streams": "it has neither picture nor sound",
+    "no_size": "its picture does not say how large it is; scan it again",
     "no_sound_to_keep": "it has no sound, and the device plays nothing else",
     "no_common_codec": "the device plays nothing that Rheon can make",
     "title_scrambled": "its data is scrambled",

@@ -122,7 +122,9 @@ class VideoStream:
 
     @property
     def display_aspect(self) -> Fraction:
-        """Width to height as it should be seen, rotation included."""
+        """Width to height as it should be seen, rotation included; 1 where the size is not known."""
+        if not self.width or not self.height:
+            return Fraction(1)
         aspect = Fraction(self.width, self.height) * self.sample_aspect
         return 1 / aspect if self.rotation % 180 else aspect
 

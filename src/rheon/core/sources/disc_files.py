@@ -12,6 +12,8 @@ from typing import BinaryIO, cast
 
 import pycdlib
 
+from ..engine import check_inside, open_inside, real_path
+from ..engine.path_text import shown
 from ..errors import CutOffImage, EmptyDisc, NotASource, SourceMissing
 from ..media import SECTOR_BYTES, Extent, Problem, Source, SourceForm, SourceKind, Title
 from .udf import NotUdf, UdfImage
@@ -49,7 +51,7 @@ class DiscFiles:
 
     def read_extent(self, extent: Extent) -> bytes:
         try:
-            with Path(extent.path).open("rb") as handle:
+            with open_inside(extent.path) as handle:
                 handle.seek(extent.offset_bytes)
                 data = handle.read(extent.length_bytes)
         except FileNotFoundError as error:
@@ -119,11 +121,11 @@ def open_bluray_folder(folder: Path) -> DiscFiles:
 
 def _folder_files(folder: Path, label: str, runs: dict[str, tuple[Extent, ...]]) -> DiscFiles:
     size = sum(extent.length_bytes for parts in runs.values() for extent in parts)
-    return DiscFiles(form=SourceForm.FOLDER, path=str(folder), label=label, size_bytes=size, runs=runs)
+    return DiscFiles(form=SourceForm.FOLDER, path=str(folder), label=shown(label), size_bytes=size, runs=runs)
 
 
 def _whole(path: Path) -> tuple[Extent, ...]:
-    return (Extent(path=str(path.resolve()), offset_bytes=0, length_bytes=path.stat().st_size),)
+    return (Extent(path=str(real_path(path)), offset_bytes=0, length_bytes=check_inside(path)),)
 
 
 def video_folder(folder: Path) -> Path | None:
@@ -158,7 +160,7 @@ def is_disc_folder(folder: Path) -> bool:
 
 def is_image(path: Path) -> bool:
     """Whether a file starts like an optical disc: an ISO 9660 or UDF volume recognition sequence at sector 16."""
-    with path.open("rb") as handle:
+    with open_inside(path) as handle:
         handle.seek(DESCRIPTORS_AT)
         return handle.read(6)[1:6] in (b"CD001", b"BEA01")
 
@@ -168,7 +170,7 @@ def open_image(path: Path) -> DiscFiles:
 
     Raises ``CutOffImage`` where the image ends before its directories do, ``NotASource`` where it holds no disc.
     """
-    with path.open("rb") as handle:
+    with open_inside(path) as handle:
         size = handle.seek(0, io.SEEK_END)
     found = _udf_files(path) or _iso_files(path)
     label, folders, runs = found
@@ -181,7 +183,7 @@ def open_image(path: Path) -> DiscFiles:
     return DiscFiles(
         form=SourceForm.IMAGE,
         path=str(path),
-        label=label or path.stem,
+        label=shown(label or path.stem),
         size_bytes=size,
         runs=inner,
         bluray=main == BLURAY_FOLDER,
@@ -203,8 +205,8 @@ _Listing = tuple[str, set[str], dict[str, tuple[Extent, ...]]]
 
 def _udf_files(path: Path) -> _Listing | None:
     """(label, folders in the root, files by path) from the UDF file system; ``None`` where it has none that reads."""
-    where = str(path.resolve())
-    with path.open("rb") as handle, contextlib.suppress(NotUdf):
+    where = str(real_path(path))
+    with open_inside(path) as handle, contextlib.suppress(NotUdf):
         image = UdfImage(handle)
         runs = {
             name: tuple(Extent(path=where, offset_bytes=offset, length_bytes=length) for offset, length in file.runs)
@@ -219,7 +221,7 @@ def _udf_files(path: Path) -> _Listing | None:
 def _iso_files(path: Path) -> _Listing:
     """The same from the ISO 9660 file system."""
     image, handle = _opened(path)
-    where = str(path.resolve())
+    where = str(real_path(path))
     folders: set[str] = set()
     runs: dict[str, tuple[Extent, ...]] = {}
     try:

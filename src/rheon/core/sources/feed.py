@@ -9,6 +9,7 @@ from dataclasses import replace
 from pathlib import Path
 from typing import BinaryIO
 
+from ..engine import open_inside
 from ..media import SECTOR_BYTES, Cell, CellData, Extent, StreamKind
 from .gates import FromStart, Gate, NoEarlyLines, OnlyPictures
 from .sound_packets import PACK_HEADER_BYTES, packet_at, stream_of
@@ -30,7 +31,7 @@ def feed_extents(extents: Sequence[Extent]) -> Iterator[bytes]:
     Raises ``OSError`` where a file is gone or ends early.
     """
     for extent in extents:
-        with Path(extent.path).open("rb", buffering=0) as handle:
+        with open_inside(extent.path, buffering=0) as handle:
             handle.seek(extent.offset_bytes)
             left = extent.length_bytes
             while left:

@@ -8,7 +8,8 @@ from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, replace
 from pathlib import Path
 
-from ..engine import MAX_PIXELS, probe
+from ..engine import MAX_PIXELS, check_inside, probe
+from ..engine.path_text import path_text, shown
 from ..errors import EmptyDisc, NotASource, SourceError
 from ..media import Artwork, FileData, Problem, Reason, Role, Source, SourceForm, SourceKind, Title
 from ..media.episodes import EpisodeName, episode_name, natural_key, tidy_name
@@ -47,12 +48,12 @@ def read_file(path: Path, progress: ScanProgress) -> Source:
     """Read a media file. Raises ``NotASource`` or ``ForbiddenFormat``."""
     progress.at(1, 1)
     title, problems = read_title(path, list(path.parent.iterdir()))
-    title = replace(title, number=1, key=path.name)
+    title = replace(title, number=1, key=path_text(path.name))
     reason = Reason(code="only_title" if title.video else "only_sound")
     return Source(
         kind=SourceKind.FILES,
         form=SourceForm.FILE,
-        label=title.tags.get("title") or path.stem,
+        label=title.tags.get("title") or shown(path.stem),
         path=str(path),
         size_bytes=title.size_bytes,
         titles=(replace(title, role=Role.FEATURE, reasons=(reason,)),),
@@ -78,9 +79,13 @@ def read_folder(path: Path, progress: ScanProgress) -> Source:
                 try:
                     title, told = task.result()
                 except SourceError as error:
-                    problems.append(Problem(code=error.code, message=f"{entry.key}: {error.message}"))
+                    problems.append(Problem(code=error.code, message=f"{shown(entry.key)}: {error.message}"))
                     continue
-                titles.append(_in_folder(replace(title, number=len(titles) + 1, key=entry.key), entry))
+                except OSError as error:
+                    message = f"{shown(entry.key)} can't be read: {error.strerror}."
+                    problems.append(Problem(code="source_unreadable", message=message))
+                    continue
+                titles.append(_in_folder(replace(title, number=len(titles) + 1, key=path_text(entry.key)), entry))
                 problems += [replace(problem, title=len(titles)) for problem in told]
         finally:
             pool.shutdown(cancel_futures=True)
@@ -89,7 +94,7 @@ def read_folder(path: Path, progress: ScanProgress) -> Source:
     return Source(
         kind=SourceKind.FILES,
         form=SourceForm.FOLDER,
-        label=path.name,
+        label=shown(path.name),
         path=str(path),
         size_bytes=sum(title.size_bytes for title in titles),
         titles=tuple(titles),
@@ -129,7 +134,7 @@ def _ordered(folder: Path) -> Sequence[_Found]:
 
 def _in_folder(title: Title, entry: _Found) -> Title:
     """The title with name and role as one of a folder's."""
-    stem = tidy_name(entry.path.stem)
+    stem = tidy_name(shown(entry.path.stem))
     lowered = stem.lower()
     if any(word in lowered for word in EXTRA_WORDS):
         return replace(title, name=stem, role=Role.EXTRA, reasons=(Reason(code="named_extra"),))
@@ -146,7 +151,8 @@ def _in_folder(title: Title, entry: _Found) -> Title:
 
 
 def read_title(path: Path, siblings: Sequence[Path]) -> tuple[Title, tuple[Problem, ...]]:
-    """A file as a title, and what is wrong with it. Raises ``NotASource`` or ``ForbiddenFormat``."""
+    """A file as a title, and what is wrong with it. Raises ``SourceError`` or ``OSError``."""
+    check_inside(path)
     probed = probe(str(path))
     if probed.video and probed.video.width * probed.video.height > MAX_PIXELS:
         raise NotASource(
@@ -178,11 +184,12 @@ def _problems(path: Path, measured: Measured) -> Iterator[Problem]:
         lost = ends_early_text(measured.ends_s, measured.promised_s)
         yield Problem(
             code="cut_off",
-            message=f"{path.name} {lost}. What is there can be made into a file if you accept the loss.",
+            message=f"{shown(path.name)} {lost}. What is there can be made into a file if you accept the loss.",
         )
     for gap in measured.gaps:
-        yield Problem(code="unreadable", message=f"{path.name}: {gap_text(gap)}. The rest can be converted.")
+        yield Problem(code="unreadable", message=f"{shown(path.name)}: {gap_text(gap)}. The rest can be converted.")
     if measured.empty:
         count = len(measured.empty)
         declared = "a stream that holds" if count == 1 else f"{count} streams that hold"
-        yield Problem(code="stream_empty", message=f"{path.name} declares {declared} nothing; the others were taken.")
+        message = f"{shown(path.name)} declares {declared} nothing; the others were taken."
+        yield Problem(code="stream_empty", message=message)

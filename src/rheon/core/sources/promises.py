@@ -6,7 +6,10 @@ properties: play duration in 100 ns, preroll in ms).
 
 from __future__ import annotations
 
+import io
 from pathlib import Path
+
+from ..engine import open_inside
 
 HEAD_BYTES = 64 << 10
 FILE_PROPERTIES = bytes.fromhex("a1dcab8c47a9cf118ee400c00c205365")
@@ -16,9 +19,9 @@ LONGEST_S = 100 * 3600.0
 
 def header_promise(path: Path) -> float | None:
     """Seconds that an AVI or ASF header promises for a file that is shorter than its header says; else ``None``."""
-    with path.open("rb") as handle:
+    with open_inside(path) as handle:
         head = handle.read(HEAD_BYTES)
-    size = path.stat().st_size
+        size = handle.seek(0, io.SEEK_END)
     promised = _avi(head, size) if head[:4] == b"RIFF" and head[8:12] == b"AVI " else _asf(head, size)
     return promised if promised is not None and 0 < promised < LONGEST_S else None
 

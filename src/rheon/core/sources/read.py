@@ -6,6 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import Path
 
+from ..engine import is_there, real_path
 from ..errors import EmptyDisc, NotASource, SourceError, SourceMissing
 from ..media import Source
 from .bluray import read_bluray
@@ -57,7 +58,7 @@ def _read_image(files: DiscFiles, progress: ScanProgress) -> Source:
 def read_source(path: Path, progress: ScanProgress | None = None) -> Source:
     """Read whatever lies at ``path``. Raises ``SourceError`` or ``Stopped``."""
     try:
-        return _read(path.resolve(), progress or ScanProgress())
+        return _read(real_path(path), progress or ScanProgress())
     except FileNotFoundError as error:
         raise SourceMissing(f"There is nothing at {path}.") from error
     except PermissionError as error:
@@ -67,7 +68,7 @@ def read_source(path: Path, progress: ScanProgress | None = None) -> Source:
 
 
 def _read(path: Path, progress: ScanProgress) -> Source:
-    if not path.exists():
+    if not is_there(path):
         raise SourceMissing(f"There is nothing at {path}.")
     for reader in READERS:
         if reader.recognises(path):

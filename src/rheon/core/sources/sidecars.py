@@ -7,9 +7,10 @@ from collections.abc import Iterable, Sequence
 from dataclasses import replace
 from pathlib import Path
 
-from ..errors import NotASource
+from ..engine import check_inside, read_inside
+from ..errors import SourceError
 from ..media import Artwork, Forced, SubtitleStream, WordsPurpose, to_bcp47
-from ..subtitles import read_subtitles
+from ..subtitles import LARGEST_BYTES, read_subtitles
 
 TEXT_FORMATS = {".srt": "subrip", ".ass": "ass", ".ssa": "ass", ".vtt": "webvtt"}
 PICTURES = frozenset({".jpg", ".jpeg", ".png", ".webp"})
@@ -29,8 +30,8 @@ def subtitles_beside(media: Path, siblings: Iterable[Path], first_index: int) ->
         marks = _marks(media.stem, path.stem)
         if form is None or marks is None:
             continue
-        with contextlib.suppress(NotASource, OSError):
-            read_subtitles(path.read_bytes())
+        with contextlib.suppress(SourceError, OSError):
+            read_subtitles(read_inside(path, LARGEST_BYTES))
             found.append(replace(_described(marks), format=form, path=str(path), index=first_index + len(found)))
     return tuple(found)
 
@@ -40,7 +41,9 @@ def artwork_beside(media: Path, siblings: Sequence[Path]) -> Artwork | None:
     pictures = {path.stem.casefold(): path for path in sorted(siblings) if path.suffix.lower() in PICTURES}
     for name in (media.stem.casefold(), *FOLDER_PICTURES):
         if name in pictures:
-            return Artwork(path=str(pictures[name]))
+            with contextlib.suppress(SourceError, OSError):
+                check_inside(pictures[name])
+                return Artwork(path=str(pictures[name]))
     return None
 
 

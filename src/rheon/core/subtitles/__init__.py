@@ -1,9 +1,10 @@
 """Text subtitles, whatever their encoding and dialect, and where the engine finds them."""
 
 from .laid_out import LINK_NAME, lay_out, words_file
-from .text import SubtitleText, TimedLine, decode_text, read_subtitles, to_subrip
+from .text import LARGEST_BYTES, SubtitleText, TimedLine, decode_text, read_subtitles, to_subrip
 
 __all__ = [
+    "LARGEST_BYTES",
     "LINK_NAME",
     "SubtitleText",
     "TimedLine",

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from pathlib import Path
 
+from ..engine import read_inside
 from ..media import FileData, Title
-from .text import read_subtitles, to_subrip
+from .text import LARGEST_BYTES, read_subtitles, to_subrip
 
 LINK_NAME = "source"
 """The title's own file, in which its embedded tracks are."""
@@ -20,7 +21,7 @@ def lay_out(title: Title, track: int, work: Path) -> None:
     """Put what a text track needs into ``work``; nothing for pictures. Raises ``OSError``."""
     words, data = title.subtitles[track], title.data
     if words.path is not None:
-        text = to_subrip(read_subtitles(Path(words.path).read_bytes()))
+        text = to_subrip(read_subtitles(read_inside(words.path, LARGEST_BYTES)))
         (work / words_file(track)).write_text(text, encoding="utf-8")
     elif words.is_text and isinstance(data, FileData) and not (work / LINK_NAME).is_symlink():
         (work / LINK_NAME).symlink_to(data.path)

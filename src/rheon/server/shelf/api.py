@@ -10,6 +10,9 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from rheon.server.api.asked import asked
+from rheon.server.api.fields import PageSerializer
+
 from .actions.drives import eject_disc, insert_disc, read_disc
 from .actions.looking import ask_to_look_over
 from .actions.sources import add_source, find_again, read_again, remove_source, rename_source, request_stop
@@ -29,15 +32,20 @@ from .documents import (
 from .drives import drives_document
 from .folders import list_folder
 from .models import Source, Title
-from .queries import sources_document, title_document
+from .queries import sources_document, sources_page, title_document
 
 SOON = 10
 
 
 class Sources(APIView):
-    @extend_schema(operation_id="sources", responses=SourceSerializer(many=True))
+    @extend_schema(operation_id="sources", parameters=[PageSerializer], responses=SourceSerializer(many=True))
     def get(self, request: Request) -> Response:
-        return Response(sources_document())
+        """A page of sources; the next one begins behind the last of them, until none is left."""
+        page = sources_page(asked(PageSerializer, request.query_params)["after"])
+        headers = {"ETag": f'"{page.mark}"', "Cache-Control": "private, no-cache"}
+        if request.headers.get("If-None-Match") == headers["ETag"]:
+            return Response(status=304, headers=headers)
+        return Response(sources_document(page), headers=headers)
 
     @extend_schema(operation_id="addSource", request=NewSourceSerializer, responses={202: None})
     def post(self, request: Request) -> Response:

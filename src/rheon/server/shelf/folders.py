@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
-import itertools
+import os
+from collections.abc import Iterable
 from dataclasses import dataclass
 from pathlib import Path
 
 from django.conf import settings
 
+from rheon.core.engine import real_path, set_fence
+from rheon.core.engine.path_text import path_text, shown, text_path
 from rheon.core.errors import OutsideFolders, SourceMissing
 from rheon.core.media import FileData
 from rheon.core.media import Title as CoreTitle
@@ -28,23 +31,21 @@ class Entry:
     size_bytes: int | None
 
 
-def inside(path: str) -> Path:
-    """The path with links resolved. Raises ``OutsideFolders`` where it leaves the media folders."""
-    resolved = Path(path).resolve()
-    if path in settings.RHEON_DRIVES:
-        return resolved
-    if not any(resolved.is_relative_to(folder) for folder in settings.RHEON_MEDIA_FOLDERS):
+def fence_in() -> None:
+    """Let this process open nothing outside the media folders and the drives, whoever asks it to."""
+    set_fence(_roots)
+
+
+def _roots() -> Iterable[Path]:
+    return (*settings.RHEON_MEDIA_FOLDERS, *map(Path, settings.RHEON_DRIVES))
+
+
+def inside(text: str) -> Path:
+    """The path that a text means, with links resolved. Raises ``OutsideFolders`` where it leaves the media folders."""
+    path = text_path(text)
+    resolved = real_path(path)
+    if path not in settings.RHEON_DRIVES and not any(map(resolved.is_relative_to, settings.RHEON_MEDIA_FOLDERS)):
         raise OutsideFolders("This place is outside the media folders.")
-    return resolved
-
-
-def with_contents_inside(path: str) -> Path:
-    """The path, where no link in a disc folder leads out of the media folders. Raises ``OutsideFolders``."""
-    resolved = inside(path)
-    if resolved.is_dir():
-        levels = (resolved.glob("/".join("*" * depth)) for depth in (1, 2, 3))
-        for entry in itertools.islice(itertools.chain.from_iterable(levels), MOST_ENTRIES):
-            inside(str(entry))
     return resolved
 
 
@@ -70,11 +71,11 @@ def list_folder(path: str | None) -> tuple[str | None, str | None, list[Entry]]:
             return None, None, [Entry(name=str(r), path=str(r), kind="folder", size_bytes=None) for r in roots]
         path = str(roots[0])
     folder = inside(path)
-    if not folder.is_dir():
+    if not os.path.isdir(folder):  # noqa: PTH112 - Path.is_dir raises for over-long names
         raise SourceMissing(f"There is no folder {folder.name} any more.")
-    parent = str(folder.parent) if folder not in roots else None
+    parent = path_text(str(folder.parent)) if folder not in roots else None
     entries = [entry for child in sorted(folder.iterdir(), key=_order)[:MOST_ENTRIES] if (entry := _entry(child))]
-    return str(folder), parent, entries
+    return path_text(str(folder)), parent, entries
 
 
 def _order(path: Path) -> tuple[bool, str]:
@@ -82,12 +83,14 @@ def _order(path: Path) -> tuple[bool, str]:
 
 
 def _entry(child: Path) -> Entry | None:
-    if child.name.startswith(".") or not child.exists():
+    """Folders and media files; what is hidden, no ordinary file, or leads out of the media folders is left out."""
+    name, path = shown(child.name), path_text(str(child))
+    if child.name.startswith(".") or not any(map(real_path(child).is_relative_to, settings.RHEON_MEDIA_FOLDERS)):
         return None
     if child.is_dir():
         kind = "disc" if is_disc_folder(child) else "folder"
-        return Entry(name=child.name, path=str(child), kind=kind, size_bytes=None)
-    if child.suffix.lower() not in MEDIA_SUFFIXES:
+        return Entry(name=name, path=path, kind=kind, size_bytes=None)
+    if child.suffix.lower() not in MEDIA_SUFFIXES or not child.is_file():
         return None
     kind = "image" if child.suffix.lower() in IMAGE_SUFFIXES else "file"
-    return Entry(name=child.name, path=str(child), kind=kind, size_bytes=child.stat().st_size)
+    return Entry(name=name, path=path, kind=kind, size_bytes=child.stat().st_size)

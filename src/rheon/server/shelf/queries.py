@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import hashlib
+from dataclasses import dataclass
 from typing import Any
 
 from rheon.core.analysis import Survey
@@ -24,12 +26,35 @@ SCANS = {
     "unknown": "not told",
 }
 SURE, LIKELY = 0.85, 0.6
+PAGE_SOURCES, PAGE_TITLES = 200, 1000
 
 
-def sources_document() -> list[dict[str, Any]]:
-    """Every source with its titles, in two queries and without building rows into objects."""
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SourcesPage:
+    """The sources from ``first`` to ``last`` (both included), and a mark that changes when any of them does."""
+
+    first: int
+    last: int
+    mark: str
+
+
+def sources_page(after: int) -> SourcesPage:
+    """The page behind the source ``after``: few sources with many titles, or many with few."""
+    rows = Source.objects.filter(pk__gt=after).order_by("pk")
+    seen, titles = [], 0
+    for row in rows.values_list("pk", "title_count", "changed", "at_title", "state")[:PAGE_SOURCES]:
+        if seen and titles + row[1] > PAGE_TITLES:
+            break
+        seen.append(row)
+        titles += row[1]
+    mark = hashlib.sha256(repr(seen).encode()).hexdigest()[:32]
+    return SourcesPage(first=after + 1, last=seen[-1][0] if seen else after, mark=mark)
+
+
+def sources_document(page: SourcesPage) -> list[dict[str, Any]]:
+    """The sources of a page with their titles, in two queries and without building rows into objects."""
     titles: dict[int, list[dict[str, Any]]] = {}
-    rows = Title.objects.values_list(
+    rows = Title.objects.filter(source_id__gte=page.first, source_id__lte=page.last).values_list(
         "source_id", "id", "number", "name", "duration_s", "role", "role_by_hand", "outline"
     )
     for source_id, pk, number, name, duration_s, role, by_hand, outline in rows:
@@ -39,7 +64,8 @@ def sources_document() -> list[dict[str, Any]]:
         if by_hand:
             entry["reason"] = "set by hand"
         titles.setdefault(source_id, []).append(entry)
-    return [{**row, "titles": titles.get(row["id"], [])} for row in Source.objects.values(*SOURCE_FIELDS)]
+    sources = Source.objects.filter(pk__range=(page.first, page.last)).values(*SOURCE_FIELDS)
+    return [{**row, "titles": titles.get(row["id"], [])} for row in sources]
 
 
 def title_document(title: Title) -> dict[str, Any]:

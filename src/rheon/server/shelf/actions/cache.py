@@ -7,12 +7,16 @@ import hashlib
 import os
 import shutil
 import tempfile
-from collections.abc import Callable
+import threading
+from collections.abc import Callable, Iterator
 from pathlib import Path
 
 from django.conf import settings
 
 from ..models import Title
+
+_making: dict[Path, tuple[threading.Lock, int]] = {}
+_making_lock = threading.Lock()
 
 
 def material_mark(title: Title) -> str:
@@ -31,13 +35,34 @@ def cached(kind: str, name: str, make: Callable[[Path], None]) -> Path:
         with contextlib.suppress(OSError):
             os.utime(target)
         return target
+    with _one_of_a_name(target):
+        return target if target.exists() else _made(target, make)
+
+
+def _made(target: Path, make: Callable[[Path], None]) -> Path:
     target.parent.mkdir(parents=True, exist_ok=True)
     with tempfile.TemporaryDirectory() as folder:
-        part = Path(folder) / name
+        part = Path(folder) / target.name
         make(part)
         shutil.move(part, target)
     clean_up()
     return target
+
+
+@contextlib.contextmanager
+def _one_of_a_name(target: Path) -> Iterator[None]:
+    """Whoever wants the same file meanwhile waits for it instead of making it too."""
+    with _making_lock:
+        lock, count = _making.get(target, (threading.Lock(), 0))
+        _making[target] = lock, count + 1
+    try:
+        with lock:
+            yield
+    finally:
+        with _making_lock:
+            lock, count = _making.pop(target)
+            if count > 1:
+                _making[target] = lock, count - 1
 
 
 def clean_up() -> int:

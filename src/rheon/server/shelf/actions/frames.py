@@ -6,7 +6,7 @@ import threading
 from pathlib import Path
 
 from rheon.core.analysis import frame_jpeg, frame_times
-from rheon.core.engine import Command, run, safe_file_input
+from rheon.core.engine import Command, check_inside, run, safe_file_input
 from rheon.core.errors import EngineError
 
 from ..models import Title
@@ -16,6 +16,7 @@ FRAMES = 6
 STRIP = 24
 HEIGHT, STRIP_HEIGHT, ARTWORK_WIDTH = 270, 72, 600
 STEP_MS = 200
+MOST_ARTWORK_PIXELS = 40_000_000
 _at_once = threading.Semaphore(2)
 
 
@@ -42,12 +43,17 @@ def artwork_file(title: Title) -> Path:
 
     def make(target: Path) -> None:
         stream = "0:v:0" if artwork.stream is None else f"0:{artwork.stream}"
+        check_inside(artwork.path)
         source = (
-            ["-f", "image2", "-i", f"file:{artwork.path}"] if artwork.stream is None else safe_file_input(artwork.path)
+            ["-f", "image2", "-pattern_type", "none", "-i", f"file:{artwork.path}"]
+            if artwork.stream is None
+            else safe_file_input(artwork.path)
         )
-        argv = ["ffmpeg", "-v", "error", "-nostdin", "-protocol_whitelist", "file", *source, "-map", stream]
+        argv = ["ffmpeg", "-v", "error", "-nostdin", "-max_pixels", str(MOST_ARTWORK_PIXELS)]
+        argv += ["-protocol_whitelist", "file", *source, "-map", stream]
         argv += ["-frames:v", "1", "-vf", f"scale='min({ARTWORK_WIDTH},iw)':-2", "-f", "mjpeg", f"file:{target}"]
-        run(Command(argv=argv, timeout_s=20))
+        with _at_once:
+            run(Command(argv=argv, timeout_s=20))
 
     return cached("artwork", f"{material_mark(title)}.jpg", make)
 

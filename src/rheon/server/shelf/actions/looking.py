@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from pathlib import Path
-
 from django.core.cache import cache
+
+from rheon.core.engine import is_there
+from rheon.core.engine.path_text import text_path
 
 from ..models import Source, SourceState, Title
 from .reading import data_paths, stamp_of
@@ -25,7 +26,7 @@ def look_over() -> None:
     """Mark sources that are gone, take back those that are there again, and read those whose files changed."""
     settled = (SourceState.READY, SourceState.MISSING)
     for source in Source.objects.filter(state__in=settled):
-        there = Path(source.path).exists()
+        there = is_there(text_path(source.path))
         if not there and source.state == SourceState.READY:
             update(Source.objects.filter(pk=source.pk), state=SourceState.MISSING)
         elif there and (source.state == SourceState.MISSING or _changed(source)):

@@ -11,7 +11,8 @@ from pathlib import Path
 
 from django.db import transaction
 
-from rheon.core.engine import InHand, process_identity
+from rheon.core.engine import InHand, is_there, process_identity
+from rheon.core.engine.path_text import shown, text_path
 from rheon.core.errors import NoSuchTitle, RheonError, Stopped
 from rheon.core.media import FileData, Role
 from rheon.core.media import Source as CoreSource
@@ -23,7 +24,7 @@ from rheon.core.media.sentences import sentence
 from rheon.core.sources import ChapterRange, ScanProgress, cut, part_number, read_source
 
 from ..drives import pace_of
-from ..folders import with_contents_inside
+from ..folders import inside
 from ..models import Source, SourceState, Title
 from ..names import title_names
 from ..signals import source_read
@@ -50,7 +51,7 @@ def _read(source_id: int) -> None:
     source = Source.objects.get(pk=source_id)
     started = time.monotonic()
     try:
-        found = read_source(with_contents_inside(source.path), _progress(source_id, pace_of(source)))
+        found = read_source(inside(source.path), _progress(source_id, pace_of(source)))
         pace_of(source)(found.bytes_read, time.monotonic() - started)
     except Stopped:
         update(Source.objects.filter(pk=source_id), state=SourceState.STOPPED)
@@ -69,9 +70,9 @@ def store(source: Source, found: CoreSource) -> None:
     with transaction.atomic():
         source = _moved_from(source, mark)
         _store_titles(source, with_parts(source, found))
-        source.label, source.kind, source.form = found.label, found.kind.value, found.form.value
+        source.label, source.kind, source.form = shown(found.label)[:200], found.kind.value, found.form.value
         if not source.named_by_hand:
-            source.name = display_name(found.label)[:200]
+            source.name = display_name(shown(found.label))[:200]
         source.size_bytes = found.size_bytes
         source.problems = [dump(problem) for problem in found.problems]
         source.state, source.at_title, source.title_count = SourceState.READY, len(found.titles), len(found.titles)
@@ -113,9 +114,9 @@ def stamp_of(paths: object) -> str:
     for path in sorted({path for some in paths for path in some}):  # type: ignore[attr-defined]
         try:
             said = Path(path).stat()
-            digest.update(f"{path}|{said.st_size}|{said.st_mtime_ns}\n".encode())
+            digest.update(f"{path}|{said.st_size}|{said.st_mtime_ns}\n".encode(errors="surrogateescape"))
         except OSError:
-            digest.update(f"{path}|gone\n".encode())
+            digest.update(f"{path}|gone\n".encode(errors="surrogateescape"))
     return digest.hexdigest()
 
 
@@ -166,7 +167,7 @@ def _detail(title: CoreTitle) -> str:
 def _moved_from(source: Source, mark: str) -> Source:
     """The row of a source with the same content that is not where it was: it has moved here, and is kept."""
     for other in Source.objects.filter(mark=mark).exclude(pk=source.pk):
-        if not Path(other.path).exists():
+        if not is_there(text_path(other.path)):
             other.path, other.drive = source.path, source.drive
             source.delete()
             return other
@@ -204,7 +205,7 @@ def _store_titles(source: Source, found: CoreSource) -> None:
         row.key, row.number, row.duration_s = title.key, title.number, title.duration_s
         row.document, row.outline = dump(title), outline(title)
         if not row.named_by_hand:
-            row.name = names[title.number][:220]
+            row.name = shown(names[title.number])[:220]
         if not row.role_by_hand:
             row.role = title.role.value
         row.save()

@@ -10,6 +10,8 @@ from django.db import transaction
 from django.db.models import QuerySet
 from django.utils import timezone
 
+from rheon.core.engine import is_there
+from rheon.core.engine.path_text import path_text, shown, text_path
 from rheon.core.errors import SourceError, SourceMissing
 from rheon.core.media.names import display_name
 
@@ -22,10 +24,10 @@ SEARCH_DEPTH, MOST_FOLDERS = 4, 20_000
 def add_source(path: str, *, drive: int | None = None) -> Source:
     """Take a source onto the shelf and have it read. Raises ``OutsideFolders`` or ``SourceError``."""
     resolved = inside(path)
-    if not resolved.exists():
-        raise SourceError(f"There is nothing at {resolved.name}.", advice="Choose it again.")
-    defaults = {"name": display_name(resolved.stem)[:200], "drive": drive}
-    source, new = Source.objects.get_or_create(path=str(resolved), defaults=defaults)
+    if not is_there(resolved):
+        raise SourceError(f"There is nothing at {shown(resolved.name)}.", advice="Choose it again.")
+    defaults = {"name": display_name(shown(resolved.stem))[:200], "drive": drive}
+    source, new = Source.objects.get_or_create(path=path_text(str(resolved)), defaults=defaults)
     if drive != source.drive:
         source.drive = drive
         source.save(update_fields=["drive", "changed"])
@@ -55,7 +57,7 @@ def rename_source(source: Source, name: str) -> None:
     """Call a source by another name; an empty one gives it its own back."""
     wanted = name.strip()
     source.named_by_hand = bool(wanted)
-    source.name = (wanted or display_name(source.label or Path(source.path).stem))[:200]
+    source.name = (wanted or display_name(source.label or shown(Path(text_path(source.path)).stem)))[:200]
     source.save(update_fields=["name", "named_by_hand", "changed"])
 
 
@@ -73,15 +75,16 @@ def remove_source(source: Source) -> None:
 
 def find_again(source: Source) -> None:
     """Look for a source that has moved by its name in the media folders. Raises ``SourceMissing``."""
-    if not Path(source.path).exists():
-        found = _by_name(Path(source.path).name)
+    path = Path(text_path(source.path))
+    if not is_there(path):
+        found = _by_name(path.name)
         if found is None:
             raise SourceMissing(
-                f"Nothing called {Path(source.path).name} is in the media folders.",
+                f"Nothing called {shown(path.name)} is in the media folders.",
                 advice="Add it from its new place; what was set by hand comes back with it.",
             )
-        Source.objects.filter(path=str(found)).exclude(pk=source.pk).delete()
-        source.path = str(found)
+        Source.objects.filter(path=path_text(str(found))).exclude(pk=source.pk).delete()
+        source.path = path_text(str(found))
         source.save(update_fields=["path", "changed"])
     read_again(source)
 
@@ -92,7 +95,7 @@ def _by_name(name: str) -> Path | None:
         for place, folders, files in os.walk(root):
             count += 1
             if name in folders or name in files:
-                return inside(str(Path(place) / name))
+                return inside(path_text(str(Path(place) / name)))
             deep = len(Path(place).relative_to(root).parts) >= SEARCH_DEPTH
             folders[:] = [] if deep or count > MOST_FOLDERS else [f for f in folders if not f.startswith(".")]
     return None
