@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from pathlib import Path
 from typing import Any
 
@@ -10,10 +10,12 @@ import pytest
 from django.conf import settings as django_settings
 from django.test import Client
 
+from rheon.core.engine import set_fence
 from rheon.server.household.actions.devices import add_device
 from rheon.server.household.actions.people import set_languages
 from rheon.server.shelf.actions.reading import read_now
 from rheon.server.shelf.actions.sources import add_source
+from rheon.server.shelf.folders import fence_in
 from rheon.server.shelf.models import Source
 
 
@@ -57,3 +59,11 @@ def api(client: Client) -> Callable[..., Any]:
 
     assert django_settings.DATABASES["default"]["ENGINE"].endswith("sqlite3")
     return call
+
+
+@pytest.fixture(autouse=True)
+def fenced(settings: Any) -> Iterator[None]:
+    """As every process of the server: nothing is opened outside the folders that the settings name."""
+    fence_in()
+    yield
+    set_fence(None)

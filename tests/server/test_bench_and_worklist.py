@@ -86,7 +86,7 @@ def test_a_job_is_made_checked_and_delivered(cell: tuple[int, int], api: Api, se
     worklist = api("get", "worklist")[1]
     assert set(worklist["jobs"][0]) == set(WorklistSerializer().fields["jobs"].child.fields)
     assert (worklist["jobs"][0]["state"], worklist["total"]["count"]) == ("done", 0)
-    output = api("get", "outbox")[1][0]
+    output = api("get", f"outbox/{api('get', 'outbox')[1]['outputs'][0]['id']}")[1]
     assert output["file_name"] == "Marram Nights, extra 3.mp3"
     assert (Path(output["folder"]) / output["file_name"]).stat().st_size == output["size_bytes"]
     assert output["checks"][0]["kept"] == len(output["checks"][0]["rules"]) > 5

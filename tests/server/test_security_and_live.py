@@ -88,7 +88,7 @@ async def test_an_open_page_is_told_of_every_change(async_client: AsyncClient) -
     response = await async_client.get("/api/live")
     events = aiter(response.streaming_content)
     first = json.loads((await anext(events)).decode().partition("data: ")[2])
-    assert (first["counts"]["sources"], first["worklist"]["jobs"]) == (0, [])
+    assert (first["counts"]["sources"], first["running"], first["total"]["count"]) == (0, [], 0)
     await Source.objects.acreate(path="/x", name="x")
     second = json.loads((await anext(events)).decode().partition("data: ")[2])
     assert second["counts"]["sources"] == 1

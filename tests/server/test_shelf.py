@@ -106,7 +106,7 @@ def test_only_media_folders_are_listed_and_links_do_not_lead_out(
     (root / "way-out").symlink_to("/etc")
     settings.RHEON_MEDIA_FOLDERS = [root]
     status, top = api("get", "shelf/folders")
-    assert (status, top["parent"], [e["name"] for e in top["entries"]]) == (200, None, ["films", "way-out"])
+    assert (status, top["parent"], [e["name"] for e in top["entries"]]) == (200, None, ["films"])
     inside = api("get", f"shelf/folders?path={root}/films")[1]["entries"]
     assert [(entry["name"], entry["kind"]) for entry in inside] == [("DISC", "disc"), ("a.mkv", "file")]
     for path in ("/etc", f"{root}/way-out", f"{root}/../../etc", "/"):

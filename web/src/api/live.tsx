@@ -13,9 +13,10 @@ export interface Counts {
 }
 
 interface Live {
-  worklist: Schemas["Worklist"];
+  running: Schemas["Job"][];
+  total: Schemas["Total"];
   counts: Counts;
-  marks: Record<"shelf" | "bench" | "outbox" | "household" | "balance", string>;
+  marks: Record<"worklist" | "shelf" | "bench" | "outbox" | "household" | "balance", string>;
 }
 
 export interface LiveState {
@@ -34,15 +35,16 @@ export function LiveProvider({ children }: { children: ReactNode }) {
   const [state, setState] = useState<LiveState>({ counts: null, connected: true });
 
   useEffect(() => {
+    const stale = seldom((place) => void cache.invalidateQueries({ queryKey: [place] }));
     const stream = new EventSource("/api/live");
     stream.addEventListener("live", (event) => {
       const live = JSON.parse(event.data as string) as Live;
-      cache.setQueryData(keys.worklist, live.worklist);
+      cache.setQueryData<Schemas["Worklist"]>(keys.worklist, (old) => old && { jobs: old.jobs.map((job) => live.running.find(({ id }) => id === job.id) ?? job), total: live.total });
       const before = marks.current;
       marks.current = live.marks;
-      for (const place of ["shelf", "bench", "outbox", "household"] as const) {
+      for (const place of ["worklist", "shelf", "bench", "outbox", "household"] as const) {
         // on the first event too: what was read before the stream began may be old already
-        if (before?.[place] !== live.marks[place]) void cache.invalidateQueries({ queryKey: [place] });
+        if (before?.[place] !== live.marks[place]) stale(place);
       }
       if (before && before.balance !== live.marks.balance) {
         void cache.invalidateQueries({ queryKey: keys.table });
@@ -55,4 +57,21 @@ export function LiveProvider({ children }: { children: ReactNode }) {
   }, [cache]);
 
   return <LiveContext value={state}>{children}</LiveContext>;
+}
+
+const REST_MS = 1000;
+
+/** Calls at once, and then at most once a second for each name, the last one never left out: a scan of many sources changes the Shelf all the time. */
+export function seldom(call: (name: string) => void): (name: string) => void {
+  const resting = new Map<string, boolean>();
+  const run = (name: string) => {
+    call(name);
+    resting.set(name, false);
+    setTimeout(() => {
+      const again = resting.get(name);
+      resting.delete(name);
+      if (again) run(name);
+    }, REST_MS);
+  };
+  return (name) => (resting.has(name) ? resting.set(name, true) : run(name));
 }

@@ -1,6 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMemo } from "react";
 
 import { answer, client, type Schemas } from "./client";
+import { usePages } from "./pages";
 
 export const keys = {
   sources: ["shelf", "sources"] as const,
@@ -15,13 +17,18 @@ export const keys = {
   serving: (title: number, devices: string) => ["bench", "serving", title, devices] as const,
   sheet: (title: number, device: number) => ["bench", "sheet", title, device] as const,
   worklist: ["worklist"] as const,
-  outbox: ["outbox"] as const,
+  outbox: ["outbox", "list"] as const,
+  output: (id: number) => ["outbox", "one", id] as const,
   household: ["household"] as const,
   asking: ["household", "asking"] as const,
 };
 
 export const useSources = () =>
-  useQuery({ queryKey: keys.sources, queryFn: () => answer(client.GET("/api/shelf/sources")) });
+  usePages<Schemas["Source"]>(
+    keys.sources,
+    (after) => answer(client.GET("/api/shelf/sources", { params: { query: { after } } })),
+    (page) => page.at(-1)?.id,
+  );
 
 export const useTitle = (id: number) =>
   useQuery({
@@ -38,7 +45,22 @@ export const useFolder = (path: string | null) =>
 export const useWorklist = () =>
   useQuery({ queryKey: keys.worklist, queryFn: () => answer(client.GET("/api/worklist")) });
 
-export const useOutbox = () => useQuery({ queryKey: keys.outbox, queryFn: () => answer(client.GET("/api/outbox")) });
+/** Every output in outline, page by page, with how many there are in all and how large. */
+export function useOutbox() {
+  const found = usePages<Schemas["Outbox"]>(
+    keys.outbox,
+    async (after) => [await answer(client.GET("/api/outbox", { params: { query: { after } } }))],
+    (page) => page[0]?.outputs.at(-1)?.id,
+  );
+  const outputs = useMemo(() => found.data?.flatMap((page) => page.outputs), [found.data]);
+  return { ...found, outputs, count: found.data?.[0]?.count ?? 0, bytes: found.data?.[0]?.size_bytes ?? 0 };
+}
+
+export const useOutput = (id: number) =>
+  useQuery({
+    queryKey: keys.output(id),
+    queryFn: () => answer(client.GET("/api/outbox/{output_id}", { params: { path: { output_id: id } } })),
+  });
 
 /** A change that makes everything under `stale` be read again when it is done. */
 export function useChange<Input, Output>(run: (input: Input) => Promise<Output>, stale: readonly (readonly unknown[])[]) {
@@ -147,6 +169,6 @@ export const useJobAction = () =>
 export const useForgetOutput = () =>
   useChange(
     (id: number) => answer(client.DELETE("/api/outbox/{output_id}", { params: { path: { output_id: id } } })),
-    [keys.outbox],
+    [["outbox"]],
   );
 

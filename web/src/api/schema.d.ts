@@ -396,7 +396,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        get: operations["output"];
         put?: never;
         post?: never;
         delete: operations["forgetOutput"];
@@ -492,6 +492,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** @description A page of sources; the next one begins behind the last of them, until none is left. */
         get: operations["sources"];
         put?: never;
         post: operations["addSource"];
@@ -797,7 +798,9 @@ export interface components {
             too_large: boolean;
         };
         CellRefRequest: {
+            /** Format: int64 */
             title_id: number;
+            /** Format: int64 */
             device_id: number;
         };
         Chapter: {
@@ -838,6 +841,7 @@ export interface components {
             device_ids?: number[];
         };
         CopyRequest: {
+            /** Format: int64 */
             source_id: number;
         };
         Decision: {
@@ -1075,6 +1079,23 @@ export interface components {
         };
         /** @enum {unknown} */
         NullEnum: null;
+        /** @description How many there are in all, and one page of them. */
+        Outbox: {
+            count: number;
+            size_bytes: number;
+            outputs: components["schemas"]["Outline"][];
+        };
+        Outline: {
+            id: number;
+            title_id: number | null;
+            title_name: string;
+            device_names: string[];
+            size_bytes: number;
+            /** Format: double */
+            making_s: number;
+            held: boolean;
+            present: boolean;
+        };
         Output: {
             id: number;
             job_id: number | null;
@@ -1111,6 +1132,7 @@ export interface components {
             sound?: components["schemas"]["SoundWish"] | components["schemas"]["BlankEnum"];
             words?: components["schemas"]["WordsWish"] | components["schemas"]["BlankEnum"];
             name?: string;
+            /** Format: int64 */
             member_id?: number | null;
             /** Format: int64 */
             free_bytes?: number | null;
@@ -2176,7 +2198,9 @@ export interface operations {
     };
     outbox: {
         parameters: {
-            query?: never;
+            query?: {
+                after?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -2188,7 +2212,28 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Output"][];
+                    "application/json": components["schemas"]["Outbox"];
+                };
+            };
+        };
+    };
+    output: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                output_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Output"];
                 };
             };
         };
@@ -2337,7 +2382,9 @@ export interface operations {
     };
     sources: {
         parameters: {
-            query?: never;
+            query?: {
+                after?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;

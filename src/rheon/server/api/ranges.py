@@ -44,12 +44,14 @@ def file_response(request: HttpRequest, path: Path, kind: str) -> HttpResponse |
 
 def parse_range(header: str, size: int) -> Span | None:
     """The one range asked for; ``None`` for none or for a form that is not served."""
-    found = re.fullmatch(r"bytes=(\d*)-(\d*)", header.strip())
+    found = re.fullmatch(r"bytes=(\d{0,18})-(\d{0,18})", header.strip())
     if not found or (not found[1] and not found[2]):
         return None
     if not found[1]:
         return Span(first=max(0, size - int(found[2])), last=size - 1)
-    return Span(first=int(found[1]), last=min(int(found[2]) if found[2] else size - 1, size - 1))
+    first, last = int(found[1]), min(int(found[2]) if found[2] else size - 1, size - 1)
+    # a last byte before the first makes it no range at all
+    return None if first < size and last < first else Span(first=first, last=last)
 
 
 async def _bytes(path: Path, span: Span) -> AsyncIterator[bytes]:

@@ -8,9 +8,12 @@ from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
+from rheon.core.engine.path_text import is_text
+from rheon.server.api.fields import IdField
 from rheon.server.api.schema import BALANCES
 
 MOST_ROWS = 200
+MOST_PINS, LONGEST_KEY = 100, 80
 
 
 class BenchBalanceSerializer(serializers.Serializer):
@@ -18,7 +21,7 @@ class BenchBalanceSerializer(serializers.Serializer):
 
 
 class PickChangeSerializer(serializers.Serializer):
-    title_ids = serializers.ListField(child=serializers.IntegerField(), max_length=5000)
+    title_ids = serializers.ListField(child=IdField(), max_length=5000)
     picked = serializers.BooleanField()
 
 
@@ -48,6 +51,11 @@ class SheetChangeSerializer(serializers.Serializer):
         required=False,
     )
 
+    def validate_pins(self, value: dict[str, str | None]) -> dict[str, str | None]:
+        if len(value) > MOST_PINS or any(len(key) > LONGEST_KEY or not is_text(key) for key in value):
+            raise serializers.ValidationError("These are no decisions of a plan.")
+        return value
+
 
 class CarrySerializer(serializers.Serializer):
     to = serializers.ChoiceField(choices=["siblings", "picked"])
@@ -65,7 +73,7 @@ class ColumnWantedSerializer(serializers.Serializer):
     """A goal by its id, or the devices that are to share a file."""
 
     goal_id = serializers.CharField(max_length=80, required=False)
-    device_ids = serializers.ListField(child=serializers.IntegerField(), required=False, max_length=50)
+    device_ids = serializers.ListField(child=IdField(), required=False, max_length=50)
 
 
 class ServingWantedSerializer(serializers.Serializer):

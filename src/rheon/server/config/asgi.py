@@ -5,8 +5,13 @@ import os
 from django.conf import settings
 from django.core.asgi import get_asgi_application
 
-from rheon.core.engine import use_scratch
-
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "rheon.server.config.settings")
-application = get_asgi_application()
+served = get_asgi_application()
+
+from rheon.core.engine import use_scratch  # noqa: E402 - the settings have to be there first
+from rheon.server.api.limits import Gate  # noqa: E402
+from rheon.server.shelf.folders import fence_in  # noqa: E402
+
 use_scratch(settings.RHEON_SCRATCH)
+fence_in()
+application = Gate(served)

@@ -63,9 +63,11 @@ MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
     "rheon.server.api.security.ContentSecurityPolicy",
     "whitenoise.middleware.WhiteNoiseMiddleware",
+    "django.middleware.http.ConditionalGetMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "rheon.server.api.security.SensibleNumbers",
 ]
 ROOT_URLCONF = "rheon.server.config.urls"
 ASGI_APPLICATION = "rheon.server.config.asgi.application"
@@ -91,10 +93,11 @@ REST_FRAMEWORK = {
     "DEFAULT_AUTHENTICATION_CLASSES": ["rheon.server.api.security.SamePage"],
     "DEFAULT_PERMISSION_CLASSES": [],
     "DEFAULT_RENDERER_CLASSES": ["rest_framework.renderers.JSONRenderer"],
-    "DEFAULT_PARSER_CLASSES": ["rest_framework.parsers.JSONParser"],
+    "DEFAULT_PARSER_CLASSES": ["rheon.server.api.parsing.BoundedJson"],
     "DEFAULT_SCHEMA_CLASS": "drf_spectacular.openapi.AutoSchema",
     "EXCEPTION_HANDLER": "rheon.server.api.errors.handle",
     "UNAUTHENTICATED_USER": None,
+    "UNICODE_JSON": False,  # names that are no text come through as they are
 }
 SPECTACULAR_SETTINGS = {
     "TITLE": "Rheon",
@@ -102,6 +105,10 @@ SPECTACULAR_SETTINGS = {
     "SERVE_INCLUDE_SCHEMA": False,
     "COMPONENT_SPLIT_REQUEST": True,
     "AUTHENTICATION_WHITELIST": [],
+    "POSTPROCESSING_HOOKS": [
+        "drf_spectacular.hooks.postprocess_schema_enums",
+        "rheon.server.api.fields.bound_path_numbers",
+    ],
     "ENUM_NAME_OVERRIDES": {
         "SourceState": "rheon.server.shelf.models.SourceState",
         "JobState": "rheon.server.worklist.models.JobState",

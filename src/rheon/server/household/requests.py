@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from rest_framework import serializers
 
+from rheon.server.api.fields import IdField
 from rheon.server.api.schema import DEVICE_KINDS, SOUND_WISHES, WORDS_WISHES
 
 from .actions.people import known_languages
@@ -43,7 +44,7 @@ class DeviceChangeSerializer(_WishesSerializer):
     """Only what is named changes; ``null`` takes member or free space back."""
 
     name = serializers.CharField(max_length=80, required=False)
-    member_id = serializers.IntegerField(allow_null=True, required=False)
+    member_id = IdField(allow_null=True, required=False)
     free_bytes = serializers.IntegerField(min_value=0, max_value=LARGEST_BYTES, allow_null=True, required=False)
 
     def validate_member_id(self, value: int | None) -> int | None:

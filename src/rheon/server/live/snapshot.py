@@ -10,15 +10,15 @@ from rheon.server.bench.models import Bench, Pick, Setting
 from rheon.server.household.models import Asking, Device, Household, Member
 from rheon.server.outbox.models import Output
 from rheon.server.shelf.models import Source, Title
-from rheon.server.worklist.queries import worklist_document
+from rheon.server.worklist.queries import running_document, worklist_mark
 
 
 def snapshot() -> dict[str, Any]:
-    """The Worklist in full, the counts of the bar, and marks that change when a place should be read again."""
-    worklist = worklist_document()
+    """What is being made, the counts of the bar, and marks that change when a place should be read again."""
+    worklist = running_document()
     picks = list(Pick.objects.order_by("title_id").values_list("title_id", flat=True))
     return {
-        "worklist": worklist,
+        **worklist,
         "counts": {
             "sources": Source.objects.count(),
             "picked": len(picks),
@@ -27,6 +27,7 @@ def snapshot() -> dict[str, Any]:
             "outputs": Output.objects.count(),
         },
         "marks": {
+            "worklist": worklist_mark(),
             "shelf": _shelf_mark(),
             "bench": _bench_mark(picks),
             "outbox": _outbox_mark(),
@@ -38,8 +39,7 @@ def snapshot() -> dict[str, Any]:
 
 def _shelf_mark() -> str:
     seen = Source.objects.aggregate(count=Count("id"), changed=Max("changed"), at=Sum("at_title"))
-    states = ",".join(Source.objects.values_list("state", flat=True))
-    return f"{seen['count']}|{seen['changed']}|{seen['at']}|{states}"
+    return f"{seen['count']}|{seen['changed']}|{seen['at']}"
 
 
 def _bench_mark(picks: list[int]) -> str:

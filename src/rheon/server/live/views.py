@@ -3,40 +3,28 @@
 from __future__ import annotations
 
 import asyncio
-import json
 from collections.abc import AsyncIterator
+from weakref import WeakKeyDictionary
 
-from asgiref.sync import sync_to_async
-from django.http import HttpRequest, StreamingHttpResponse
+from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
 
-from .snapshot import snapshot
-from .watch import DatabaseWatch
+from .feed import LiveFeed
 
-POLL_S = 0.3
 KEEP_ALIVE_S = 15.0
+FULL = "Too many pages are open. Close some of them."
+_feeds: WeakKeyDictionary[asyncio.AbstractEventLoop, LiveFeed] = WeakKeyDictionary()
 
 
-async def live(request: HttpRequest) -> StreamingHttpResponse:
-    """A stream of ``live`` events; each holds the Worklist, the counts, and a mark for each other place."""
+async def live(request: HttpRequest) -> StreamingHttpResponse | HttpResponse:
+    """A stream of ``live`` events; each holds what is being made, the counts, and a mark for each place."""
+    feed = _feeds.setdefault(asyncio.get_running_loop(), LiveFeed())
+    if feed.is_full:
+        return HttpResponse(FULL, status=503, content_type="text/plain", headers={"Retry-After": "30"})
     headers = {"Cache-Control": "no-cache", "X-Accel-Buffering": "no"}
-    return StreamingHttpResponse(_events(), content_type="text/event-stream", headers=headers)
+    return StreamingHttpResponse(_events(feed), content_type="text/event-stream", headers=headers)
 
 
-async def _events() -> AsyncIterator[bytes]:
-    watch = DatabaseWatch()
-    sent = ""
-    quiet_s = 0.0
-    try:
+async def _events(feed: LiveFeed) -> AsyncIterator[bytes]:
+    async with feed.open() as page:
         while True:
-            if await asyncio.to_thread(watch.changed):
-                document = json.dumps(await sync_to_async(snapshot)())
-                if document != sent:
-                    sent, quiet_s = document, 0.0
-                    yield f"event: live\ndata: {document}\n\n".encode()
-            if quiet_s >= KEEP_ALIVE_S:
-                quiet_s = 0.0
-                yield b": still here\n\n"
-            await asyncio.sleep(POLL_S)
-            quiet_s += POLL_S
-    finally:
-        watch.close()
+            yield await page.next(KEEP_ALIVE_S) or b": still here\n\n"

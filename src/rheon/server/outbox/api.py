@@ -9,11 +9,13 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from rheon.server.api.asked import asked
+from rheon.server.api.fields import PageSerializer
 from rheon.server.bench.documents import EstimateSerializer, RuleSerializer
 
 from .actions.outputs import forget
 from .models import Output
-from .queries import outputs_document
+from .queries import output_document, outputs_document
 
 
 class CheckSerializer(serializers.Serializer):
@@ -42,13 +44,36 @@ class OutputSerializer(serializers.Serializer):
     made = serializers.CharField()
 
 
+class OutlineSerializer(serializers.Serializer):
+    id = serializers.IntegerField()
+    title_id = serializers.IntegerField(allow_null=True)
+    title_name = serializers.CharField()
+    device_names = serializers.ListField(child=serializers.CharField())
+    size_bytes = serializers.IntegerField()
+    making_s = serializers.FloatField()
+    held = serializers.BooleanField()
+    present = serializers.BooleanField()
+
+
+class OutboxSerializer(serializers.Serializer):
+    """How many there are in all, and one page of them."""
+
+    count = serializers.IntegerField()
+    size_bytes = serializers.IntegerField()
+    outputs = OutlineSerializer(many=True)
+
+
 class TheOutbox(APIView):
-    @extend_schema(operation_id="outbox", responses=OutputSerializer(many=True))
+    @extend_schema(operation_id="outbox", parameters=[PageSerializer], responses=OutboxSerializer)
     def get(self, request: Request) -> Response:
-        return Response(outputs_document())
+        return Response(outputs_document(asked(PageSerializer, request.query_params)["after"]))
 
 
 class OneOutput(APIView):
+    @extend_schema(operation_id="output", responses=OutputSerializer)
+    def get(self, request: Request, output_id: int) -> Response:
+        return Response(output_document(get_object_or_404(Output, pk=output_id)))
+
     @extend_schema(operation_id="forgetOutput", request=None, responses={204: None})
     def delete(self, request: Request, output_id: int) -> Response:
         forget(get_object_or_404(Output, pk=output_id))

@@ -8,7 +8,10 @@ from rheon.server.worklist.models import Job
 
 
 class Output(models.Model):
-    """A finished file. Names and expectations are kept with it, so it outlives its job on the list."""
+    """A finished file; ``held`` says that no rule of its checks was broken.
+
+    Names and expectations are kept with it, so it outlives its job on the list.
+    """
 
     job = models.OneToOneField(Job, null=True, on_delete=models.SET_NULL)
     title_id = models.BigIntegerField(null=True)
@@ -21,6 +24,7 @@ class Output(models.Model):
     checking_s = models.FloatField()
     expected = models.JSONField()
     checks = models.JSONField()
+    held = models.BooleanField(default=True)
     made = models.DateTimeField(auto_now_add=True)
 
     class Meta:

@@ -5,7 +5,10 @@ from __future__ import annotations
 from pathlib import Path
 from typing import Any
 
+from django.db.models import Count, Sum
+
 from rheon.core.devices import RuleResult
+from rheon.core.engine import is_there
 from rheon.server.bench.queries import rule_document
 
 from .models import Output
@@ -13,8 +16,20 @@ from .models import Output
 PLAYED_BY_BROWSERS = {".mp4": "video/mp4", ".m4v": "video/mp4", ".mp3": "audio/mpeg", ".m4a": "audio/mp4"}
 
 
-def outputs_document() -> list[dict[str, Any]]:
-    return [output_document(output) for output in Output.objects.all()]
+OUTLINE = ("id", "title_id", "title_name", "device_names", "path", "size_bytes", "making_s", "held")
+PAGE = 500
+
+
+def outputs_document(after: int) -> dict[str, Any]:
+    """How many outputs there are and how large, and a page of them, newest first, behind the one ``after``."""
+    rows = Output.objects.filter(pk__lt=after) if after else Output.objects.all()
+    outputs = [_outline(row) for row in rows.values(*OUTLINE)[:PAGE]]
+    whole = Output.objects.aggregate(count=Count("id"), size_bytes=Sum("size_bytes", default=0))
+    return {**whole, "outputs": outputs}
+
+
+def _outline(row: dict[str, Any]) -> dict[str, Any]:
+    return {**{key: row[key] for key in OUTLINE if key != "path"}, "present": is_there(row["path"])}
 
 
 def output_document(output: Output) -> dict[str, Any]:
@@ -28,7 +43,7 @@ def output_document(output: Output) -> dict[str, Any]:
         "summary": output.summary,
         "file_name": path.name,
         "folder": str(path.parent),
-        "present": path.exists(),
+        "present": is_there(path),
         "is_folder": path.is_dir(),
         "media_type": PLAYED_BY_BROWSERS.get(path.suffix.lower()),
         "size_bytes": output.size_bytes,

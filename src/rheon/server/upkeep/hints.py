@@ -20,6 +20,7 @@ from rheon.core.engine import is_alive
 from rheon.server.household.actions.asking import asking, is_open
 from rheon.server.household.clips import clip_path
 from rheon.server.household.tasks import make_clips_task
+from rheon.server.shelf.actions.sources import update
 from rheon.server.shelf.actions.surveys import LATER, unlooked
 from rheon.server.shelf.models import Source, SourceState, Title
 from rheon.server.shelf.tasks import read_source_task, sample_title_task, survey_title_task
@@ -89,7 +90,7 @@ def _give_up(task_path: str, args: list[int]) -> None:
     """Note with the row itself that it is not to be tried again."""
     if task_path == read_source_task.module_path:
         facts = {"state": SourceState.FAILED, "error_code": "interrupted", "error_message": UNREADABLE}
-        Source.objects.filter(pk=args[0]).update(**facts)
+        update(Source.objects.filter(pk=args[0]), **facts)
     elif task_path == sample_title_task.module_path:
         Title.objects.filter(pk=args[0]).update(samples_failed=True)
     elif task_path == survey_title_task.module_path:

@@ -9,6 +9,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from rheon.server.api.fields import IdField
 from rheon.server.household.models import Device
 from rheon.server.shelf.models import Source, Title
 
@@ -16,6 +17,8 @@ from .actions.add import add_copy, add_jobs
 from .actions.change import remove_job, request_stop, retry
 from .models import Job, JobState
 from .queries import worklist_document
+
+MOST_CELLS = 10_000
 
 
 class JobSerializer(serializers.Serializer):
@@ -57,16 +60,16 @@ class WorklistSerializer(serializers.Serializer):
 
 
 class CellRefSerializer(serializers.Serializer):
-    title_id = serializers.IntegerField()
-    device_id = serializers.IntegerField()
+    title_id = IdField()
+    device_id = IdField()
 
 
 class NewJobsSerializer(serializers.Serializer):
-    cells = CellRefSerializer(many=True, allow_empty=False)
+    cells = CellRefSerializer(many=True, allow_empty=False, max_length=MOST_CELLS)
 
 
 class CopySerializer(serializers.Serializer):
-    source_id = serializers.IntegerField()
+    source_id = IdField()
 
 
 class AddedSerializer(serializers.Serializer):

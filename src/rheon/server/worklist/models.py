@@ -30,6 +30,8 @@ class Job(models.Model):
     ``request_document`` is what was asked for: where nobody had looked at the title yet, the plan is settled from it
     once somebody has, before anything is made. ``accept_loss``: what is there of a cut-off source is enough.
 
+    ``duration_s`` and ``expected`` (the plan's estimate) say again what the list shows, so that it reads no documents.
+
     ``worker`` is the identity of the process that carries it out; ``token`` marks its temporary file, and
     ``delivery_document`` notes the checked file just before it gets its name, so that a kill in between loses nothing.
     ``attempts`` counts how often a worker began. ``disc_path`` is set where a whole disc is copied without a plan.
@@ -42,6 +44,8 @@ class Job(models.Model):
     title_document = models.JSONField()
     plan_document = models.JSONField()
     device_documents = models.JSONField()
+    duration_s = models.FloatField(default=0)
+    expected = models.JSONField(default=dict)
     folder = models.TextField()
     disc_path = models.TextField(blank=True)
     request_document = models.JSONField(null=True)
@@ -67,6 +71,7 @@ class Job(models.Model):
 
     class Meta:
         ordering = ["position", "id"]
+        indexes = [models.Index(fields=["state", "-ended"], name="job_by_state")]
 
     def core_title(self) -> CoreTitle:
         return load(CoreTitle, self.title_document)

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from typing import Any
 
+from django.db.models import Count, Max, Q, QuerySet
+
 from .models import ENDED, Job, JobState
 
 MOST_ENDED = 200
@@ -13,14 +15,30 @@ LOSSES = ("loss_not_accepted", "not_whole")
 
 def worklist_document() -> dict[str, Any]:
     """What is being made, what waits, what ended (newest first), and a total over all that is still to do."""
-    active = list(Job.objects.exclude(state__in=ENDED))
-    ended = list(Job.objects.filter(state__in=ENDED).order_by("-ended", "-id")[:MOST_ENDED])
-    jobs = [_job(job) for job in [*active, *ended]]
-    return {"jobs": jobs, "total": _total([job for job in jobs if job["state"] in ("running", "waiting")])}
+    active = [_job(row) for row in _rows(~Q(state__in=ENDED))]
+    ended = [_job(row) for row in _rows(Q(state__in=ENDED)).order_by("-ended", "-id")[:MOST_ENDED]]
+    return {"jobs": [*active, *ended], "total": _total(active)}
+
+
+def running_document() -> dict[str, Any]:
+    """The jobs that are being made, and the total: what changes while a page looks on."""
+    active = [_job(row) for row in _rows(~Q(state__in=ENDED))]
+    return {"running": [job for job in active if job["state"] == JobState.RUNNING], "total": _total(active)}
+
+
+def worklist_mark() -> str:
+    """Changes when jobs come, go, or pass into another state."""
+    seen = Job.objects.aggregate(count=Count("id"), last=Max("id"), ended=Max("ended"), place=Max("position"))
+    states = dict(Job.objects.order_by().values_list("state").annotate(Count("id")))
+    return f"{seen['count']}|{seen['last']}|{seen['ended']}|{seen['place']}|{sorted(states.items())}"
+
+
+def _rows(which: Q) -> QuerySet[Job]:
+    return Job.objects.filter(which).defer("title_document", "plan_document", "device_documents", "request_document")
 
 
 def _job(job: Job) -> dict[str, Any]:
-    expected = job.plan_document.get("estimate") or {}
+    expected = job.expected
     made_in = (job.ended - job.started).total_seconds() if job.ended and job.started else None
     return {
         "id": job.pk,
@@ -32,7 +50,7 @@ def _job(job: Job) -> dict[str, Any]:
         "stage": job.stage,
         "fraction": job.fraction,
         "done_s": job.done_s,
-        "duration_s": job.title_document["duration_s"],
+        "duration_s": job.duration_s,
         "speed": job.speed,
         "written_bytes": job.written_bytes,
         "left_s": _left(job, expected),

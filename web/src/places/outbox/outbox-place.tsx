@@ -1,7 +1,9 @@
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { useRef } from "react";
 import { Link, useParams } from "react-router";
 
 import type { Schemas } from "../../api/client";
-import { useOutbox } from "../../api/queries";
+import { useOutbox, useOutput } from "../../api/queries";
 import { spanText } from "../../domain/durations";
 import { sizeText } from "../../domain/sizes";
 import { Frame } from "../../parts/frame";
@@ -10,58 +12,85 @@ import { Button } from "../../ui/button";
 import { Empty, Failed, Loading } from "../../ui/states";
 import { OutputView } from "./output-view";
 
-type Output = Schemas["Output"];
+type Outline = Schemas["Outline"];
+
+const ROW_PX = 81;
 
 export function OutboxPlace() {
   const outbox = useOutbox();
   const { outputId } = useParams();
-  const outputs = outbox.data ?? [];
-  const shown = outputs.find((output) => output.id === Number(outputId)) ?? outputs[0];
-  const total = outputs.reduce((sum, output) => sum + output.size_bytes, 0);
+  const outputs = outbox.outputs ?? [];
+  const shownId = outputId ? Number(outputId) : outputs[0]?.id;
   return (
     <div className="flex flex-1 flex-col">
-      <PlaceHead name="Outbox" about={outputs.length ? `${outputs.length} ${outputs.length === 1 ? "file" : "files"} · ${sizeText(total)}` : undefined} />
+      <PlaceHead name="Outbox" about={outbox.count ? `${outbox.count} ${outbox.count === 1 ? "file" : "files"} · ${sizeText(outbox.bytes)}` : undefined} />
       {outbox.isPending && <Loading what="the Outbox" />}
-      {outbox.isError && <Failed error={outbox.error} onRetry={() => void outbox.refetch()} />}
-      {outbox.data && !outputs.length && (
+      {outbox.error && <Failed error={outbox.error} onRetry={() => void outbox.refetch()} />}
+      {outbox.data && !outbox.count && (
         <Empty title="No files yet" action={<Button look="primary" asChild><Link to="/bench">Go to the Bench</Link></Button>}>
           What the Worklist finishes and checks arrives here, ready to be watched and handed over.
         </Empty>
       )}
-      {shown && (
+      {outputs.length > 0 && (
         <div className="grid flex-1 grid-cols-[minmax(280px,38%)_minmax(0,1fr)] border-t border-hairline max-md:grid-cols-1 md:h-[calc(100dvh-129px)] md:flex-none">
-          <ul aria-label="Outputs" className="overflow-y-auto border-r border-hairline max-md:max-h-60">
-            {outputs.map((output) => (
-              <OutputRow key={output.id} output={output} shown={output.id === shown.id} />
-            ))}
-          </ul>
-          <OutputView key={shown.id} output={shown} />
+          <OutputList outputs={outputs} shownId={shownId} />
+          {shownId !== undefined && <Shown key={shownId} id={shownId} />}
         </div>
       )}
     </div>
   );
 }
 
-function OutputState({ output }: { output: Output }) {
-  const held = output.checks.every((check) => check.kept === check.rules.length);
-  const said = output.present ? (held ? "ready" : "see its check") : "gone";
+/** The list; only what is in view of it is drawn, however long it is. */
+function OutputList({ outputs, shownId }: { outputs: Outline[]; shownId: number | undefined }) {
+  const list = useRef<HTMLDivElement>(null);
+  const rows = useVirtualizer({ count: outputs.length, estimateSize: () => ROW_PX, getScrollElement: () => list.current, overscan: 8, getItemKey: (index) => outputs[index]?.id ?? index });
+  return (
+    <div ref={list} className="overflow-y-auto border-r border-hairline max-md:max-h-60">
+      <ul aria-label="Outputs" className="relative" style={{ height: rows.getTotalSize() }}>
+        {rows.getVirtualItems().map((item) => {
+          const output = outputs[item.index];
+          return (
+            output && (
+              <li key={item.key} className="absolute inset-x-0 top-0" style={{ height: ROW_PX, transform: `translateY(${item.start}px)` }}>
+                <OutputRow output={output} shown={output.id === shownId} />
+              </li>
+            )
+          );
+        })}
+      </ul>
+    </div>
+  );
+}
+
+function Shown({ id }: { id: number }) {
+  const output = useOutput(id);
+  if (output.isPending) return <Loading what="the file" />;
+  if (output.isError) return <Failed error={output.error} onRetry={() => void output.refetch()} />;
+  return <OutputView output={output.data} />;
+}
+
+function OutputState({ output }: { output: Outline }) {
+  const said = output.present ? (output.held ? "ready" : "see its check") : "gone";
   return <span className={`text-[12.5px] font-semibold ${said === "ready" ? "text-moss" : "text-madder"}`}>{said}</span>;
 }
 
-function OutputRow({ output, shown }: { output: Output; shown: boolean }) {
+function OutputRow({ output, shown }: { output: Outline; shown: boolean }) {
   return (
-    <li className={`border-b border-hairline ${shown ? "border-l-4 border-l-marigold bg-raised" : "border-l-4 border-l-transparent"}`}>
-      <Link to={`/outbox/${output.id}`} aria-current={shown} className="flex items-center gap-4 py-2.5 pr-4 pl-5">
-        <Frame titleId={output.title_id} number={2} className="h-[60px] w-[46px] shrink-0 rounded object-cover" />
-        <span className="min-w-0 flex-1">
-          <span className="block truncate font-semibold" title={output.title_name}>{output.title_name}</span>
-          <span className="block truncate text-[12.5px] text-quiet">for {output.device_names.join(", ")}</span>
-          <span className="block text-[12.5px] text-quiet">
-            {sizeText(output.size_bytes)} · made in {spanText(output.making_s)}
-          </span>
+    <Link
+      to={`/outbox/${output.id}`}
+      aria-current={shown}
+      className={`flex h-full items-center gap-4 border-b border-l-4 border-hairline pr-4 pl-5 ${shown ? "border-l-marigold bg-raised" : "border-l-transparent"}`}
+    >
+      <Frame titleId={output.title_id} number={2} className="h-[60px] w-[46px] shrink-0 rounded object-cover" />
+      <span className="min-w-0 flex-1">
+        <span className="block truncate font-semibold" title={output.title_name}>{output.title_name}</span>
+        <span className="block truncate text-[12.5px] text-quiet">for {output.device_names.join(", ")}</span>
+        <span className="block text-[12.5px] text-quiet">
+          {sizeText(output.size_bytes)} · made in {spanText(output.making_s)}
         </span>
-        <OutputState output={output} />
-      </Link>
-    </li>
+      </span>
+      <OutputState output={output} />
+    </Link>
   );
 }

@@ -81,7 +81,7 @@ export function ShelfPlace() {
         {all.length > 1 && <ShelfTools view={view} onView={setView} counts={counts} />}
         <DriveRows />
         {sources.isPending && <Loading what="the Shelf" />}
-        {sources.isError && <Failed error={sources.error} onRetry={() => void sources.refetch()} />}
+        {sources.error && <Failed error={sources.error} onRetry={() => void sources.refetch()} />}
         {sources.data?.length === 0 && (
           <Empty title="Nothing on the Shelf yet" action={<Button look="primary" onClick={() => setAdding(true)}>Add a source</Button>}>
             Add a disc folder, a disc image, a media file or a folder of them. Rheon reads what is on it and picks what matters.

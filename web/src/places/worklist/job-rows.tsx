@@ -14,7 +14,7 @@ const GRID = "grid grid-cols-[20px_minmax(0,1.3fr)_minmax(0,1.6fr)_84px_84px_150
 export function WaitingRow({ job }: { job: Job }) {
   const act = useJobAction();
   return (
-    <li className={GRID}>
+    <div className={GRID}>
       <span className="text-quiet" aria-hidden>
         ·
       </span>
@@ -27,7 +27,7 @@ export function WaitingRow({ job }: { job: Job }) {
           Remove
         </Button>
       </span>
-    </li>
+    </div>
   );
 }
 
@@ -43,7 +43,7 @@ export function EndedRow({ job }: { job: Job }) {
   const done = job.state === "done";
   const mark = job.state === "running" || job.state === "waiting" ? null : MARKS[job.state];
   return (
-    <li className={GRID}>
+    <div className={GRID}>
       {mark}
       <Name job={job} />
       {done ? (
@@ -69,7 +69,7 @@ export function EndedRow({ job }: { job: Job }) {
           Remove
         </Button>
       </span>
-    </li>
+    </div>
   );
 }
 

@@ -1,13 +1,23 @@
 import type { Schemas } from "../../api/client";
 import { clockText, spanText } from "../../domain/durations";
 
+const MOST_DRAWN = 60;
+
 /** What is still to be made, drawn on the time ahead from `now` (ms), and when all of it will be done. */
 export function TimeAhead({ worklist, now }: { worklist: Schemas["Worklist"]; now: number }) {
   const { total } = worklist;
   const ahead = worklist.jobs.filter((job) => job.state === "running" || job.state === "waiting");
   const end = Math.max(1, total.left_high_s) * 1.25;
   const at = (seconds: number) => `${(100 * seconds) / end}%`;
-  const starts = ahead.map((_, index) => ahead.slice(0, index).reduce((sum, job) => sum + (job.left_s ?? 0), 0));
+  const drawn: { job: Schemas["Job"]; start: number }[] = [];
+  for (let index = 0, start = 0; index < Math.min(ahead.length, MOST_DRAWN); index++) {
+    const job = ahead[index];
+    if (!job) break;
+    drawn.push({ job, start });
+    start += job.left_s ?? 0;
+  }
+  const last = drawn.at(-1);
+  const rest = ahead.length > drawn.length && last ? last.start + (last.job.left_s ?? 0) : null;
   const clock = (seconds: number) => clockText(new Date(now + seconds * 1000));
   return (
     <section aria-label="Time ahead" className="mb-2">
@@ -18,15 +28,20 @@ export function TimeAhead({ worklist, now }: { worklist: Schemas["Worklist"]; no
         </span>
       </p>
       <div className="relative mt-1 h-[26px] border-b border-hairline" aria-hidden>
-        {ahead.map((job, index) => (
+        {drawn.map(({ job, start }, index) => (
           <span
             key={job.id}
             className={`absolute top-0 h-[22px] truncate rounded-[4px] border px-1.5 text-[12px] leading-5 ${index === 0 && job.state === "running" ? "border-river bg-river text-river-ink" : "border-mist-line bg-mist"}`}
-            style={{ left: at(starts[index] ?? 0), width: `calc(${at(job.left_s ?? 0)} - 2px)` }}
+            style={{ left: at(start), width: `calc(${at(job.left_s ?? 0)} - 2px)` }}
           >
             {job.title_name}
           </span>
         ))}
+        {rest !== null && (
+          <span className="absolute top-0 h-[22px] truncate rounded-[4px] border border-mist-line bg-mist px-1.5 text-[12px] leading-5" style={{ left: at(rest), width: at(total.left_s - rest) }}>
+            {ahead.length - drawn.length} more
+          </span>
+        )}
         <span className="absolute top-0 h-[22px] bg-marigold/20" style={{ left: at(total.left_low_s), width: at(total.left_high_s - total.left_low_s) }} />
         <span className="absolute top-0 h-[26px] w-0.5 bg-marigold" style={{ left: at(total.left_s) }} />
       </div>

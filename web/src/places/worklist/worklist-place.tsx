@@ -2,6 +2,7 @@ import { Link } from "react-router";
 
 import type { Schemas } from "../../api/client";
 import { useWorklist } from "../../api/queries";
+import { LongList } from "../../parts/long-list";
 import { PlaceHead } from "../../parts/place-head";
 import { Button } from "../../ui/button";
 import { Empty, Failed, Loading } from "../../ui/states";
@@ -54,11 +55,7 @@ function Section({ heading, jobs, Row }: { heading: string; jobs: Job[]; Row: (p
   return (
     <section className="mt-6" aria-label={heading}>
       <h2 className="border-b border-hairline pb-1.5 text-[16px]">{heading}</h2>
-      <ul>
-        {jobs.map((job) => (
-          <Row key={job.id} job={job} />
-        ))}
-      </ul>
+      <LongList entries={jobs} label={heading} rowPx={45} row={(job) => <Row job={job} />} />
     </section>
   );
 }

@@ -86,7 +86,7 @@ def answers(request: HttpRequest, code: str) -> HttpResponse:
         return HttpResponse("These answers are too long.", status=413, content_type="text/plain")
     try:
         row = take_answers(json.loads(request.body))
-    except (ValueError, RheonError) as error:
+    except (ValueError, RecursionError, RheonError) as error:
         return HttpResponse(str(error), status=400, content_type="text/plain")
     return JsonResponse({"taken": row.profile is not None})
 

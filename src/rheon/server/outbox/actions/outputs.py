@@ -22,7 +22,8 @@ def take(job: Job, delivered: Delivered | DiscCopied) -> Output:
         size_bytes=delivered.size_bytes,
         making_s=delivered.making_s,
         checking_s=delivered.checking_s,
-        expected=job.plan_document.get("estimate") or {},
+        expected=job.expected,
+        held=all(result.ok for check in delivered.checks for result in check.results),
         checks=[
             {"device_name": name, "results": [asdict(result) for result in check.results]}
             for name, check in zip(job.device_names, delivered.checks, strict=True)

@@ -67,6 +67,7 @@ def add_copy(source: Source) -> Job:
             disc_path=source.path,
             title_document={"duration_s": 0},
             plan_document={"estimate": expected},
+            expected=expected,
             device_documents=[],
         )
 
@@ -81,9 +82,16 @@ def _add(title: Title, request: PlanRequest, made: Plan, devices: list[Device]) 
         summary=settings_text(made.settings)[:300],
         title_document=dump(title.core_title()),
         plan_document=dump(made),
+        duration_s=title.duration_s,
+        expected=expected_of(made),
         request_document=dump(replace(request, devices=profiles)),
         device_documents=[device.profile for device in devices],
     )
+
+
+def expected_of(made: Plan) -> dict[str, Any]:
+    """A plan's estimate as the list keeps it."""
+    return dump(made.estimate) if made.estimate else {}
 
 
 def _queue(**facts: Any) -> Job:

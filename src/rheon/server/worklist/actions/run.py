@@ -18,7 +18,7 @@ from rheon.core.errors import PlanError, RheonError, Stopped
 from rheon.core.media.documents import dump
 from rheon.core.media.names import safe_stem
 from rheon.core.planning import Plan
-from rheon.server.shelf.folders import data_inside, with_contents_inside
+from rheon.server.shelf.folders import data_inside, inside
 
 from ..models import Job, JobState
 from ..signals import job_delivered
@@ -90,7 +90,7 @@ def _carry_out(job: Job) -> Delivered | DiscCopied:
 
 def copy_order(job: Job) -> DiscOrder:
     """Raises ``OutsideFolders``."""
-    disc = with_contents_inside(job.disc_path)
+    disc = inside(job.disc_path)
     return DiscOrder(source=disc, folder=Path(job.folder), name=safe_stem(job.title_name, "posix"), token=job.token)
 
 

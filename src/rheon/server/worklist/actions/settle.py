@@ -12,6 +12,7 @@ from rheon.server.shelf.actions.surveys import survey_now
 from rheon.server.shelf.models import Title
 
 from ..models import Job
+from .add import expected_of
 
 
 def settle(job: Job) -> None:
@@ -40,6 +41,7 @@ def settle(job: Job) -> None:
     facts = {
         "title_document": dump(known.title),
         "plan_document": dump(made),
+        "expected": expected_of(made),
         "request_document": dump(known),
         "summary": settings_text(made.settings)[:300],
     }

@@ -13,6 +13,7 @@ from django.core.asgi import get_asgi_application
 from django.core.management import BaseCommand
 
 from rheon.core.engine import use_scratch
+from rheon.server.api.limits import Gate
 from rheon.server.household.actions.asking import asking, is_open
 
 LOOK_EVERY_S = 0.5
@@ -42,7 +43,7 @@ class Command(BaseCommand):
 
     def _config(self) -> uvicorn.Config:
         return uvicorn.Config(
-            get_asgi_application(),
+            Gate(get_asgi_application()),
             host=settings.RHEON_DOOR_HOST,
             port=settings.RHEON_DOOR_PORT,
             log_level="warning",

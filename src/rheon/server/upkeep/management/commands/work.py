@@ -9,6 +9,7 @@ from django.conf import settings
 from django.core.management import BaseCommand, call_command
 
 from rheon.core.engine import process_identity, use_scratch
+from rheon.server.shelf.folders import fence_in
 from rheon.server.upkeep.sweep import sweep, sweep_for_ever
 
 
@@ -20,6 +21,7 @@ class Command(BaseCommand):
 
     def handle(self, *args: Any, **options: Any) -> None:
         use_scratch(settings.RHEON_SCRATCH)
+        fence_in()
         if found := sweep():
             self.stdout.write(f"picked up {found} unfinished pieces of work")
         sweep_for_ever()

@@ -1,0 +1,64 @@
+"""What a call may weigh, and from where it may come: refused before any of it is read."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Awaitable, Callable, MutableMapping
+from typing import Any
+
+MOST_BODY_BYTES = 1 << 20
+"""The largest thing that is ever sent is a profile of some kilobytes."""
+TOO_LARGE = {"code": "too_large", "message": "This is more than Rheon takes in one call. Send less."}
+OTHER_PAGE = {"code": "refused", "message": "Only Rheon's own page may ask for this."}
+OWN_SITES = ("", "same-origin", "none")
+
+Scope = MutableMapping[str, Any]
+Receive = Callable[[], Awaitable[MutableMapping[str, Any]]]
+Send = Callable[[MutableMapping[str, Any]], Awaitable[None]]
+Application = Callable[[Scope, Receive, Send], Awaitable[None]]
+
+
+class Gate:
+    """In front of the application: bodies that are too large get 413, calls that other sites make get 403."""
+
+    def __init__(self, application: Application) -> None:
+        self._application = application
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        if scope["type"] != "http":
+            await self._application(scope, receive, send)
+            return
+        said = {name.lower(): value for name, value in scope["headers"]}
+        if scope["path"].startswith("/api/") and said.get(b"sec-fetch-site", b"").decode("latin-1") not in OWN_SITES:
+            await _refuse(send, 403, OTHER_PAGE)
+            return
+        length = said.get(b"content-length", b"0")
+        if not length.isdigit() or len(length) > 15 or int(length) > MOST_BODY_BYTES:
+            await _refuse(send, 413, TOO_LARGE)
+            return
+        await self._application(scope, _Counted(receive), send)
+
+
+class _Counted:
+    """Passes the parts of a body on, and ends it where they grow too large: such a body says no length beforehand."""
+
+    def __init__(self, receive: Receive) -> None:
+        self._receive = receive
+        self._count = 0
+
+    async def __call__(self) -> MutableMapping[str, Any]:
+        message = await self._receive()
+        if message["type"] == "http.request":
+            self._count += len(message.get("body", b""))
+            if self._count > MOST_BODY_BYTES:
+                return {"type": "http.disconnect"}
+        return message
+
+
+async def _refuse(send: Send, status: int, document: dict[str, str]) -> None:
+    body = json.dumps(document).encode()
+    headers = [(b"content-type", b"application/json"), (b"content-length", str(len(body)).encode())]
+    # what is still on its way is not read: the connection ends here
+    headers.append((b"connection", b"close"))
+    await send({"type": "http.response.start", "status": status, "headers": headers})
+    await send({"type": "http.response.body", "body": body})

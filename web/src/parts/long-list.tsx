@@ -1,0 +1,36 @@
+import { useWindowVirtualizer } from "@tanstack/react-virtual";
+import { type ReactNode, useLayoutEffect, useRef, useState } from "react";
+
+interface Props<Entry extends { id: number }> {
+  entries: readonly Entry[];
+  label: string;
+  /** How high a row is before it is measured. */
+  rowPx: number;
+  row: (entry: Entry) => ReactNode;
+}
+
+/** A list that scrolls with the page; only the rows in view are drawn, however many there are. */
+export function LongList<Entry extends { id: number }>({ entries, label, rowPx, row }: Props<Entry>) {
+  const list = useRef<HTMLUListElement>(null);
+  const [top, setTop] = useState(0);
+  // what stands above may grow and shrink
+  useLayoutEffect(() => {
+    const found = list.current ? list.current.getBoundingClientRect().top + scrollY : 0;
+    if (Math.abs(found - top) > 1) setTop(found);
+  });
+  const rows = useWindowVirtualizer({ count: entries.length, estimateSize: () => rowPx, getItemKey: (index) => entries[index]?.id ?? index, scrollMargin: top, overscan: 12 });
+  return (
+    <ul ref={list} aria-label={label} className="relative" style={{ height: rows.getTotalSize() }}>
+      {rows.getVirtualItems().map((item) => {
+        const entry = entries[item.index];
+        return (
+          entry && (
+            <li key={item.key} data-index={item.index} ref={rows.measureElement} className="absolute inset-x-0 top-0" style={{ transform: `translateY(${item.start - top}px)` }}>
+              {row(entry)}
+            </li>
+          )
+        );
+      })}
+    </ul>
+  );
+}
