@@ -8,7 +8,7 @@ DEMO_SOURCES := MARRAM_NIGHTS LANTERN_STREET_S1.iso HERON_REACH LOCK_KEEPERS LOC
 PY := .venv/bin/python
 WEB_SOURCES := $(shell find web/src web/index.html web/vite.config.ts web/package.json -type f 2>/dev/null)
 
-.PHONY: demo test bench truth check web media client serve clean
+.PHONY: demo test bench truth kills fuzz load check web media client serve clean
 
 demo: .venv/.installed web media
 	@$(PY) manage.py migrate --verbosity 0
@@ -42,6 +42,19 @@ bench: .venv/.tests-installed media
 # how often roles, borders, cadence and languages are right, on material whose truth is known
 truth: .venv/.tests-installed media
 	$(PY) bench/truth.py
+
+# a running installation, killed 200 times (KILLS=20 for fewer): what was lost, stuck or left
+kills: .venv/.tests-installed web media
+	$(PY) bench/kills.py
+
+# 100,000 changed inputs for every reader (INPUTS=2000 for fewer), and many made-up calls for every address
+fuzz: .venv/.tests-installed media
+	$(PY) -W ignore bench/fuzz.py
+	CALLS=$(or $(CALLS),150) $(PY) -m pytest tests/server/test_schema.py
+
+# how quickly a busy installation answers
+load: .venv/.tests-installed web media
+	$(PY) bench/load.py
 
 media: .venv/.installed
 	@$(PY) -m rheon.demo.build demo-data/media
