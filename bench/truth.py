@@ -15,6 +15,7 @@ sys.path[:0] = [str(ROOT), str(ROOT / "src"), str(Path(__file__).parent)]
 
 from files import cases as conversions  # noqa: E402
 from files import judged as converted  # noqa: E402
+from sizes import sizes  # noqa: E402
 
 from rheon.core.analysis import Survey, survey_title  # noqa: E402
 from rheon.core.engine import Command, run  # noqa: E402
@@ -133,6 +134,15 @@ def files(score: Score, folder: Path) -> Iterator[str]:
             score.count(subject, ok, f"{result.name}: {said}")
 
 
+def promised(score: Score, folder: Path) -> None:
+    """How often a file is as large as was promised, before anybody looked and after samples: wanted is four of five."""
+    for sized in sizes(MEDIA, folder):
+        subject = "size in its range, " + ("after samples" if sized.sampled else "before looking")
+        score.count(
+            subject, sized.inside, f"{sized.name}: {sized.size_bytes} of {sized.low_bytes} to {sized.high_bytes}"
+        )
+
+
 def main() -> None:
     score = Score()
     discs(score)
@@ -140,6 +150,7 @@ def main() -> None:
         for case in cases():
             judge(score, case, survey_title(read_source(make_case(case, Path(folder))).titles[0]))
         made = list(files(score, Path(folder)))
+        promised(score, Path(folder) / "out")
     print(f"{'conversions':<40} {len(made):>4}")
     for subject, count in score.all.items():
         print(f"{subject:<40} {score.right[subject]:>4} of {count}")

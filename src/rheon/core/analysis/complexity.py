@@ -2,17 +2,24 @@
 
 from __future__ import annotations
 
+import re
+from collections.abc import Sequence
+
 from ..engine import Command, require, run
 from ..engine.arguments import video_pad
-from ..errors import EngineError
-from ..media import Samples, Title
+from ..errors import EngineError, EngineTimedOut
+from ..media import Samples, Title, VideoStream
 from .excerpts import excerpt
 from .frames import frame_times
 
 PLACES = 3
 PLACE_S = 3.0
 COARSE, FINE = (27, "veryfast"), (17, "slow")  # quality and effort of H.264 at the ends of the balance
+LONGER_SHARE = 1.15
+"""A slow encoder spends more on what lasts, and in a few seconds nothing lasts (measured on whole titles)."""
 TIMEOUT_S = 60
+SLICE_START = re.compile(rb"\x00\x00\x01[\x01\x21\x41\x61\x25\x45\x65](.)", re.DOTALL)
+"""A coded slice, of a reference picture or not (nal_unit_type 1 and 5, table 7-1), and what follows its header."""
 
 
 def sample_pictures(title: Title) -> Samples | None:
@@ -25,17 +32,37 @@ def sample_pictures(title: Title) -> Samples | None:
         return None
     require("ffmpeg")
     length_s = min(PLACE_S, title.duration_s / PLACES)
-    pixels = video.width * video.height * float(video.frame_rate) * length_s * PLACES
-    coarse, fine = (
-        sum(_bits(title, at_s, length_s, coding) for at_s in frame_times(title.duration_s, PLACES)) / pixels
-        for coding in (COARSE, FINE)
-    )
-    if not coarse or not fine:
+    places = [found for at_s in frame_times(title.duration_s, PLACES) if (found := _place(title, at_s, length_s))]
+    if not places:
         raise EngineError("No picture could be read where samples were taken.", advice="")
+    coarse, fine = (_bits_per_pixel(video, streams) for streams in zip(*places, strict=True))
+    fine *= LONGER_SHARE
     return Samples(coarse_quality=COARSE[0], coarse_bits=coarse, fine_quality=FINE[0], fine_bits=fine)
 
 
-def _bits(title: Title, at_s: float, length_s: float, coding: tuple[int, str]) -> int:
+def _place(title: Title, at_s: float, length_s: float) -> tuple[bytes, bytes] | None:
+    """A stretch coded coarsely and finely; ``None`` where no picture could be read: the other places will do."""
+    try:
+        coarse, fine = (_coded(title, at_s, length_s, coding) for coding in (COARSE, FINE))
+    except EngineTimedOut:
+        raise
+    except EngineError:
+        return None
+    return (coarse, fine) if coarse and fine else None
+
+
+def _bits_per_pixel(video: VideoStream, streams: Sequence[bytes]) -> float:
+    """By the pictures that are there: near the end of a title a stretch may be shorter than was asked for."""
+    pictures = sum(map(picture_count, streams))
+    return sum(map(len, streams)) * 8 / (video.width * video.height * max(1, pictures))
+
+
+def picture_count(stream: bytes) -> int:
+    """The pictures of an H.264 byte stream: slices that begin with the first macroblock (ITU-T H.264, 7.3.3)."""
+    return sum(1 for found in SLICE_START.finditer(stream) if found[1][0] & 0x80)
+
+
+def _coded(title: Title, at_s: float, length_s: float, coding: tuple[int, str]) -> bytes:
     source = excerpt(title, at_s)
     argv = [
         "ffmpeg",
@@ -50,4 +77,4 @@ def _bits(title: Title, at_s: float, length_s: float, coding: tuple[int, str]) -
     ]
     argv += ["-pix_fmt", "yuv420p", "-c:v", "libx264", "-preset", coding[1], "-crf", str(coding[0])]
     command = Command(argv=[*argv, "-f", "h264", "pipe:1"], feed=source.feed, timeout_s=TIMEOUT_S, gentle=True)
-    return len(run(command).stdout) * 8
+    return run(command).stdout

@@ -19,7 +19,7 @@ OVERHEAD = 1.01
 DISC_PACKING = 0.955  # pack and packet headers, navigation, padding
 UNSURE_COPY = 0.1
 UNSURE_GUESSED = 0.45
-GUESSED = (0.4, 4.0)
+GUESSED = (0.25, 4.0)
 """Before anybody has looked: textured pictures come out up to four times larger than their source's rate suggests."""
 UNSURE_COUNTED = 0.03
 UNSURE_SOUND = 0.06
@@ -30,8 +30,8 @@ LOSSLESS_SHARE, LOSSLESS_BOUNDS = 0.5, (0.2, 2.1)
 UNSURE_LOSSLESS = 0.25
 UNSURE_SET = 0.06
 FIRST_PASS = 0.7  # of the second's time
-UNSURE_MEASURED = 0.20
-UNSURE_PER_HALVING = 0.05  # samples are taken at the stored size; the smaller the output, the less they say of it
+UNSURE_MEASURED = 0.22
+UNSURE_PER_HALVING = 0.10  # samples are taken at the stored size; the smaller the output, the less they say of it
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -135,6 +135,11 @@ def _copied(title: Title, settings: OutputSettings) -> _Size:
     video = title.video
     if video is not None and video.span is not None and video.span.whole and title.part_of is None:
         counted = _between(video.span.size_bytes * OVERHEAD, 1 - UNSURE_COUNTED, 1 + UNSURE_COUNTED)
+        basis = Basis(video_bps=0, audio_bps=0, measured=True)
+        return sum((_sound(title, sound, basis) for sound in settings.audio), counted)
+    if video is not None and video.bitrate_bps and video.stream_id is not None:
+        # a disc whose packets were counted at some places
+        counted = _between(title.duration_s * video.bitrate_bps / 8 * OVERHEAD, 1 - UNSURE_COPY, 1 + UNSURE_COPY)
         basis = Basis(video_bps=0, audio_bps=0, measured=True)
         return sum((_sound(title, sound, basis) for sound in settings.audio), counted)
     kept = {sound.track for sound in settings.audio if sound.action is Action.COPY}

@@ -23,6 +23,8 @@ PEAK_STEP_BPS = 500_000
 LEAST_BPS = 32_000
 HALVES_QUALITY = {"h264": 6, "hevc": 6, "vp9": 11, "av1": 11}
 """Steps of the encoder's quality scale that halve its rate (from experience)."""
+PLAIN_SHARE = 1.2
+"""What the same quality takes without arithmetic coding and pictures that look ahead (measured)."""
 FLOOR_SHARE = 0.30
 """The share of the usual bits for a pixel under which fewer pixels look better."""
 MUXING_SHARE = 0.01

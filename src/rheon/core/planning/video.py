@@ -8,7 +8,7 @@ from ..devices import ENCODABLE_VIDEO, DeviceProfile, VideoEntry
 from ..devices.bounds import highest_level
 from ..devices.levels import levels_of
 from ..errors import PlanError
-from ..media import Reason, SubtitleStream, VideoStream
+from ..media import Borders, Reason, SubtitleStream, VideoStream
 from ..media.codecs import codec_name
 from ..media.containers import CONTAINERS
 from . import rates
@@ -162,12 +162,20 @@ def source_complexity(request: PlanRequest) -> float:
     assert video is not None
     if request.samples is not None:
         quality = ENCODERS["h264"].quality[request.balance.step]
-        sampled = request.samples.bits_at(quality)
-        return sampled / rates.usual_bits_per_pixel("h264", video.width * video.height, request.balance)
+        # black borders take nothing: what the samples took went into the picture inside them
+        stored, inside = video.width * video.height, _inside(video)
+        sampled = request.samples.bits_at(quality) * stored / inside
+        return sampled / rates.usual_bits_per_pixel("h264", inside, request.balance)
     usual = {"mpeg2video": 0.30, "mpeg1video": 0.30, "h264": 0.085, "hevc": 0.06, "mjpeg": 2.0}.get(video.codec, 0.2)
     rate = video.bitrate_bps or (title.size_bytes * 8 / title.duration_s if title.duration_s else 0)
     per_pixel = rate / max(1.0, video.width * video.height * float(video.frame_rate))
     return max(0.25, min(1.8, (per_pixel / usual) ** 0.7)) if per_pixel else 1.0
+
+
+def _inside(video: VideoStream) -> int:
+    """The pixels of the picture without its borders."""
+    borders = video.borders or Borders()
+    return (video.width - borders.left - borders.right) * (video.height - borders.top - borders.bottom)
 
 
 def _writable(entry: VideoEntry) -> bool:
@@ -254,7 +262,8 @@ def _rated(picture: _Picture) -> _Rated:
     chosen = rates.choose_rates(entry, codec_profile, wanted, pinned_level)
     chosen = _peaks(picture, chosen)
     if wish is None or wish.mode == QUALITY:
-        expected = min(expected, chosen.peak_bps * 0.9)
+        plain = codec_profile in picture.encoder.plain_profiles
+        expected = min(expected * (rates.PLAIN_SHARE if plain else 1), chosen.peak_bps * 0.9)
     settings = _settings(picture, geometry, chosen, (wish, expected))
     return _Rated(
         settings=settings,

@@ -235,7 +235,26 @@ def _present(scan: _Scan, title: Title, data: CellData, facts: ClipFacts) -> Tit
             "track_absent", title.number, f"Title {title.number} lists {named}, but its data hold no such track."
         )
     kept = [track for track in title.audio if track not in absent]
-    return replace(title, audio=tuple(replace(track, index=index) for index, track in enumerate(kept)))
+    return _with_rates(
+        replace(title, audio=tuple(replace(track, index=index) for index, track in enumerate(kept))), facts
+    )
+
+
+def _with_rates(title: Title, facts: ClipFacts) -> Title:
+    """The title with the rate of each stream by its share of the sampled packets; a core has its track's packets."""
+    if not facts.read_bytes or not title.duration_s:
+        return title
+    whole_bps = title.size_bytes * 8 / title.duration_s
+
+    def rate(stream_id: int | None) -> int | None:
+        return round(whole_bps * facts.payload_bytes.get(stream_id or 0, 0) / facts.read_bytes) or None
+
+    cores = {track.stream_id for track in title.audio if track.is_core}
+    return replace(
+        title,
+        video=title.video and replace(title.video, bitrate_bps=rate(title.video.stream_id)),
+        audio=tuple(t if t.stream_id in cores else replace(t, bitrate_bps=rate(t.stream_id)) for t in title.audio),
+    )
 
 
 def _facts(scan: _Scan, extents: Sequence[Extent], places: int, units: int) -> ClipFacts:

@@ -5,7 +5,9 @@ Source: ISO/IEC 13818-1, 2.4.3; Blu-ray puts a four-byte arrival time before eac
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections import Counter
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 
 M2TS_BYTES, TS_BYTES, SYNC = 192, 188, 0x47
 UNIT_BYTES = 32 * M2TS_BYTES
@@ -17,9 +19,12 @@ class ClipFacts:
     """Facts counted over sampled packets; add two samples with ``+``. Time stamps are in ticks of 90 kHz.
 
     ``scrambled`` counts packets with scrambling bits, and samples of which only each unit's first packet is in step.
+    ``payload_bytes`` is what each packet id carried, out of ``read_bytes``.
     """
 
     packets: int = 0
+    read_bytes: int = 0
+    payload_bytes: Mapping[int, int] = field(default_factory=dict)
     scrambled: int = 0
     packet_ids: frozenset[int] = frozenset()
     first_stamp: int | None = None
@@ -28,6 +33,8 @@ class ClipFacts:
     def __add__(self, other: ClipFacts) -> ClipFacts:
         return ClipFacts(
             packets=self.packets + other.packets,
+            read_bytes=self.read_bytes + other.read_bytes,
+            payload_bytes=Counter(self.payload_bytes) + Counter(other.payload_bytes),
             scrambled=self.scrambled + other.scrambled,
             packet_ids=self.packet_ids | other.packet_ids,
             first_stamp=self.first_stamp if self.first_stamp is not None else other.first_stamp,
@@ -46,7 +53,7 @@ class ClipFacts:
 def sample_clip(data: bytes) -> ClipFacts:
     """Read the facts out of whole packets, starting with one."""
     packets = out_of_step = scrambled = 0
-    seen: set[int] = set()
+    seen: Counter[int] = Counter()
     first: int | None = None
     last: int | None = None
     for at in range(0, len(data) - M2TS_BYTES + 1, M2TS_BYTES):
@@ -54,7 +61,7 @@ def sample_clip(data: bytes) -> ClipFacts:
             out_of_step += 1
             continue
         packets += 1
-        seen.add((data[at + 5] & 0x1F) << 8 | data[at + 6])
+        seen[(data[at + 5] & 0x1F) << 8 | data[at + 6]] += carried(data, at + 4)
         scrambled += bool(data[at + 7] >> 6)
         stamp = picture_stamp(data, at + 4)
         if stamp is not None:
@@ -64,11 +71,21 @@ def sample_clip(data: bytes) -> ClipFacts:
     by_units = out_of_step > packets * 4 and packets * 40 >= packets + out_of_step
     return ClipFacts(
         packets=packets,
+        read_bytes=len(data),
+        payload_bytes=seen,
         scrambled=scrambled + by_units,
         packet_ids=frozenset(seen),
         first_stamp=first,
         last_stamp=last,
     )
+
+
+def carried(data: bytes, at: int) -> int:
+    """How many bytes of its stream the transport packet at ``at`` carries (2.4.3.2)."""
+    said = data[at + 3] >> 4 & 3
+    if not said & 1:
+        return 0
+    return max(0, TS_BYTES - 4 - (1 + data[at + 4] if said & 2 else 0))
 
 
 def payload_start(data: bytes | bytearray, at: int) -> int | None:
