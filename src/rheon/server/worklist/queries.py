@@ -9,6 +9,10 @@ from django.db.models import Count, Max, Q, QuerySet
 from .models import ENDED, Job, JobState
 
 MOST_ENDED = 200
+SHOWN = (
+    "id", "title_id", "title_name", "device_names", "summary", "state", "stage", "fraction", "done_s", "duration_s",
+    "speed", "written_bytes", "left_s", "error_message",
+)  # fmt: skip
 LOSSES = ("loss_not_accepted", "not_whole")
 """What a yes to the loss mends."""
 
@@ -22,8 +26,9 @@ def worklist_document() -> dict[str, Any]:
 
 def running_document() -> dict[str, Any]:
     """The jobs that are being made, and the total: what changes while a page looks on."""
-    active = [_job(row) for row in _rows(~Q(state__in=ENDED))]
-    return {"running": [job for job in active if job["state"] == JobState.RUNNING], "total": _total(active)}
+    running = [_job(row) for row in _rows(Q(state=JobState.RUNNING))]
+    waiting = Job.objects.filter(state=JobState.WAITING).values_list("expected", flat=True)
+    return {"running": running, "total": _total([*running, *({"fraction": 0.0, **_times(one)} for one in waiting)])}
 
 
 def worklist_mark() -> str:
@@ -33,47 +38,40 @@ def worklist_mark() -> str:
     return f"{seen['count']}|{seen['last']}|{seen['ended']}|{seen['place']}|{sorted(states.items())}"
 
 
-def _rows(which: Q) -> QuerySet[Job]:
-    return Job.objects.filter(which).defer("title_document", "plan_document", "device_documents", "request_document")
+def _rows(which: Q) -> QuerySet[Job, dict[str, Any]]:
+    """Only what the list shows, without building rows into objects."""
+    return Job.objects.filter(which).values(*SHOWN, "expected", "error_code", "accept_loss", "started", "ended")
 
 
-def _job(job: Job) -> dict[str, Any]:
-    expected = job.expected
-    made_in = (job.ended - job.started).total_seconds() if job.ended and job.started else None
+def _job(row: dict[str, Any]) -> dict[str, Any]:
+    expected, started, ended = row["expected"], row["started"], row["ended"]
     return {
-        "id": job.pk,
-        "title_id": job.title_id,
-        "title_name": job.title_name,
-        "device_names": job.device_names,
-        "summary": job.summary,
-        "state": job.state,
-        "stage": job.stage,
-        "fraction": job.fraction,
-        "done_s": job.done_s,
-        "duration_s": job.duration_s,
-        "speed": job.speed,
-        "written_bytes": job.written_bytes,
-        "left_s": _left(job, expected),
+        **{key: row[key] for key in SHOWN},
+        **_times(expected),
+        "left_s": _left(row, float(expected.get("time_s", 0.0))),
         "expected_bytes": expected.get("size_bytes", 0),
-        "expected_s": expected.get("time_s", 0.0),
-        "expected_low_s": expected.get("time_low_s", 0.0),
-        "expected_high_s": expected.get("time_high_s", 0.0),
-        "made_in_s": made_in,
-        "error_message": job.error_message,
-        "may_accept_loss": job.error_code in LOSSES and not job.accept_loss,
-        "started": job.started.isoformat() if job.started else None,
-        "ended": job.ended.isoformat() if job.ended else None,
+        "made_in_s": (ended - started).total_seconds() if ended and started else None,
+        "may_accept_loss": row["error_code"] in LOSSES and not row["accept_loss"],
+        "started": started.isoformat() if started else None,
+        "ended": ended.isoformat() if ended else None,
     }
 
 
-def _left(job: Job, expected: dict[str, Any]) -> float | None:
+def _times(expected: dict[str, Any]) -> dict[str, float]:
+    """How long a job that waits is expected to take."""
+    time_s = float(expected.get("time_s", 0.0))
+    low_s, high_s = float(expected.get("time_low_s", 0.0)), float(expected.get("time_high_s", 0.0))
+    return {"expected_s": time_s, "expected_low_s": low_s, "expected_high_s": high_s, "left_s": time_s}
+
+
+def _left(row: dict[str, Any], expected_s: float) -> float | None:
     """Seconds left: by what was planned at first, by what is measured as the work goes on."""
-    if job.state == JobState.WAITING:
-        return float(expected.get("time_s", 0.0))
-    if job.state != JobState.RUNNING:
+    if row["state"] == JobState.WAITING:
+        return expected_s
+    if row["state"] != JobState.RUNNING:
         return None
-    planned = float(expected.get("time_s", 0.0)) * (1 - job.fraction)
-    return planned if job.left_s is None else planned * (1 - job.fraction) + job.left_s * job.fraction
+    planned, done = expected_s * (1 - row["fraction"]), row["fraction"]
+    return planned if row["left_s"] is None else planned * (1 - done) + float(row["left_s"]) * done
 
 
 def _total(jobs: list[dict[str, Any]]) -> dict[str, Any]:
