@@ -70,6 +70,7 @@ def test_a_kept_rate_keeps_every_picture_and_its_sound(
     assert (found.lost, found.doubled, found.disordered, found.unread) == (0, 0, 0, 0)
     assert found.picture_jitter_s < 0.002
     assert found.worst_s <= TOGETHER_S
+    assert abs(found.median_s - measure(made(source, sources), source.rate, range(1)).median_s) <= USUALLY_S
     assert found.clicks >= 2 * source.pictures.duration_s - 1
 
 

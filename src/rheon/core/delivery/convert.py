@@ -147,30 +147,41 @@ def _checked(order: Order, made: Made, hooks: Hooks) -> tuple[tuple[Check, ...],
         )
         for profile in order.devices
     )
-    # what was set by hand against a rule is made as it was asked for, and the check keeps saying so
-    accepted = {(breach.device_id, breach.rule) for breach in order.plan.breaches}
-    if order.title.gaps:
-        # what is copied of a damaged disc is torn where the disc is, and the check says so
-        accepted |= {(device.id, "read_through") for device in order.devices}
-    if order.accept_loss:
-        accepted |= {(device.id, rule) for device in order.devices for rule in LOST}
+    _hold(order, checks)
+    return checks, time.monotonic() - started
+
+
+def _hold(order: Order, checks: tuple[Check, ...]) -> None:
+    """Raises ``NotWhole`` or ``CheckFailed`` where a rule is broken that nobody has accepted."""
+    accepted = _accepted(order)
     failed = [
         (check.device_id, result)
         for check in checks
         for result in check.results
         if not result.ok and (check.device_id, result.rule) not in accepted
     ]
-    if failed:
-        device, rule = failed[0]
-        if rule.rule in LOST:
-            raise NotWhole(
-                f"The file would not be whole: {RULE_NAMES[rule.rule]} came out as {rule.measured}, wanted was"
-                f" {rule.allowed}.",
-                rules=[result for _, result in failed],
-            )
-        raise CheckFailed(
-            f"The file did not keep a rule of {device}: {RULE_NAMES[rule.rule]} came out as {rule.measured},"
-            f" allowed is {rule.allowed}.",
-            rules=[result for _, result in failed],
+    if not failed:
+        return
+    device, rule = failed[0]
+    broken = [result for _, result in failed]
+    name = RULE_NAMES[rule.rule]
+    if rule.rule in LOST:
+        raise NotWhole(
+            f"The file would not be whole: {name} came out as {rule.measured}, wanted was {rule.allowed}.", rules=broken
         )
-    return checks, time.monotonic() - started
+    raise CheckFailed(
+        f"The file did not keep a rule of {device}: {name} came out as {rule.measured}, allowed is {rule.allowed}.",
+        rules=broken,
+    )
+
+
+def _accepted(order: Order) -> set[tuple[str, str]]:
+    """Rules, by device, that may be broken: the check keeps saying so."""
+    # what was set by hand against a rule is made as it was asked for
+    accepted = {(breach.device_id, breach.rule) for breach in order.plan.breaches}
+    if order.title.gaps:
+        # what is copied of a damaged disc is torn where the disc is
+        accepted |= {(device.id, "read_through") for device in order.devices}
+    if order.accept_loss:
+        accepted |= {(device.id, rule) for device in order.devices for rule in LOST}
+    return accepted

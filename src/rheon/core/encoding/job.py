@@ -69,10 +69,15 @@ class Job:
         Where a container keeps no times, the first picture (or a copied sound) is its first moment.
         """
         made, video = self.settings.video, self.title.video
-        if made is None or video is None or video.span is None or made.action is Action.COPY or made.variable_rate:
+        if made is None or video is None or video.span is None or made.variable_rate:
             return 0.0
+        keeps_start = CONTAINERS[self.settings.container].keeps_start
         first_s = self._first_picture_s(video.span.start_s, video.frame_rate)
-        if not CONTAINERS[self.settings.container].keeps_start and first_s <= SOON_S:
+        if made.action is Action.COPY:
+            # a container without times puts a copied picture on the nearest tick: the sound goes along
+            nearest_s = round(first_s * float(video.frame_rate)) / float(video.frame_rate)
+            return 0.0 if keeps_start or self.own_zero else first_s - nearest_s
+        if not keeps_start and first_s <= SOON_S:
             return first_s
         phase_s = phase_of(first_s, made.frame_rate)
         return phase_s if abs(phase_s) > 1e-4 else 0.0
