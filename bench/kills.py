@@ -19,6 +19,7 @@ from installation import MEDIA, ROOT, Installation  # noqa: E402
 
 KILLS = int(os.environ.get("KILLS", "200"))
 PARTS = ("convert", "convert", "convert", "quick", "second", "web", "keeper")
+MINUTES = float(os.environ.get("MINUTES", "120"))
 GOES_ON_S, ENDS_S = 30.0, 120.0
 SOURCES = ("MARRAM_NIGHTS", "camera")
 
@@ -109,8 +110,9 @@ def main() -> None:
 def report(place: Installation) -> None:
     killed: Counter[str] = Counter()
     waits, unended, given, tried = [], 0, 0, 0
+    until = time.monotonic() + MINUTES * 60
     steps = moments(place)
-    while sum(killed.values()) < KILLS and tried < 3 * KILLS:
+    while sum(killed.values()) < KILLS and tried < 3 * KILLS and time.monotonic() < until:
         tried += 1
         part, (step, moment) = random.choice(PARTS), random.choice(list(steps.items()))
         place.wait_for_answer()
