@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 import os
+from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
 from hypothesis import HealthCheck, settings
 
+from rheon.core.engine import set_fence
 from rheon.core.media import Source
 from rheon.core.sources import read_source
 from rheon.demo.build import build
@@ -22,6 +24,14 @@ settings.register_profile(
 settings.load_profile("rheon")
 
 MEDIA = Path(__file__).parents[1] / "demo-data" / "media"
+
+
+@pytest.fixture(autouse=True)
+def unfenced() -> Iterator[None]:
+    """Every test begins without a fence, whatever the one before it called in this process."""
+    set_fence(None)
+    yield
+    set_fence(None)
 
 
 @pytest.fixture(scope="session")

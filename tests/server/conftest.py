@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
@@ -10,7 +10,6 @@ import pytest
 from django.conf import settings as django_settings
 from django.test import Client
 
-from rheon.core.engine import set_fence
 from rheon.server.household.actions.devices import add_device
 from rheon.server.household.actions.people import set_languages
 from rheon.server.shelf.actions.reading import read_now
@@ -62,8 +61,6 @@ def api(client: Client) -> Callable[..., Any]:
 
 
 @pytest.fixture(autouse=True)
-def fenced(settings: Any) -> Iterator[None]:
+def fenced(unfenced: None) -> None:
     """As every process of the server: nothing is opened outside the folders that the settings name."""
     fence_in()
-    yield
-    set_fence(None)

@@ -132,6 +132,12 @@ def test_the_door_is_shut_until_it_is_opened_and_opens_to_its_code_only(door: Cl
     assert door.get(f"/{row.code}").status_code == 404
 
 
+def test_answers_that_are_nested_without_end_are_refused(door: Client) -> None:
+    row = asking.open_door()
+    answer = door.post(f"/{row.code}/answers", "[" * 60_000, content_type="application/json")
+    assert (answer.status_code, asking.is_open(asking.asking())) == (400, True)
+
+
 def test_ten_wrong_codes_shut_the_door_and_say_so(door: Client, api: Api, settings: Any) -> None:
     row = asking.open_door()
     for _ in range(asking.MOST_WRONG):

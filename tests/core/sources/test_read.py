@@ -10,7 +10,7 @@ import pytest
 from rheon.core.engine import Command, run
 from rheon.core.errors import EmptyDisc, NotASource, SourceError
 from rheon.core.media import FileData, Source
-from rheon.core.sources import READERS, read_source
+from rheon.core.sources import READERS, disc_files, read_source
 from rheon.core.sources.disc_files import is_image, open_image
 
 
@@ -117,9 +117,9 @@ def test_what_the_system_refuses_is_said_in_its_words(
     copy = tmp_path / "a.iso"
     shutil.copy(media / "camera" / "Kite day.mp4", copy)
 
-    def refused(self: Path, *args: object, **more: object) -> None:
+    def refused(path: Path, *args: object, **more: object) -> None:
         raise PermissionError(13, "Permission denied")
 
-    monkeypatch.setattr(Path, "open", refused)
+    monkeypatch.setattr(disc_files, "open_inside", refused)
     with pytest.raises(SourceError, match=r"may not be read.*permissions"):
         read_source(copy)

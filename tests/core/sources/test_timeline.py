@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from tests.core.sources.disc_surgery import angle_disc, one_after_the_other, stamps, title_bytes, units_of
 
 from rheon.core.media import CellData, Extent, Source
-from rheon.core.sources import read_source
+from rheon.core.sources import feed, read_source
 from rheon.core.sources.feed import feed_extents, feed_title
 from rheon.core.sources.timeline import CLOCK_BITS, ProgramTimeline, shift_stamp
 
@@ -122,7 +122,7 @@ def test_sectors_that_the_medium_refuses_are_left_out(monkeypatch: pytest.Monkey
                 raise OSError(5, "Input/output error")
             return self.inner.read(length)
 
-    monkeypatch.setattr(Path, "open", lambda *_, **__: Scratched())
+    monkeypatch.setattr(feed, "open_inside", lambda *_, **__: Scratched())
     read = b"".join(feed_extents([Extent(path=str(path), offset_bytes=SECTOR, length_bytes=6 * SECTOR)]))
     assert [read[at] for at in range(0, len(read), SECTOR)] == [1, 2, 4, 5, 6]
 
