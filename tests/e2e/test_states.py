@@ -9,6 +9,8 @@ import sqlite3
 import pytest
 from playwright.sync_api import Page, expect
 
+from rheon.core.engine import process_identity
+
 from .conftest import Rheon
 
 COLUMNS = (
@@ -27,7 +29,7 @@ def put_source(rheon: Rheon, name: str, state: str, **facts: object) -> int:
     row = {
         "path": path, "name": name, "label": name.upper(), "kind": "dvd", "form": "folder",
         "size_bytes": 18_400_000_000, "state": state, "at_title": 0, "title_count": 0, "stop_requested": 0,
-        "error_code": "", "error_message": "", "problems": "[]", "worker": "",
+        "error_code": "", "error_message": "", "problems": "[]", "worker": process_identity(),
         "named_by_hand": 0, "stamp": "", "mark": "", "added": "2026-01-01 00:00:00", "changed": "2026-01-01 00:00:00",
         **facts,
     }  # fmt: skip
@@ -47,7 +49,8 @@ def put_titles(rheon: Rheon, source: int, count: int, name: str) -> None:
     with sqlite3.connect(rheon.state / "rheon.sqlite3", timeout=20) as database:
         database.executemany(
             "insert into shelf_title (source_id, number, key, name, duration_s, role, document, outline, named_by_hand,"
-            " role_by_hand, chapter_names, angle, survey_failed) values (?, ?, ?, ?, ?, ?, '{}', ?, 0, 0, '{}', 1, 0)",
+            " role_by_hand, chapter_names, angle, survey_failed, samples_failed)"
+            " values (?, ?, ?, ?, ?, ?, '{}', ?, 0, 0, '{}', 1, 0, 0)",
             [
                 (source, number, f"1/{number}", f"{name} {number}", 90 + number * 7, "extra", json.dumps(outline))
                 for number in range(1, count + 1)

@@ -39,7 +39,8 @@ def snapshot() -> dict[str, Any]:
 
 def _shelf_mark() -> str:
     seen = Source.objects.aggregate(count=Count("id"), changed=Max("changed"), at=Sum("at_title"))
-    return f"{seen['count']}|{seen['changed']}|{seen['at']}"
+    states = sorted(Source.objects.order_by().values_list("state").annotate(Count("id")))
+    return f"{seen['count']}|{seen['changed']}|{seen['at']}|{states}"
 
 
 def _bench_mark(picks: list[int]) -> str:
