@@ -14,6 +14,7 @@ from urllib.parse import quote
 import pytest
 from asgiref.sync import sync_to_async
 from django.core.asgi import get_asgi_application
+from django.db import OperationalError
 from django.test import AsyncClient, Client
 from PIL import Image
 
@@ -307,3 +308,17 @@ def test_the_outbox_comes_in_pages_of_outlines(db: None, api: Api) -> None:
     rest = api("get", f"outbox?after={first['outputs'][-1]['id']}")[1]["outputs"]
     assert len({entry["id"] for entry in [*first["outputs"], *rest]}) == 700
     assert {(entry["held"], entry["present"]) for entry in rest} == {(True, False), (False, False)}
+
+
+@pytest.mark.parametrize(
+    ("said", "status", "code"), [("database or disk is full", 507, "state_full"), ("database is locked", 503, "busy")]
+)
+def test_a_database_that_refuses_is_told_in_a_sentence(
+    db: None, api: Api, monkeypatch: pytest.MonkeyPatch, said: str, status: int, code: str
+) -> None:
+    def refused(_: object) -> None:
+        raise OperationalError(said)
+
+    monkeypatch.setattr("rheon.server.shelf.api.sources_page", refused)
+    answered, document = api("get", "shelf/sources")
+    assert (answered, document["code"]) == (status, code) and len(document["message"]) > 30

@@ -6,6 +6,7 @@ import logging
 from typing import Any
 
 from django.core.exceptions import PermissionDenied
+from django.db import OperationalError
 from django.http import Http404
 from rest_framework.exceptions import APIException, ValidationError
 from rest_framework.response import Response
@@ -21,6 +22,11 @@ STATUS: tuple[tuple[type[RheonError], int], ...] = (
     (TargetError, 409),
 )
 
+FULL = "The disk that holds Rheon's own data is full. Free some space and try again; what was stored is not lost."
+BUSY = "Rheon is writing a lot just now. Try again in a moment."
+DATABASE = {"full": ("state_full", FULL, 507), "": ("busy", BUSY, 503)}
+"""What a database that refuses means, by a word of what it says."""
+
 
 def handle(error: Exception, context: dict[str, Any]) -> Response:
     """Turn whatever a view raised into ``{code, message}``; what nobody foresaw is logged and stays out of sight."""
@@ -35,6 +41,9 @@ def handle(error: Exception, context: dict[str, Any]) -> Response:
         return _answer("bad_request", _field_sentence(error.detail), 400)
     if isinstance(error, APIException):
         return _answer(error.default_code, str(error.detail), error.status_code)
+    if isinstance(error, OperationalError):
+        log.error("the database refused: %s", error)
+        return next(_answer(*said) for word, said in DATABASE.items() if word in str(error))
     log.exception("unforeseen error", exc_info=error)
     return _answer("unforeseen", "Something went wrong in the server. Try again; the log says more.", 500)
 
