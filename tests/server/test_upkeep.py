@@ -49,7 +49,10 @@ def real_queue(settings: Any, tmp_path: Path) -> None:
 
 @pytest.fixture
 def cell(shelf: Callable[[str], Source], household: list[int]) -> tuple[Title, Device]:
-    title = shelf("MARRAM_NIGHTS").titles.get(number=4)
+    source = shelf("MARRAM_NIGHTS")
+    # nothing but the job is to be done: looking at the whole disc takes long
+    source.titles.update(samples_failed=True, survey_failed=True)
+    title = source.titles.get(number=4)
     return title, Device.objects.get(pk=household[3])
 
 
@@ -134,9 +137,9 @@ def test_a_copy_of_a_disc_is_taken_up_with_its_list(
 
 def test_hints_that_were_never_given_or_are_taken_by_the_dead_are_given_again(cell: tuple[Title, Device]) -> None:
     title, _ = cell
-    Title.objects.filter(pk=title.pk).update(samples=None, survey=None)
+    Title.objects.filter(pk=title.pk).update(samples=None, survey=None, samples_failed=False)
     title.source.titles.exclude(pk=title.pk).update(samples_failed=True, survey_failed=True)
-    title.role, title.survey_failed = "feature", False
+    title.role, title.survey_failed, title.samples_failed = "feature", False, False
     title.save()
     title.source.titles.get(pk=title.pk)
     from rheon.server.bench.models import Pick
@@ -241,7 +244,9 @@ def closed() -> Any:
 
 def test_a_title_that_cannot_be_sampled_is_not_asked_for_again(cell: tuple[Title, Device], settings: Any) -> None:
     title = cell[0]
-    Title.objects.filter(pk=title.pk).update(samples=None, document={**title.document, "video": None})
+    Title.objects.filter(pk=title.pk).update(
+        samples=None, samples_failed=False, document={**title.document, "video": None}
+    )
     samples.sample_title(title.pk)
     title.refresh_from_db()
     assert (title.samples, title.samples_failed) == (None, True)
