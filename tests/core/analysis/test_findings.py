@@ -15,6 +15,7 @@ from numpy.typing import NDArray
 from rheon.core.analysis import Survey, WordsFound, fingerprint, survey_title, with_findings
 from rheon.core.analysis.borders import find_borders
 from rheon.core.analysis.cadence import find_cadence
+from rheon.core.analysis.sounds import lossless_rates
 from rheon.core.analysis.words import LineCount, count_graphics, count_subpictures, unit_commands
 from rheon.core.engine import Command, run
 from rheon.core.media import Forced, Scan, Source, SubtitleStream, Title, VideoStream
@@ -222,3 +223,13 @@ def test_the_same_material_has_the_same_mark_wherever_it_lies(film_disc: Source,
     copy = read_source(disc_copy)
     assert [fingerprint(title) for title in copy.titles] == [fingerprint(title) for title in film_disc.titles]
     assert len({fingerprint(title) for title in film_disc.titles}) == len(film_disc.titles)
+
+
+def test_rates_without_loss_are_read_from_the_muxer_s_lines_by_stream() -> None:
+    said = [
+        "#tb 0: 1/48000",
+        "#tb 1: 1/1000",
+        "0,          0,          0,    48000,     6000, 0x1",
+        "1, 0, 0, 500, 1000, 0x2",
+    ]
+    assert lossless_rates([*said, "1, 500, 500, 500, 3000, 0x3", "no packet"]) == {0: 48_000, 1: 32_000}

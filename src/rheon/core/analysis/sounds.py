@@ -5,7 +5,9 @@ Loudness by ITU-R BS.1770 as the engine's ``ebur128`` filter measures it.
 
 from __future__ import annotations
 
+import contextlib
 import re
+from collections import Counter, defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
@@ -43,29 +45,42 @@ def measure_sounds(title: Title, times: Sequence[float]) -> tuple[SoundFound, ..
     heard = [one for at_s in times if (one := _listen(title, tracks, at_s)) is not None]
     if not heard:
         return ()
-    found = [_found(track, tracks, heard) for track in tracks]
     places = times[:: max(1, len(times) // LOSSLESS_PLACES)][:LOSSLESS_PLACES]
+    rates = lossless_rates([line for at_s in places for line in _as_flac(title, tracks[:LOSSLESS_TRACKS], at_s)])
     return tuple(
-        replace(one, lossless_bps=_lossless_bps(title, one.index, places)) if one.index < LOSSLESS_TRACKS else one
-        for one in found
+        replace(_found(track, tracks, heard), lossless_bps=rates.get(place)) for place, track in enumerate(tracks)
     )
 
 
-def _lossless_bps(title: Title, track: int, places: Sequence[float]) -> float | None:
-    """What stretches of a track take as FLAC, on average; ``None`` where none could be read."""
-    found = [size for at_s in places if (size := _flac_bytes(title, track, at_s))]
-    length_s = min(STRETCH_S, title.duration_s)
-    return round(sum(found) * 8 / len(found) / length_s) if found else None
+def lossless_rates(said: Sequence[str]) -> dict[int, float]:
+    """Bits a second of each stream, from the muxer's line for each packet: stream, times, duration (in samples), size.
+
+    The comment lines before them give each stream's time base.
+    """
+    base: dict[int, float] = {}
+    size: Counter[int] = Counter()
+    length_s: defaultdict[int, float] = defaultdict(float)
+    for line in said:
+        if found := re.match(r"#tb (\d+): (\d+)/(\d+)", line):
+            base[int(found[1])] = int(found[2]) / int(found[3])
+        elif found := re.match(r"(\d+),[^,]*,[^,]*,\s*(\d+),\s*(\d+),", line):
+            stream = int(found[1])
+            length_s[stream] += int(found[2]) * base.get(stream, 0.0)
+            size[stream] += int(found[3])
+    return {stream: round(size[stream] * 8 / length_s[stream]) for stream in size if length_s[stream]}
 
 
-def _flac_bytes(title: Title, track: int, at_s: float) -> int:
+def _as_flac(title: Title, tracks: Sequence[AudioStream], at_s: float) -> list[str]:
+    """What the muxer says of the packets of a stretch, all tracks of it coded without loss; nothing where it fails."""
     source = excerpt(title, min(at_s, max(0.0, title.duration_s - STRETCH_S)))
     argv = ["ffmpeg", "-hide_banner", "-loglevel", "error", *source.arguments, "-t", f"{STRETCH_S:g}"]
-    argv += ["-map", audio_pad(title, track), "-c:a", "flac", "-write_header", "0", "-f", "flac", "pipe:1"]
-    try:
-        return len(run(Command(argv=argv, feed=source.feed, timeout_s=TIMEOUT_S, gentle=True)).stdout)
-    except EngineError:
-        return 0
+    argv += [part for track in tracks for part in ("-map", audio_pad(title, track.index))]
+    said: list[str] = []
+    argv += ["-c:a", "flac", "-f", "framecrc", "pipe:1"]
+    command = Command(argv=argv, feed=source.feed, timeout_s=TIMEOUT_S, gentle=True, on_line=said.append)
+    with contextlib.suppress(EngineError):
+        run(command)
+    return said
 
 
 def _listen(title: Title, tracks: Sequence[AudioStream], at_s: float) -> _Heard | None:

@@ -24,7 +24,7 @@ STATUS: tuple[tuple[type[RheonError], int], ...] = (
 
 FULL = "The disk that holds Rheon's own data is full. Free some space and try again; what was stored is not lost."
 BUSY = "Rheon is writing a lot just now. Try again in a moment."
-DATABASE = {"full": ("state_full", FULL, 507), "": ("busy", BUSY, 503)}
+DATABASE = {"disk is full": ("state_full", FULL, 507), "is locked": ("busy", BUSY, 503)}
 """What a database that refuses means, by a word of what it says."""
 
 
@@ -41,9 +41,10 @@ def handle(error: Exception, context: dict[str, Any]) -> Response:
         return _answer("bad_request", _field_sentence(error.detail), 400)
     if isinstance(error, APIException):
         return _answer(error.default_code, str(error.detail), error.status_code)
-    if isinstance(error, OperationalError):
+    refused = next((answer for word, answer in DATABASE.items() if word in str(error)), None)
+    if isinstance(error, OperationalError) and refused is not None:
         log.error("the database refused: %s", error)
-        return next(_answer(*said) for word, said in DATABASE.items() if word in str(error))
+        return _answer(*refused)
     log.exception("unforeseen error", exc_info=error)
     return _answer("unforeseen", "Something went wrong in the server. Try again; the log says more.", 500)
 
