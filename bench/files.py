@@ -14,16 +14,18 @@ from pathlib import Path
 from points import Case, Result, points
 from tests.instruments.authored import Pictures
 from tests.instruments.discs import (
+    CLIP_COUNTS,
+    CLIP_LINES,
+    CLIP_RATE,
     PAL,
+    PROGRAMME_LINES,
     SECOND_ANGLE_FIRST,
     Chain,
-    Item,
-    Listing,
     Vob,
     author_angles,
+    author_clips,
     author_dvd,
-    make_clip,
-    write_playlist,
+    author_programmes,
 )
 from tests.instruments.readback import measure, see
 from tests.instruments.sources import LOOSE
@@ -70,40 +72,26 @@ def _loose(work: Path) -> Iterator[Case]:
 
 
 def _dvd(work: Path) -> Iterator[Case]:
-    size = (720, 576)
-    lines = ((2.0, 4.0), (4.04, 5.0), (7.0, 8.0), (13.0, 14.5))
-    one = Vob(pictures=Pictures(count=450, rate=PAL, size=size), chapters_s=(0, 6, 12), lines=lines)
-    two = Vob(pictures=Pictures(count=150, rate=PAL, size=size, first=450), lines=((1.0, 3.0),))
-    chains = [Chain(parts=((0, 0, 2), (1, 0, 0))), Chain(parts=((0, 1, 1),))]
-    titles = {title.number: title for title in read_source(author_dvd([one, two], chains, work / "DVD")).titles}
+    titles = {title.number: title for title in read_source(author_programmes(work / "DVD")).titles}
     whole = titles[1]
     # the tool begins a chapter with a unit; which one is seen by the number of the first picture there
     second, third = (round(whole.chapters[n].start_s * 25) for n in (1, 2))
-    everything = (*lines[:1], *lines[1:], (19.0, 21.0))
     for device_id in DISC_DEVICES:
-        yield _stretch(("DVD title", whole), device_id, (0, 600), PAL, everything)
-        yield _stretch(("DVD title from inside", titles[2]), device_id, (second, third), PAL, everything)
+        yield _stretch(("DVD title", whole), device_id, (0, 600), PAL, PROGRAMME_LINES)
+        yield _stretch(("DVD title from inside", titles[2]), device_id, (second, third), PAL, PROGRAMME_LINES)
         part = cut(whole, ChapterRange(first=2, last=4), 901)
-        yield _stretch(("DVD chapters 2-4", part), device_id, (second, 600), PAL, everything)
+        yield _stretch(("DVD chapters 2-4", part), device_id, (second, 600), PAL, PROGRAMME_LINES)
         timed = cut_times(whole, 3.0, 15.0, 902)
-        yield _stretch(("DVD 0:03 to 0:15", timed), device_id, (75, 375), PAL, everything)
+        yield _stretch(("DVD 0:03 to 0:15", timed), device_id, (75, 375), PAL, PROGRAMME_LINES)
 
 
 def _bluray(work: Path) -> Iterator[Case]:
-    disc, first, clips = work / "BLURAY", 0, []
-    rate = Fraction(24)
-    for number, count in enumerate((120, 156, 120), start=1):
-        pictures = Pictures(count=count, rate=rate, size=(1280, 720), first=first)
-        clips.append(make_clip(pictures, f"0000{number}", disc, lines=((1.0, 2.5),) if number < 3 else ()))
-        first += count
-    write_playlist(Listing(items=[Item(clip=made.clip) for made in clips], chapters_s=(0, 2, 5, 9)), disc, "00001")
-    whole = read_source(disc).titles[0]
-    marks = [round(chapter.start_s * 24) for chapter in whole.chapters]
-    lines = ((1.0, 2.5), (6.0, 7.5))
+    whole = read_source(author_clips(work / "BLURAY")).titles[0]
+    marks, count = [round(chapter.start_s * 24) for chapter in whole.chapters], sum(CLIP_COUNTS)
     for device_id in DISC_DEVICES:
-        yield _stretch(("Blu-ray title over three clips", whole), device_id, (0, 396), rate, lines)
+        yield _stretch(("Blu-ray title over three clips", whole), device_id, (0, count), CLIP_RATE, CLIP_LINES)
         part = cut(whole, ChapterRange(first=3, last=4), 901)
-        yield _stretch(("Blu-ray chapters 3-4", part), device_id, (marks[2], 396), rate, lines)
+        yield _stretch(("Blu-ray chapters 3-4", part), device_id, (marks[2], count), CLIP_RATE, CLIP_LINES)
 
 
 def _angles(work: Path) -> Iterator[Case]:

@@ -9,6 +9,7 @@ import signal
 import sqlite3
 import subprocess
 import sys
+import tempfile
 import time
 import urllib.error
 import urllib.request
@@ -18,7 +19,7 @@ from http.cookiejar import CookieJar
 from pathlib import Path
 from typing import Any
 
-from rheon.core.engine import is_alive
+from rheon.core.system import is_alive
 
 ROOT = Path(__file__).resolve().parents[1]
 MEDIA = ROOT / "demo-data" / "media"
@@ -128,6 +129,21 @@ class Installation:
                 "select count(*) from django_tasks_database_dbtaskresult where status in ('READY', 'RUNNING')",
             )
         )
+
+
+@contextlib.contextmanager
+def installed(port: int, *sources: str) -> Iterator[Installation]:
+    """A new installation with the demo's household and these of its sources, running; ended and removed afterwards."""
+    with tempfile.TemporaryDirectory(prefix="rheon-bench-") as folder:
+        place = Installation(folder=Path(folder), port=port)
+        place.manage("migrate", "--verbosity", "0")
+        place.manage("load_household", str(ROOT / "src/rheon/demo/household.json"))
+        place.manage("add_sources", *(str(MEDIA / name) for name in sources))
+        try:
+            place.start()
+            yield place
+        finally:
+            place.stop()
 
 
 def _children(pid: int) -> Iterator[int]:

@@ -7,7 +7,6 @@ import os
 import random
 import signal
 import sys
-import tempfile
 import time
 from collections import Counter
 from collections.abc import Callable
@@ -15,7 +14,7 @@ from pathlib import Path
 
 sys.path[:0] = [str(Path(__file__).resolve().parents[1]), str(Path(__file__).resolve().parents[1] / "src")]
 
-from installation import MEDIA, ROOT, Installation  # noqa: E402
+from installation import Installation, installed  # noqa: E402
 
 KILLS = int(os.environ.get("KILLS", "200"))
 PARTS = ("convert", "convert", "convert", "quick", "second", "web", "keeper")
@@ -93,18 +92,10 @@ def settle(place: Installation) -> tuple[float, bool]:
 
 def main() -> None:
     random.seed(int(os.environ.get("SEED", "9")))
-    with tempfile.TemporaryDirectory(prefix="rheon-kills-") as folder:
-        place = Installation(folder=Path(folder), port=8530)
-        place.manage("migrate", "--verbosity", "0")
-        place.manage("load_household", str(ROOT / "src/rheon/demo/household.json"))
-        place.manage("add_sources", *(str(MEDIA / name) for name in SOURCES))
-        try:
-            place.start()
-            place.ask("POST", "household/devices", {"profile_id": "sound-only", "name": "Quick"})
-            settle(place)
-            report(place)
-        finally:
-            place.stop()
+    with installed(8530, *SOURCES) as place:
+        place.ask("POST", "household/devices", {"profile_id": "sound-only", "name": "Quick"})
+        settle(place)
+        report(place)
 
 
 def report(place: Installation) -> None:

@@ -10,7 +10,6 @@ import selectors
 import socket
 import statistics
 import sys
-import tempfile
 import threading
 import time
 from collections.abc import Iterator
@@ -20,7 +19,7 @@ from pathlib import Path
 
 sys.path[:0] = [str(Path(__file__).resolve().parents[1]), str(Path(__file__).resolve().parents[1] / "src")]
 
-from installation import MEDIA, ROOT, Installation  # noqa: E402
+from installation import Installation, installed  # noqa: E402
 
 CALLS = int(os.environ.get("CALLS", "320"))
 PAGES = 100
@@ -94,27 +93,19 @@ def convert_much(place: Installation) -> None:
 
 
 def main() -> None:
-    with tempfile.TemporaryDirectory(prefix="rheon-load-") as folder:
-        place = Installation(folder=Path(folder), port=8550)
-        place.manage("migrate", "--verbosity", "0")
-        place.manage("load_household", str(ROOT / "src/rheon/demo/household.json"))
-        place.manage("add_sources", *(str(MEDIA / name) for name in SOURCES))
-        try:
-            place.start()
-            while place.busy():
-                time.sleep(0.5)
-            before = memory_mb(place)
-            show(place, "idle")
-            for _ in range(8):
-                convert_much(place)
-            show(place, "converting")
-            with pages(place.port, PAGES):
-                time.sleep(1)
-                show(place, f"converting, {PAGES} open pages")
-            assert place.busy(), "the conversions ended before the measurement did"
-            print(f"memory of the web process: {before:.0f} MB before, {memory_mb(place):.0f} MB after")
-        finally:
-            place.stop()
+    with installed(8550, *SOURCES) as place:
+        while place.busy():
+            time.sleep(0.5)
+        before = memory_mb(place)
+        show(place, "idle")
+        for _ in range(8):
+            convert_much(place)
+        show(place, "converting")
+        with pages(place.port, PAGES):
+            time.sleep(1)
+            show(place, f"converting, {PAGES} open pages")
+        assert place.busy(), "the conversions ended before the measurement did"
+        print(f"memory of the web process: {before:.0f} MB before, {memory_mb(place):.0f} MB after")
 
 
 if __name__ == "__main__":

@@ -9,9 +9,9 @@ from pathlib import Path
 import pytest
 from hypothesis import HealthCheck, settings
 
-from rheon.core.engine import set_fence
 from rheon.core.media import Source
 from rheon.core.sources import read_source
+from rheon.core.system import set_fence
 from rheon.demo.build import build
 
 # nothing is timed in tests; on the build machine the same examples are drawn every time

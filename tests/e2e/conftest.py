@@ -17,6 +17,8 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Browser, Page, expect, sync_playwright
 
+from rheon.server.keeper import parts
+
 ROOT = Path(__file__).parents[2]
 BROWSER_FLAGS = (
     "--no-sandbox",
@@ -51,21 +53,9 @@ class Rheon:
         )
 
     def start(self, name: str) -> None:
-        serve = [
-            str(Path(sys.executable).parent / "uvicorn"),
-            "rheon.server.config.asgi:application",
-            "--port",
-            str(self.port),
-        ]
-        commands = {
-            "web": [*serve, "--log-level", "warning", "--timeout-graceful-shutdown", "1"],
-            "quick": [sys.executable, "manage.py", "work", "quick"],
-            "second": [sys.executable, "manage.py", "work", "quick"],
-            "convert": [sys.executable, "manage.py", "work", "convert"],
-            "door": [sys.executable, "manage.py", "ask_door", "--settings", "rheon.server.config.door_settings"],
-        }
+        argv = next(part.argv for part in parts(self.port) if part.name == name)
         log = (self.state / f"{name}.log").open("ab")
-        self.processes[name] = subprocess.Popen(commands[name], cwd=ROOT, env=self._env(), stdout=log, stderr=log)
+        self.processes[name] = subprocess.Popen(argv, cwd=ROOT, env=self._env(), stdout=log, stderr=log)
 
     def kill(self, name: str) -> None:
         """End a process as a power cut would."""

@@ -9,7 +9,7 @@ import sqlite3
 import pytest
 from playwright.sync_api import Page, expect
 
-from rheon.core.engine import process_identity
+from rheon.core.system import process_identity
 
 from .conftest import Rheon
 

@@ -202,6 +202,36 @@ __all__ = [
 ]
 
 
+PROGRAMME_LINES = ((2.0, 4.0), (4.04, 5.0), (7.0, 8.0), (13.0, 14.5), (19.0, 21.0))
+"""When the subtitle lines of title 1 of ``author_programmes`` stand."""
+CLIP_LINES, CLIP_COUNTS, CLIP_RATE = ((1.0, 2.5), (6.0, 7.5)), (120, 156, 120), Fraction(24)
+"""The lines, pictures and rate of the title of ``author_clips``."""
+
+
+def author_programmes(folder: Path) -> Path:
+    """A PAL DVD of 600 pictures: title 1 plays two programmes of 3 and 1 chapters, title 2 a chapter from inside the
+    first, title 3 two of its chapters that don't touch.
+    """
+    size = (720, 576)
+    pictures = Pictures(count=450, rate=PAL, size=size)
+    one = Vob(pictures=pictures, chapters_s=(0, 6, 12), lines=PROGRAMME_LINES[:4])
+    two = Vob(pictures=Pictures(count=150, rate=PAL, size=size, first=450), lines=((1, 3),))
+    chains = [Chain(parts=((0, 0, 2), (1, 0, 0))), Chain(parts=((0, 1, 1),)), Chain(parts=((0, 0, 0), (0, 2, 2)))]
+    return author_dvd([one, two], chains, folder)
+
+
+def author_clips(disc: Path) -> Path:
+    """A Blu-ray whose title plays three clips; their sound ends a little before or after each of them."""
+    first, items = 0, []
+    for number, count in enumerate(CLIP_COUNTS, start=1):
+        pictures = Pictures(count=count, rate=CLIP_RATE, size=(1280, 720), first=first)
+        made = make_clip(pictures, f"0000{number}", disc, lines=((1, 2.5),) if number < 3 else ())
+        items.append(Item(clip=made.clip))
+        first += count
+    write_playlist(Listing(items=items, chapters_s=(0, 2, 5, 9)), disc, "00001")
+    return disc
+
+
 def author_angles(folder: Path, seconds: int) -> Path:
     """A disc folder with two PAL angles, interleaved two units at a time; the second counts pictures from 1000."""
     data = []

@@ -10,7 +10,7 @@ from pathlib import Path
 
 import pytest
 
-from rheon.core.engine import is_alive, process_identity
+from rheon.core.system import is_alive, process_identity
 from rheon.server import keeper
 from rheon.server.keeper import Part, keep
 

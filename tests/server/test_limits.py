@@ -18,9 +18,9 @@ from django.db import OperationalError
 from django.test import AsyncClient, Client
 from PIL import Image
 
-from rheon.core.engine import set_fence
 from rheon.core.media.names import safe_stem
-from rheon.server.api.limits import MOST_BODY_BYTES, Gate
+from rheon.core.system import set_fence
+from rheon.server.api.limits import MOST_BODY_BYTES, BoundedCalls
 from rheon.server.api.ranges import Span, parse_range
 from rheon.server.live import feed as feed_module
 from rheon.server.live.feed import LiveFeed
@@ -116,7 +116,7 @@ async def asked(
 
     scope = {"type": "http", "method": "POST", "path": path, "raw_path": path.encode(), "query_string": b""}
     scope |= {"headers": [(b"host", b"127.0.0.1"), *headers], "http_version": "1.1", "scheme": "http", "root_path": ""}
-    await Gate(get_asgi_application())(
+    await BoundedCalls(get_asgi_application())(
         {**scope, "server": ("127.0.0.1", 80), "client": ("127.0.0.1", 9), "asgi": {}}, receive, send
     )
     return answered, taken

@@ -16,7 +16,7 @@ from django_tasks_db.models import DBTaskResult
 
 from rheon.core.delivery import disc_copy, place
 from rheon.core.encoding import part_path
-from rheon.core.engine import own_mark
+from rheon.core.system import own_mark
 from rheon.server.household.models import Device
 from rheon.server.outbox.actions import outputs
 from rheon.server.outbox.models import Output
@@ -81,7 +81,7 @@ def killed_in(monkeypatch: pytest.MonkeyPatch, module: Any, name: str, *, after:
 
     with monkeypatch.context() as patch:
         # the leavings of a killed process stay where they are
-        patch.setattr(convert_module, "remove", lambda part: None)
+        patch.setattr(convert_module, "remove_part", lambda part: None)
         patch.setattr(module, name, dying)
         with pytest.raises(Killed):
             run.run_next()

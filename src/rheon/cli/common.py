@@ -13,10 +13,10 @@ import typer
 from rich.console import Console
 
 from rheon.core.devices import DeviceProfile, device, load_profile
-from rheon.core.engine import real_path, set_fence
 from rheon.core.errors import BadPin, NoSuchDevice, NoSuchTitle, RheonError, SourceError
 from rheon.core.media import Source, Title
 from rheon.core.sources import ScanProgress, read_source
+from rheon.core.system import real_path, set_fence
 
 USAGE, REFUSED, FAILED = 2, 3, 4
 console = Console(stderr=True)

@@ -10,14 +10,14 @@ from typing import Annotated
 import typer
 from rich.progress import BarColumn, Progress, TaskProgressColumn, TextColumn, TimeRemainingColumn
 
-from rheon.core.delivery import Delivered, Order, parts_in, remove_left_over
+from rheon.core.delivery import Delivered, Order
 from rheon.core.delivery import convert as carry_out
-from rheon.core.encoding import Hooks
+from rheon.core.encoding import Hooks, parts_in, remove_part
 from rheon.core.encoding import Progress as Step
-from rheon.core.engine import is_left_over, own_mark
 from rheon.core.errors import TargetError
 from rheon.core.media.sentences import RULE_NAMES, sentence
 from rheon.core.planning import Balance
+from rheon.core.system import is_left_over, own_mark
 
 from .choosing import Stretch, chosen, make_plan
 from .common import console, find_device, print_line, read, reported
@@ -50,7 +50,9 @@ def convert(
             _say(as_json, nothing, f"Nothing to make: {sentence(made.reason)}.")
             return
         folder = _folder(to)
-        remove_left_over([part for part in parts_in(folder) if is_left_over(part.name)], frozenset())
+        for part in parts_in(folder):
+            if is_left_over(part.name):
+                remove_part(part)
         order = Order(
             title=wanted.title,
             plan=made,

@@ -8,7 +8,7 @@ from pathlib import Path
 
 import typer
 
-from rheon.core.engine import use_scratch
+from rheon.core.system import use_scratch
 
 from .check import check
 from .convert import convert

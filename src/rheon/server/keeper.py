@@ -14,7 +14,6 @@ import sys
 import time
 from dataclasses import dataclass
 
-PORT = os.environ.get("RHEON_PORT", "8420")
 MANAGE = (sys.executable, "manage.py")
 SOON_S, FIRST_REST_S, LONGEST_REST_S = 10.0, 0.3, 10.0
 """A part that lived no longer than this rests before it is started again, twice as long each time."""
@@ -29,20 +28,22 @@ class Part:
     argv: tuple[str, ...]
 
 
-PARTS = (
-    Part(
-        name="web",
-        argv=(
-            *(sys.executable, "-m", "uvicorn", "rheon.server.config.asgi:application", "--host", "127.0.0.1"),
-            *("--port", PORT, "--log-level", "warning", "--timeout-graceful-shutdown", "1"),
+NAME_WIDTH = 8
+
+
+def parts(port: int) -> tuple[Part, ...]:
+    """Everything that an installation consists of; the page is served at ``port``."""
+    served = (sys.executable, "-m", "uvicorn", "rheon.server.config.asgi:application", "--host", "127.0.0.1")
+    return (
+        Part(
+            name="web",
+            argv=(*served, "--port", str(port), "--log-level", "warning", "--timeout-graceful-shutdown", "1"),
         ),
-    ),
-    Part(name="quick", argv=(*MANAGE, "work", "quick")),
-    Part(name="second", argv=(*MANAGE, "work", "quick")),
-    Part(name="convert", argv=(*MANAGE, "work", "convert")),
-    Part(name="door", argv=(*MANAGE, "ask_door", "--settings", "rheon.server.config.door_settings")),
-)
-WIDTH = max(len(part.name) for part in PARTS)
+        Part(name="quick", argv=(*MANAGE, "work", "quick")),
+        Part(name="second", argv=(*MANAGE, "work", "quick")),
+        Part(name="convert", argv=(*MANAGE, "work", "convert")),
+        Part(name="door", argv=(*MANAGE, "ask_door", "--settings", "rheon.server.config.door_settings")),
+    )
 
 
 async def keep(part: Part, stopping: asyncio.Event) -> None:
@@ -100,7 +101,7 @@ async def _pass_on(part: Part, said: asyncio.StreamReader) -> None:
 
 
 def _say(part: Part, text: str) -> None:
-    sys.stdout.write(f"{part.name:<{WIDTH}} | {text}\n")
+    sys.stdout.write(f"{part.name:<{NAME_WIDTH}} | {text}\n")
     sys.stdout.flush()
 
 
@@ -108,7 +109,7 @@ async def main() -> None:
     stopping = asyncio.Event()
     for sign in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
         asyncio.get_running_loop().add_signal_handler(sign, stopping.set)
-    await asyncio.gather(*(keep(part, stopping) for part in PARTS))
+    await asyncio.gather(*(keep(part, stopping) for part in parts(int(os.environ.get("RHEON_PORT", "8420")))))
 
 
 if __name__ == "__main__":

@@ -8,19 +8,7 @@ from fractions import Fraction
 from pathlib import Path
 
 import pytest
-from tests.instruments.authored import Pictures
-from tests.instruments.discs import (
-    PAL,
-    SECOND_ANGLE_FIRST,
-    Chain,
-    Item,
-    Listing,
-    Vob,
-    author_angles,
-    author_dvd,
-    make_clip,
-    write_playlist,
-)
+from tests.instruments.discs import PAL, SECOND_ANGLE_FIRST, author_angles, author_clips, author_programmes
 from tests.instruments.readback import Together, hear, lit, measure, see
 
 from rheon.core.delivery import Order, convert
@@ -45,31 +33,13 @@ class Wanted:
 
 @pytest.fixture(scope="module")
 def dvd(tmp_path_factory: pytest.TempPathFactory) -> dict[int, Title]:
-    """Title 1 plays two programmes of 3 and 2 chapters, title 2 a chapter from inside, title 3 two that don't touch."""
-    folder = tmp_path_factory.mktemp("dvd") / "DISC"
-    size = (720, 576)
-    one = Vob(
-        pictures=Pictures(count=450, rate=PAL, size=size),
-        chapters_s=(0, 6, 12),
-        lines=((2, 4), (4.04, 5), (7, 8), (13, 14.5)),
-    )
-    two = Vob(pictures=Pictures(count=150, rate=PAL, size=size, first=450), lines=((1, 3),))
-    chains = [Chain(parts=((0, 0, 2), (1, 0, 0))), Chain(parts=((0, 1, 1),)), Chain(parts=((0, 0, 0), (0, 2, 2)))]
-    return {title.number: title for title in read_source(author_dvd([one, two], chains, folder)).titles}
+    folder = author_programmes(tmp_path_factory.mktemp("dvd") / "DISC")
+    return {title.number: title for title in read_source(folder).titles}
 
 
 @pytest.fixture(scope="module")
-def bluray(tmp_path_factory: pytest.TempPathFactory) -> dict[int, Title]:
-    """A title over three clips, whose sound ends a little before or after each, and one over a clip with a hole."""
-    disc, size = tmp_path_factory.mktemp("bluray") / "DISC", (1280, 720)
-    counts, first, clips = (120, 156, 120), 0, []
-    for number, count in enumerate(counts, start=1):
-        pictures = Pictures(count=count, rate=Fraction(24), size=size, first=first)
-        clips.append(make_clip(pictures, f"0000{number}", disc, lines=((1, 2.5),) if number < 3 else ()))
-        first += count
-    items = [Item(clip=made.clip) for made in clips]
-    write_playlist(Listing(items=items, chapters_s=(0, 2, 5, 9)), disc, "00001")
-    return {title.number: title for title in read_source(disc).titles}
+def bluray(tmp_path_factory: pytest.TempPathFactory) -> Title:
+    return read_source(author_clips(tmp_path_factory.mktemp("bluray") / "DISC")).titles[0]
 
 
 def converted(title: Title, device_id: str, folder: Path, pins: dict[str, str] | None = None) -> Path:
@@ -136,10 +106,8 @@ def test_cells_that_do_not_touch_are_joined_without_a_hole(dvd: dict[int, Title]
 
 
 @pytest.mark.parametrize(("first", "last"), [(1, 4), (2, 3), (3, 4)])
-def test_sound_stays_with_the_picture_over_clips(
-    first: int, last: int, bluray: dict[int, Title], tmp_path: Path
-) -> None:
-    title = bluray[1]
+def test_sound_stays_with_the_picture_over_clips(first: int, last: int, bluray: Title, tmp_path: Path) -> None:
+    title = bluray
     part = title if (first, last) == (1, 4) else cut(title, ChapterRange(first=first, last=last), 901)
     ends = [*(round(chapter.start_s * 24) for chapter in title.chapters), 396]
     wanted = Wanted(pictures=range(ends[first - 1], ends[last]), rate=Fraction(24), first_s=ends[first - 1] / 24)
@@ -169,8 +137,8 @@ def test_a_line_that_began_before_a_part_ends_in_its_time(dvd: dict[int, Title],
     )
 
 
-def test_presentation_graphics_over_clips_keep_their_times(bluray: dict[int, Title], tmp_path: Path) -> None:
-    found = lit(converted(bluray[1], "curlew-2", tmp_path, {**DRAWN, "picture.size": "360"}))
+def test_presentation_graphics_over_clips_keep_their_times(bluray: Title, tmp_path: Path) -> None:
+    found = lit(converted(bluray, "curlew-2", tmp_path, {**DRAWN, "picture.size": "360"}))
     wanted = [(1, 2.5), (6, 7.5)]
     assert len(found) == 2
     for seen, line in zip(found, wanted, strict=True):

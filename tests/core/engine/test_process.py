@@ -8,7 +8,7 @@ from pathlib import Path
 
 import pytest
 
-from rheon.core.engine import Command, is_alive, parse_version, process_identity, run, tools
+from rheon.core.engine import Command, parse_version, run, tools
 from rheon.core.errors import (
     EngineError,
     EngineMissing,
@@ -21,6 +21,7 @@ from rheon.core.errors import (
     ToolMissing,
 )
 from rheon.core.sources import read_source
+from rheon.core.system import is_alive, process_identity
 
 
 def test_output_input_and_failure_come_back() -> None:

@@ -23,12 +23,15 @@ export const keys = {
   asking: ["household", "asking"] as const,
 };
 
-export const useSources = () =>
-  usePages<Schemas["Source"]>(
+/** Every source with its titles. */
+export function useSources() {
+  const found = usePages<Schemas["Source"][]>(
     keys.sources,
     (after) => answer(client.GET("/api/shelf/sources", { params: { query: { after } } })),
     (page) => page.at(-1)?.id,
   );
+  return { ...found, data: useMemo(() => found.pages?.flat(), [found.pages]) };
+}
 
 export const useTitle = (id: number) =>
   useQuery({
@@ -45,15 +48,15 @@ export const useFolder = (path: string | null) =>
 export const useWorklist = () =>
   useQuery({ queryKey: keys.worklist, queryFn: () => answer(client.GET("/api/worklist")) });
 
-/** Every output in outline, page by page, with how many there are in all and how large. */
+/** Every output in outline, with how many there are in all and how large. */
 export function useOutbox() {
   const found = usePages<Schemas["Outbox"]>(
     keys.outbox,
-    async (after) => [await answer(client.GET("/api/outbox", { params: { query: { after } } }))],
-    (page) => page[0]?.outputs.at(-1)?.id,
+    (after) => answer(client.GET("/api/outbox", { params: { query: { after } } })),
+    (page) => page.outputs.at(-1)?.id,
   );
-  const outputs = useMemo(() => found.data?.flatMap((page) => page.outputs), [found.data]);
-  return { ...found, outputs, count: found.data?.[0]?.count ?? 0, bytes: found.data?.[0]?.size_bytes ?? 0 };
+  const outputs = useMemo(() => found.pages?.flatMap((page) => page.outputs), [found.pages]);
+  return { ...found, outputs, count: found.pages?.[0]?.count ?? 0, bytes: found.pages?.[0]?.size_bytes ?? 0 };
 }
 
 export const useOutput = (id: number) =>

@@ -6,10 +6,11 @@ import contextlib
 import hashlib
 from collections.abc import Sequence
 
-from ..engine import check_inside, open_inside, require
+from ..engine import require
 from ..errors import EngineError, RheonError
 from ..media import CellData, Extent, Scan, Title
 from ..sources.disc_files import pieces
+from ..system import check_inside, open_inside
 from .borders import find_borders
 from .cadence import find_cadence
 from .findings import BordersFound, CadenceFound, Survey, WordsFound

@@ -9,13 +9,13 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 
-from ..engine import read_inside
 from ..media import SECTOR_BYTES, CellData, Extent, StreamKind, SubtitleStream, Title
 from ..sources.disc_files import pieces
 from ..sources.feed import feed_extents
 from ..sources.sound_packets import packet_at
 from ..sources.transport_stream import M2TS_BYTES, SYNC, TS_BYTES
 from ..subtitles import LARGEST_BYTES, read_subtitles
+from ..system import read_inside
 from .findings import WordsFound
 
 MOST_BYTES = 400 << 20

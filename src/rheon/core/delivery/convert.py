@@ -10,7 +10,7 @@ from pathlib import Path
 
 from ..checking import Check, CheckRequest, check_file, ends_wanted
 from ..devices import DeviceProfile
-from ..encoding import Hooks, Made, make_file, part_path, remove, side_parts
+from ..encoding import Hooks, Made, make_file, part_path, remove_part, side_parts
 from ..errors import CheckFailed, LossNotAccepted, NotWhole, PlanError, SourceMissing, TargetFull
 from ..media import FileData, Title
 from ..media.sentences import RULE_NAMES, ends_early_text
@@ -71,7 +71,7 @@ def convert(order: Order, hooks: Hooks | None = None, note: Note | None = None) 
         done = Delivered(path=made.part, size_bytes=size, making_s=made.seconds, checking_s=checking_s, checks=checks)
         return _named(order, done, note)
     finally:
-        remove(part)
+        remove_part(part)
 
 
 def take_up(order: Order, noted: Delivered) -> Delivered | None:
@@ -87,7 +87,7 @@ def take_up(order: Order, noted: Delivered) -> Delivered | None:
         done = noted
     else:
         return None
-    remove(part)
+    remove_part(part)
     return done
 
 

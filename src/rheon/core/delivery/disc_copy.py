@@ -6,15 +6,15 @@ import hashlib
 import os
 import shutil
 import time
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 from pathlib import Path
 
 from ..checking import Check
 from ..devices import RuleResult
-from ..encoding import PART_PREFIX, PART_SUFFIX, Hooks, Progress, check_target, part_path, remove
-from ..engine import check_inside, is_in_use, open_inside
+from ..encoding import Hooks, Progress, check_target, part_path, remove_part
 from ..errors import CheckFailed, SourceMissing, Stopped, TargetError, TargetFull
+from ..system import check_inside, open_inside
 from .place import MOST_NUMBERS, rename_new
 
 CHUNK_BYTES = 4 << 20
@@ -223,28 +223,3 @@ def _list_named(listed: Path, target: Path) -> None:
     text = "\n".join(named) + "\n"
     listed.write_text(text, encoding="utf-8", errors="surrogateescape")
     listed.rename(_beside(target))
-
-
-def remove_part(part: Path) -> None:
-    """Remove what an unfinished job left: a file or a folder, and the list beside it."""
-    _beside(part).unlink(missing_ok=True)
-    if part.is_dir():
-        shutil.rmtree(part, ignore_errors=True)
-    else:
-        remove(part)
-
-
-def parts_in(folder: Path) -> list[Path]:
-    """The files and folders in it that have not got their names yet."""
-    return sorted(folder.glob(f"{PART_PREFIX}*{PART_SUFFIX}*")) if folder.is_dir() else []
-
-
-def remove_left_over(parts: Iterable[Path], running: frozenset[str]) -> int:
-    """Remove those parts that belong to no running job (by its token) and to no process; returns how many."""
-    count = 0
-    for path in parts:
-        token = path.name.removeprefix(PART_PREFIX).partition(PART_SUFFIX)[0]
-        if token not in running and not is_in_use(token):
-            shutil.rmtree(path, ignore_errors=True) if path.is_dir() else path.unlink(missing_ok=True)
-            count += 1
-    return count

@@ -3,13 +3,12 @@
 from .clips import make_clip
 from .command import build_command
 from .job import Job
+from .parts import part_path, part_token, parts_in, remove_part, side_parts
 from .preview import PreviewRequest, preview_jpeg
 from .progress import Progress
-from .run import PART_PREFIX, PART_SUFFIX, Hooks, Made, check_target, make_file, part_path, remove, side_parts
+from .run import Hooks, Made, check_target, make_file
 
 __all__ = [
-    "PART_PREFIX",
-    "PART_SUFFIX",
     "Hooks",
     "Job",
     "Made",
@@ -20,7 +19,9 @@ __all__ = [
     "make_clip",
     "make_file",
     "part_path",
+    "part_token",
+    "parts_in",
     "preview_jpeg",
-    "remove",
+    "remove_part",
     "side_parts",
 ]

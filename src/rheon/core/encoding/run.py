@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 import shutil
 import tempfile
 import time
@@ -10,19 +9,19 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import Path
 
-from ..engine import Command, Feed, check_inside, require, run
+from ..engine import Command, Feed, require, run
 from ..errors import EngineError, SourceChanged, SourceError, SourceMissing, TargetError, TargetFull, TargetReadOnly
 from ..media import CellData, FileData, Title
 from ..planning import OutputSettings
 from ..sources.feed import feed_title, subtitle_packets
 from ..subtitles import lay_out
-from .command import SIDE_SUFFIX, build_command, chapters_document
+from ..system import check_inside
+from .command import build_command, chapters_document
 from .inputs import CHAPTERS_FILE, drawn_command
 from .job import Job
+from .parts import PART_PREFIX, remove_part
 from .progress import Progress, ProgressReader
 
-PART_PREFIX = ".rheon-"
-PART_SUFFIX = ".part"
 LEAST_FREE_BYTES = 8 << 20
 MOST_DAMAGE = 200
 MEANS_LOSS = (
@@ -62,11 +61,6 @@ class Made:
     damage: tuple[tuple[float, str], ...] = ()
 
 
-def part_path(folder: Path, token: str) -> Path:
-    """The temporary name of a job's file. ``token`` is letters and digits."""
-    return folder / f"{PART_PREFIX}{re.sub(r'[^A-Za-z0-9]', '', token)}{PART_SUFFIX}"
-
-
 def make_file(title: Title, settings: OutputSettings, part: Path, hooks: Hooks | None = None) -> Made:
     """Make the file at ``part``.
 
@@ -91,10 +85,10 @@ def make_file(title: Title, settings: OutputSettings, part: Path, hooks: Hooks |
         if not part.exists() or part.stat().st_size == 0:
             raise EngineError("The engine wrote nothing.")
     except EngineError as error:
-        remove(part)
+        remove_part(part)
         raise _explained(error, title, part.parent, before) from error
     except BaseException:
-        remove(part)
+        remove_part(part)
         raise
     return Made(part=part, seconds=time.monotonic() - started, damage=tuple(damage[:MOST_DAMAGE]))
 
@@ -144,19 +138,6 @@ def check_target(folder: Path) -> None:
         raise TargetReadOnly(f"The folder {folder} can't be written to: {error.strerror}.") from error
     if shutil.disk_usage(folder).free < LEAST_FREE_BYTES:
         raise TargetFull(f"The disk that holds {folder} is full.")
-
-
-def remove(part: Path) -> None:
-    """Remove a job's temporary file and the text files beside it."""
-    part.unlink(missing_ok=True)
-    for side in side_parts(part).values():
-        side.unlink(missing_ok=True)
-
-
-def side_parts(part: Path) -> dict[int, Path]:
-    """The text files that were made beside a job's file, by subtitle track."""
-    found = part.parent.glob(f"{part.name}.*.{SIDE_SUFFIX}")
-    return {int(path.name.split(".")[-2]): path for path in found if path.name.split(".")[-2].isdigit()}
 
 
 def _needed(title: Title) -> list[tuple[str, int]]:

@@ -25,8 +25,8 @@ from ..media import (
 from .arguments import safe_file_input
 from .demuxers import POINTS_ELSEWHERE
 from .headers import reference_frames
+from .probe_values import LONGEST_S, decimal, entries, mapping, seconds, whole, words
 from .process import Command, run
-from .said import LONGEST_S, decimal, entries, mapping, seconds, whole, words
 from .tools import require
 
 PROBE_TIMEOUT_S = 30

@@ -12,10 +12,9 @@ from typing import BinaryIO, cast
 
 import pycdlib
 
-from ..engine import check_inside, open_inside, real_path
-from ..engine.path_text import shown
 from ..errors import CutOffImage, EmptyDisc, NotASource, SourceMissing
 from ..media import SECTOR_BYTES, Extent, Problem, Source, SourceForm, SourceKind, Title
+from ..system import check_inside, open_inside, real_path, shown
 from .udf import NotUdf, UdfImage
 
 VIDEO_FOLDER, BLURAY_FOLDER, KEYS_FOLDER = "VIDEO_TS", "BDMV", "AACS"

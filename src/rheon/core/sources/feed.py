@@ -9,8 +9,8 @@ from dataclasses import replace
 from pathlib import Path
 from typing import BinaryIO
 
-from ..engine import open_inside
 from ..media import SECTOR_BYTES, Cell, CellData, Extent, StreamKind
+from ..system import open_inside
 from .gates import FromStart, Gate, NoEarlyLines, OnlyPictures
 from .sound_packets import PACK_HEADER_BYTES, packet_at, stream_of
 from .timeline import ProgramTimeline

@@ -8,12 +8,12 @@ from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, replace
 from pathlib import Path
 
-from ..engine import MAX_PIXELS, check_inside, probe
-from ..engine.path_text import path_text, shown
+from ..engine import MAX_PIXELS, probe
 from ..errors import EmptyDisc, NotASource, SourceError
 from ..media import Artwork, FileData, Problem, Reason, Role, Source, SourceForm, SourceKind, Title
 from ..media.episodes import EpisodeName, episode_name, natural_key, tidy_name
 from ..media.sentences import ends_early_text, gap_text
+from ..system import check_inside, path_text, shown
 from .measured import Measured, measure
 from .progress import ScanProgress
 from .sidecars import artwork_beside, subtitles_beside

@@ -9,7 +9,7 @@ from __future__ import annotations
 import io
 from pathlib import Path
 
-from ..engine import open_inside
+from ..system import open_inside
 
 HEAD_BYTES = 64 << 10
 FILE_PROPERTIES = bytes.fromhex("a1dcab8c47a9cf118ee400c00c205365")

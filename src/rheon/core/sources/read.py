@@ -6,9 +6,9 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import Path
 
-from ..engine import is_there, real_path
 from ..errors import EmptyDisc, NotASource, SourceError, SourceMissing
 from ..media import Source
+from ..system import is_there, real_path
 from .bluray import read_bluray
 from .disc_files import DiscFiles, bluray_folder, is_image, open_bluray_folder, open_folder, open_image, video_folder
 from .dvd import read_dvd

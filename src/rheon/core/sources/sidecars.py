@@ -7,10 +7,10 @@ from collections.abc import Iterable, Sequence
 from dataclasses import replace
 from pathlib import Path
 
-from ..engine import check_inside, read_inside
 from ..errors import SourceError
 from ..media import Artwork, Forced, SubtitleStream, WordsPurpose, to_bcp47
 from ..subtitles import LARGEST_BYTES, read_subtitles
+from ..system import check_inside, read_inside
 
 TEXT_FORMATS = {".srt": "subrip", ".ass": "ass", ".ssa": "ass", ".vtt": "webvtt"}
 PICTURES = frozenset({".jpg", ".jpeg", ".png", ".webp"})

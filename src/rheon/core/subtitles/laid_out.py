@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from ..engine import read_inside
 from ..media import FileData, Title
+from ..system import read_inside
 from .text import LARGEST_BYTES, read_subtitles, to_subrip
 
 LINK_NAME = "source"

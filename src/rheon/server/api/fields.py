@@ -21,13 +21,3 @@ class PageSerializer(serializers.Serializer):
     """Which page of a list: the one behind the row ``after``."""
 
     after = IdField(default=0)
-
-
-def bound_path_numbers(result: dict[str, Any], **_: Any) -> dict[str, Any]:
-    """Tell in the OpenAPI document which numbers an address takes."""
-    for operations in result["paths"].values():
-        for operation in operations.values():
-            for parameter in operation.get("parameters", []):
-                if parameter["in"] == "path" and parameter["schema"].get("type") == "integer":
-                    parameter["schema"] |= {"minimum": 0, "maximum": MOST_ID}
-    return result

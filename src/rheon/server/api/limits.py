@@ -18,7 +18,7 @@ Send = Callable[[MutableMapping[str, Any]], Awaitable[None]]
 Application = Callable[[Scope, Receive, Send], Awaitable[None]]
 
 
-class Gate:
+class BoundedCalls:
     """In front of the application: bodies that are too large get 413, calls that other sites make get 403."""
 
     def __init__(self, application: Application) -> None:

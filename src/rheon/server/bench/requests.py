@@ -8,7 +8,7 @@ from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
-from rheon.core.engine.path_text import is_text
+from rheon.core.system import is_text
 from rheon.server.api.fields import IdField
 from rheon.server.api.schema import BALANCES
 

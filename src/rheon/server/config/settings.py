@@ -107,7 +107,7 @@ SPECTACULAR_SETTINGS = {
     "AUTHENTICATION_WHITELIST": [],
     "POSTPROCESSING_HOOKS": [
         "drf_spectacular.hooks.postprocess_schema_enums",
-        "rheon.server.api.fields.bound_path_numbers",
+        "rheon.server.api.schema.bound_path_numbers",
     ],
     "ENUM_NAME_OVERRIDES": {
         "SourceState": "rheon.server.shelf.models.SourceState",

@@ -7,7 +7,7 @@ from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
 from django.shortcuts import aget_object_or_404
 from django.views.decorators.http import require_safe
 
-from rheon.core.engine import real_path
+from rheon.core.system import real_path
 from rheon.server.api.ranges import file_response
 
 from .models import Output

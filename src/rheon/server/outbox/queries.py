@@ -8,7 +8,7 @@ from typing import Any
 from django.db.models import Count, Sum
 
 from rheon.core.devices import RuleResult
-from rheon.core.engine import is_there
+from rheon.core.system import is_there
 from rheon.server.bench.queries import rule_document
 
 from .models import Output

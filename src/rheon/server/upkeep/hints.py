@@ -16,7 +16,7 @@ from django_tasks.base import Task
 from django_tasks_db.models import DBTaskResult
 
 from rheon.core.devices import CLIPS
-from rheon.core.engine import is_alive
+from rheon.core.system import is_alive
 from rheon.server.household.actions.asking import asking, is_open
 from rheon.server.household.clips import clip_path
 from rheon.server.household.tasks import make_clips_task

@@ -12,8 +12,8 @@ from pathlib import Path
 from django.conf import settings
 from django.db import connection
 
-from rheon.core.delivery import parts_in, remove_left_over
-from rheon.core.engine import clear_left_over
+from rheon.core.encoding import part_token, parts_in, remove_part
+from rheon.core.system import clear_left_over, is_alive, owner_of
 from rheon.server.shelf.actions.reading import recover as recover_sources
 from rheon.server.worklist.actions.recover import recover as recover_jobs
 from rheon.server.worklist.models import Job, JobState
@@ -59,9 +59,18 @@ def _clear() -> int:
     for folder in folders | {settings.RHEON_OUTPUT_FOLDER}:
         # a job runs before it has a part: whoever owns one of these is among those that run now
         if parts := parts_in(folder):
-            running = Job.objects.filter(state=JobState.RUNNING).values_list("token", flat=True)
-            count += remove_left_over(parts, frozenset(running))
+            running = set(Job.objects.filter(state=JobState.RUNNING).values_list("token", flat=True))
+            for part in parts:
+                if part_token(part) not in running and not _is_in_use(part.name):
+                    remove_part(part)
+                    count += 1
     return count
+
+
+def _is_in_use(name: str) -> bool:
+    """Whether a shell that still runs makes this."""
+    owner = owner_of(name)
+    return owner is not None and is_alive(owner)
 
 
 @contextlib.contextmanager

@@ -26,7 +26,7 @@ export function OutboxPlace() {
       <PlaceHead name="Outbox" about={outbox.count ? `${outbox.count} ${outbox.count === 1 ? "file" : "files"} · ${sizeText(outbox.bytes)}` : undefined} />
       {outbox.isPending && <Loading what="the Outbox" />}
       {outbox.error && <Failed error={outbox.error} onRetry={() => void outbox.refetch()} />}
-      {outbox.data && !outbox.count && (
+      {outbox.outputs && !outbox.count && (
         <Empty title="No files yet" action={<Button look="primary" asChild><Link to="/bench">Go to the Bench</Link></Button>}>
           What the Worklist finishes and checks arrives here, ready to be watched and handed over.
         </Empty>

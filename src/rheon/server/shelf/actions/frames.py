@@ -6,8 +6,9 @@ import threading
 from pathlib import Path
 
 from rheon.core.analysis import frame_jpeg, frame_times
-from rheon.core.engine import Command, check_inside, run, safe_file_input
+from rheon.core.engine import Command, run, safe_file_input
 from rheon.core.errors import EngineError
+from rheon.core.system import check_inside
 
 from ..models import Title
 from .cache import cached, material_mark

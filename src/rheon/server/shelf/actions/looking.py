@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from django.core.cache import cache
 
-from rheon.core.engine import is_there
-from rheon.core.engine.path_text import text_path
+from rheon.core.system import is_there, text_path
 
 from ..models import Source, SourceState, Title
 from .reading import data_paths, stamp_of

@@ -11,8 +11,6 @@ from pathlib import Path
 
 from django.db import transaction
 
-from rheon.core.engine import InHand, is_there, process_identity
-from rheon.core.engine.path_text import shown, text_path
 from rheon.core.errors import NoSuchTitle, RheonError, Stopped
 from rheon.core.media import FileData, Role
 from rheon.core.media import Source as CoreSource
@@ -22,6 +20,8 @@ from rheon.core.media.documents import dump
 from rheon.core.media.names import display_name
 from rheon.core.media.sentences import sentence
 from rheon.core.sources import ChapterRange, ScanProgress, cut, part_number, read_source
+from rheon.core.system import is_there, process_identity, shown, text_path
+from rheon.server.claims import Claims
 
 from ..drives import pace_of
 from ..folders import inside
@@ -32,7 +32,7 @@ from .sources import update
 from .surveys import ask_for_surveys
 
 log = logging.getLogger("rheon")
-in_hand = InHand()
+in_hand = Claims()
 
 
 def read_now(source_id: int) -> None:

@@ -10,10 +10,9 @@ from django.db import transaction
 from django.db.models import QuerySet
 from django.utils import timezone
 
-from rheon.core.engine import is_there
-from rheon.core.engine.path_text import path_text, shown, text_path
 from rheon.core.errors import SourceError, SourceMissing
 from rheon.core.media.names import display_name
+from rheon.core.system import is_there, path_text, shown, text_path
 
 from ..folders import inside
 from ..models import Source, SourceState

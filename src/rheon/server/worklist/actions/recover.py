@@ -8,8 +8,8 @@ from pathlib import Path
 
 from django.utils import timezone
 
-from rheon.core.delivery import Delivered, DiscCopied, remove_part, take_up, take_up_copy
-from rheon.core.encoding import part_path
+from rheon.core.delivery import Delivered, DiscCopied, take_up, take_up_copy
+from rheon.core.encoding import part_path, remove_part
 from rheon.core.errors import RheonError
 
 from ..models import Job, JobState

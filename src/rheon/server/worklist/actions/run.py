@@ -13,11 +13,12 @@ from pydantic import ValidationError
 
 from rheon.core.delivery import Delivered, DiscCopied, DiscOrder, Order, convert, copy_disc
 from rheon.core.encoding import Hooks, Progress
-from rheon.core.engine import InHand, process_identity
 from rheon.core.errors import PlanError, RheonError, Stopped
 from rheon.core.media.documents import dump
 from rheon.core.media.names import safe_stem
 from rheon.core.planning import Plan
+from rheon.core.system import process_identity
+from rheon.server.claims import Claims
 from rheon.server.shelf.folders import data_inside, inside
 
 from ..models import Job, JobState
@@ -26,7 +27,7 @@ from .settle import settle
 
 log = logging.getLogger("rheon")
 TELL_EVERY_S = 0.4
-in_hand = InHand()
+in_hand = Claims()
 UNFORESEEN = "It stopped on something unforeseen. Try again; the log says more."
 
 

@@ -12,8 +12,8 @@ from django.conf import settings
 from django.core.asgi import get_asgi_application
 from django.core.management import BaseCommand
 
-from rheon.core.engine import use_scratch
-from rheon.server.api.limits import Gate
+from rheon.core.system import use_scratch
+from rheon.server.api.limits import BoundedCalls
 from rheon.server.household.actions.asking import asking, is_open
 
 LOOK_EVERY_S = 0.5
@@ -43,7 +43,7 @@ class Command(BaseCommand):
 
     def _config(self) -> uvicorn.Config:
         return uvicorn.Config(
-            Gate(get_asgi_application()),
+            BoundedCalls(get_asgi_application()),
             host=settings.RHEON_DOOR_HOST,
             port=settings.RHEON_DOOR_PORT,
             log_level="warning",

@@ -8,7 +8,7 @@ from typing import Any
 from django.conf import settings
 from django.core.management import BaseCommand, call_command
 
-from rheon.core.engine import process_identity, use_scratch
+from rheon.core.system import process_identity, use_scratch
 from rheon.server.shelf.folders import fence_in
 from rheon.server.upkeep.sweep import sweep, sweep_for_ever
 

@@ -37,11 +37,6 @@ def is_there(path: str | Path) -> bool:
     return os.path.exists(path)  # noqa: PTH110 - Path.exists raises for over-long names
 
 
-def is_inside(path: str | Path) -> bool:
-    """Whether a path lies inside the fence, its links resolved."""
-    return _roots is None or any(real_path(path).is_relative_to(root) for root in _roots())
-
-
 def check_inside(path: str | Path) -> int:
     """The size in bytes of an ordinary file inside the fence.
 

@@ -1,36 +1,15 @@
-"""Telling whether a process that was seen before is still the same one."""
+"""Claims on rows: which of them this process is working on, and which nobody works on any more."""
 
 from __future__ import annotations
 
 import contextlib
-import os
 import threading
 from collections.abc import Callable, Iterator
-from pathlib import Path
 
-ENDED = ("Z", "X")
-"""States of processes that only wait to be noticed (proc(5))."""
+from rheon.core.system import is_alive, process_identity
 
 
-def process_identity(pid: int | None = None) -> str:
-    """``pid:start`` for a process (this one by default); empty where there is none, or only its exit status."""
-    number = os.getpid() if pid is None else pid
-    try:
-        stat = Path(f"/proc/{number}/stat").read_text()
-    except OSError:
-        return ""
-    # the name in brackets may hold anything; the start time is the 20th field after it
-    facts = stat.rpartition(")")[2].split()
-    return "" if facts[0] in ENDED else f"{number}:{facts[19]}"
-
-
-def is_alive(identity: str) -> bool:
-    """Whether the process with this identity still runs."""
-    pid = identity.partition(":")[0]
-    return pid.isdigit() and process_identity(int(pid)) == identity
-
-
-class InHand:
+class Claims:
     """What this process has claimed and is working on, so that a claim that nobody works on any more can be told."""
 
     def __init__(self) -> None:

@@ -20,16 +20,16 @@ def own_mark() -> str:
     return f"p{pid}s{start}x"
 
 
+def owner_of(name: str) -> str | None:
+    """The identity of the process whose mark a name carries; ``None`` where it carries none."""
+    found = _MARK.search(name)
+    return f"{found[1]}:{found[2]}" if found else None
+
+
 def is_left_over(name: str) -> bool:
     """Whether a name carries the mark of a process that is gone."""
-    found = _MARK.search(name)
-    return found is not None and not is_alive(f"{found[1]}:{found[2]}")
-
-
-def is_in_use(name: str) -> bool:
-    """Whether a name carries the mark of a process that still runs."""
-    found = _MARK.search(name)
-    return found is not None and is_alive(f"{found[1]}:{found[2]}")
+    owner = owner_of(name)
+    return owner is not None and not is_alive(owner)
 
 
 def use_scratch(root: Path) -> Path:

@@ -1,0 +1,26 @@
+"""What the operating system is asked for: files, processes, temporary folders. The engine has a room of its own."""
+
+from .identity import is_alive, process_identity
+from .opening import check_inside, is_there, open_inside, read_inside, real_path, set_fence
+from .path_text import is_text, path_text, shown, text_path
+from .scratch import clear_left_over, is_left_over, own_mark, owner_of, use_scratch
+
+__all__ = [
+    "check_inside",
+    "clear_left_over",
+    "is_alive",
+    "is_left_over",
+    "is_text",
+    "is_there",
+    "open_inside",
+    "own_mark",
+    "owner_of",
+    "path_text",
+    "process_identity",
+    "read_inside",
+    "real_path",
+    "set_fence",
+    "shown",
+    "text_path",
+    "use_scratch",
+]
