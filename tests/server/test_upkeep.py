@@ -209,7 +209,7 @@ def test_one_hint_is_enough_for_all_jobs_and_a_lost_one_delays_none(cell: tuple[
 
 def test_a_claim_that_could_not_be_ended_is_taken_up_by_the_same_worker(cell: tuple[Title, Device]) -> None:
     """The disk of the database was full just then: the row says running, and nobody is at it."""
-    from rheon.core.engine import process_identity
+    from rheon.core.system import process_identity
 
     add_jobs([cell])
     Job.objects.update(state="running", worker=process_identity())

@@ -8,7 +8,7 @@ from django.core.asgi import get_asgi_application
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "rheon.server.config.settings")
 served = get_asgi_application()
 
-from rheon.core.engine import use_scratch  # noqa: E402 - the settings have to be there first
+from rheon.core.system import use_scratch  # noqa: E402 - the settings have to be there first
 from rheon.server.api.limits import BoundedCalls  # noqa: E402
 from rheon.server.shelf.folders import fence_in  # noqa: E402
 
