@@ -23,7 +23,7 @@ serve:
 	@exec $(PY) -m rheon.server.keeper
 
 test: .venv/.tests-installed web media check
-	$(PY) -m pytest tests/core tests/server tests/cli tests/demo
+	$(PY) -m pytest --numprocesses 2 --dist worksteal tests/core tests/server tests/cli tests/demo
 	$(PY) -m pytest tests/e2e
 
 # everything that reads the code without running it
