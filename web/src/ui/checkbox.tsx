@@ -1,25 +1,21 @@
-import { Check } from "lucide-react";
-import { Checkbox as Primitive } from "radix-ui";
-
 interface Props {
   checked: boolean;
-  onChange: (checked: boolean) => void;
+  /** ``range``: with Shift, everything since the last one is meant. */
+  onChange: (checked: boolean, range: boolean) => void;
   label: string;
   disabled?: boolean;
 }
 
+/** The browser's own checkbox in our looks: tables draw hundreds of them at once. */
 export function Checkbox({ checked, onChange, label, disabled }: Props) {
   return (
-    <Primitive.Root
+    <input
+      type="checkbox"
       checked={checked}
       disabled={disabled}
-      onCheckedChange={(next) => onChange(next === true)}
+      onChange={(event) => onChange(event.target.checked, event.nativeEvent instanceof MouseEvent && event.nativeEvent.shiftKey)}
       aria-label={label}
-      className="flex size-4 shrink-0 items-center justify-center rounded-[4px] border border-quiet bg-raised disabled:border-dashed disabled:opacity-60 data-[state=checked]:border-marigold data-[state=checked]:bg-marigold data-[state=checked]:text-marigold-ink"
-    >
-      <Primitive.Indicator>
-        <Check size={12} strokeWidth={3.5} />
-      </Primitive.Indicator>
-    </Primitive.Root>
+      className="tick size-4 shrink-0 appearance-none rounded-[4px] border border-quiet bg-raised checked:border-marigold checked:bg-marigold disabled:border-dashed disabled:opacity-60"
+    />
   );
 }

@@ -66,11 +66,11 @@ export const RunCell = memo(function RunCell({ run, row, chosen, pickTo, go }: P
         </span>
       </a>
       {able.length > 0 && (
-        <span className="absolute top-2 right-2" onClickCapture={(event) => event.shiftKey && (event.preventDefault(), event.stopPropagation(), pickTo(able, true, true))}>
+        <span className="absolute top-2 right-2">
           <Checkbox
             checked={chosen}
             label={`Pick ${WORDS[cell.verdict].toLowerCase()} for ${run.span} ${run.span === 1 ? "device" : "devices"}`}
-            onChange={(next) => pickTo(able, next, false)}
+            onChange={(next, range) => pickTo(able, range || next, range)}
           />
         </span>
       )}
