@@ -4,9 +4,16 @@ from __future__ import annotations
 
 from functools import lru_cache
 
-import langcodes
-
 UNDETERMINED = "und"
+_SHORT = {
+    "a": "abefkmnrsvyz", "b": "aegimnors", "c": "aehorsuvy", "d": "aevz", "e": "elnostu", "f": "afijory",
+    "g": "adlnuv", "h": "aeiortuyz", "i": "adegikostu", "j": "av", "k": "agijklmnorsuvwy", "l": "abginotuv",
+    "m": "ghiklnrsty", "n": "abdeglnorvy", "o": "cjmrs", "p": "ailst", "q": "u", "r": "mnouw",
+    "s": "acdegiklmnoqrstuvw", "t": "aeghiknorsty", "u": "gkrz", "v": "eio", "w": "ao", "x": "h", "y": "io",
+    "z": "ahu",
+}  # fmt: skip
+SHORT = frozenset(first + second for first, seconds in _SHORT.items() for second in seconds)
+"""The codes of ISO 639-1 that are BCP 47 tags as they stand: discs name their languages by them."""
 
 
 @lru_cache(maxsize=512)
@@ -15,6 +22,10 @@ def to_bcp47(raw: str | None) -> str:
     text = (raw or "").strip().replace("_", "-")
     if not text:
         return UNDETERMINED
+    if text.lower() in SHORT:
+        return text.lower()
+    import langcodes  # noqa: PLC0415 - its tables take longer to load than a scan takes
+
     try:
         tag = langcodes.standardize_tag(text)
     except (ValueError, AttributeError):
@@ -25,7 +36,11 @@ def to_bcp47(raw: str | None) -> str:
 @lru_cache(maxsize=512)
 def language_name(tag: str) -> str:
     """The English name of a tag: ``Spanish``; ``unnamed language`` for ``und``."""
-    return "unnamed language" if tag == UNDETERMINED else langcodes.Language.get(tag).display_name()
+    if tag == UNDETERMINED:
+        return "unnamed language"
+    import langcodes  # noqa: PLC0415 - its tables take longer to load than a scan takes
+
+    return langcodes.Language.get(tag).display_name()
 
 
 def same_language(one: str, other: str) -> bool:

@@ -6,9 +6,6 @@ import codecs
 import re
 from dataclasses import dataclass
 
-import pysubs2
-from charset_normalizer import from_bytes
-
 from ..errors import NotASource
 
 LARGEST_BYTES = 8 << 20
@@ -52,6 +49,8 @@ def decode_text(data: bytes) -> tuple[str, str]:
         pass
     if (wide := _wide(data)) is not None:
         return data.decode(wide, errors="replace"), wide
+    from charset_normalizer import from_bytes  # noqa: PLC0415 - a scan without such subtitles needs none of it
+
     best = from_bytes(data, cp_isolation=None, threshold=0.3).best()
     encoding = best.encoding if best is not None else WESTERN
     # few letters beyond ASCII decide little; then the usual western encoding is likelier than a rare one
@@ -70,6 +69,8 @@ def read_subtitles(data: bytes) -> SubtitleText:
     """
     if len(data) > LARGEST_BYTES:
         raise NotASource("This subtitle file is too large to be one.")
+    import pysubs2  # noqa: PLC0415 - a scan without such subtitles needs none of it
+
     text, encoding = decode_text(data)
     try:
         parsed = pysubs2.SSAFile.from_string(text.replace("\r\n", "\n").replace("\r", "\n"))
