@@ -1,26 +1,40 @@
 # make demo: everything from a fresh clone to a running Rheon with its demo discs.
 # make test: everything from a fresh clone to a full run of the tests.
+# make wheel: what is installed elsewhere, the page inside.
 SHELL := /bin/bash
-export RHEON_PORT ?= 8420
-# the demo's drive is a stand-in; with RHEON_DRIVES=/dev/sr0 it is the machine's own
-export RHEON_DRIVES ?= rheon.demo.drive:$(CURDIR)/state/tray.json,$(CURDIR)/demo-data/media
+RHEON_PORT ?= 8420
+# the demo has a home of its own and listens to none of the settings of a real one
+DEMO := $(abspath $(or $(RHEON_DEMO),demo-data))
+OTHERS := $(foreach v,$(filter RHEON_%,$(.VARIABLES)),-u $(v))
+IN_DEMO := env $(OTHERS) RHEON_CONFIG=$(DEMO)/rheon.toml RHEON_STATE=$(DEMO)/state RHEON_MEDIA=$(DEMO)/media \
+	RHEON_OUTPUT=$(DEMO)/output RHEON_PORT=$(RHEON_PORT) RHEON_DOOR_PORT=$(shell expr $(RHEON_PORT) + 1) \
+	RHEON_DRIVES=rheon.demo.drive:$(DEMO)/state/tray.json,$(DEMO)/media
 DEMO_SOURCES := MARRAM_NIGHTS LANTERN_STREET_S1.iso HERON_REACH LOCK_KEEPERS LOCK_KEEPERS_D2 THE_LAST_FERRY SALT_ROAD GLASS_HARBOUR
 PY := .venv/bin/python
 WEB_SOURCES := $(shell find web/src web/index.html web/vite.config.ts web/package.json -type f 2>/dev/null)
 
-.PHONY: demo test bench truth kills fuzz load check web media client serve clean
+.PHONY: demo demo-clean wheel test bench truth kills fuzz load check web media client clean
 
-demo: .venv/.installed web media
-	@$(PY) manage.py migrate --verbosity 0
-	@$(PY) manage.py load_household src/rheon/demo/household.json
-	@$(PY) manage.py add_sources $(DEMO_SOURCES:%=$(CURDIR)/demo-data/media/%) "$(CURDIR)/demo-data/media/Tide Watch" demo-data/media/camera/*
-	@$(MAKE) --no-print-directory serve
+demo: .venv/.installed web
+	@$(PY) -m rheon.demo.build $(DEMO)/media
+	@echo "# the demo's own settings: none" > $(DEMO)/rheon.toml
+	@$(IN_DEMO) $(PY) manage.py migrate --verbosity 0
+	@$(IN_DEMO) $(PY) manage.py load_household src/rheon/demo/household.json
+	@$(IN_DEMO) $(PY) manage.py add_sources $(DEMO_SOURCES:%=$(DEMO)/media/%) "$(DEMO)/media/Tide Watch" $(DEMO)/media/camera/*
+	@exec $(IN_DEMO) .venv/bin/rheon serve
 
-serve:
-	@echo
-	@echo "  Rheon is at http://127.0.0.1:$(RHEON_PORT)   (Ctrl-C ends it)"
-	@echo
-	@exec $(PY) -m rheon.server.keeper
+# throw the demo away, its discs too
+demo-clean:
+	@grep -qs "the demo's own" $(DEMO)/rheon.toml || { echo "There is no demo in $(DEMO)."; exit 1; }
+	rm -rf $(DEMO)/state $(DEMO)/output $(DEMO)/media $(DEMO)/rheon.toml
+
+# dist/rheon-….whl: pipx install it, or pip in an environment
+wheel: .venv/.installed web
+	@rm -rf src/rheon/server/page build dist
+	@cp -r web/dist src/rheon/server/page
+	@$(PY) -m pip wheel --quiet --disable-pip-version-check --no-deps --wheel-dir dist . || { rm -rf src/rheon/server/page; exit 1; }
+	@rm -rf src/rheon/server/page build
+	@ls dist/*.whl
 
 test: .venv/.tests-installed web media check
 	$(PY) -m pytest --numprocesses 2 --dist worksteal tests/core tests/server tests/cli tests/demo
@@ -87,4 +101,4 @@ web/node_modules/.installed: web/package-lock.json
 	@touch $@
 
 clean:
-	rm -rf state demo-data web/dist
+	rm -rf state demo-data web/dist dist build

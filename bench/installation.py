@@ -55,7 +55,7 @@ class Installation:
     def start(self) -> None:
         self.output.mkdir(parents=True, exist_ok=True)
         with (self.folder / "log").open("ab") as log:
-            argv = [sys.executable, "-m", "rheon.server.keeper"]
+            argv = [sys.executable, "-c", "from rheon.cli.main import main; main()", "serve"]
             self.keeper = subprocess.Popen(argv, cwd=ROOT, env=self.environment(), stdout=log, stderr=log)
         self.wait_for_answer()
 

@@ -2,6 +2,8 @@ import tailwindcss from "@tailwindcss/vite";
 import { defineConfig } from "vitest/config";
 
 export default defineConfig({
+  // the server writes into the page where it lies
+  base: "./",
   plugins: [tailwindcss()],
   esbuild: { jsx: "automatic" },
   build: {

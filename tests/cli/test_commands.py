@@ -9,14 +9,15 @@ from typing import Any
 import pytest
 from typer.testing import CliRunner
 
-from rheon.cli.main import app
+from rheon.cli.main import build
 from rheon.core.devices import catalogue, goals
 
 runner = CliRunner()
 
 
 def call(*arguments: str | Path) -> tuple[int, str]:
-    done = runner.invoke(app, [str(argument) for argument in arguments])
+    said = [str(argument) for argument in arguments]
+    done = runner.invoke(build(said), said)
     assert done.exception is None or isinstance(done.exception, SystemExit), done.exception
     return done.exit_code, done.stdout
 

@@ -17,9 +17,11 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Browser, Page, expect, sync_playwright
 
-from rheon.server.keeper import parts
+from rheon.server.keeper import DJANGO, parts
+from rheon.settings import Settings
 
 ROOT = Path(__file__).parents[2]
+SET_UP = "from rheon.server.home.actions.setting_up import mark_set_up; mark_set_up()"
 BROWSER_FLAGS = (
     "--no-sandbox",
     "--disable-gpu",
@@ -53,7 +55,7 @@ class Rheon:
         )
 
     def start(self, name: str) -> None:
-        argv = next(part.argv for part in parts(self.port) if part.name == name)
+        argv = next(part.argv for part in parts(self.settings) if part.name == name)
         log = (self.state / f"{name}.log").open("ab")
         self.processes[name] = subprocess.Popen(argv, cwd=ROOT, env=self._env(), stdout=log, stderr=log)
 
@@ -81,15 +83,19 @@ class Rheon:
             except subprocess.TimeoutExpired:
                 process.kill()
 
+    @property
+    def settings(self) -> Settings:
+        return Settings(
+            state=self.state,
+            output=self.output,
+            media=(ROOT / "demo-data" / "media",),
+            port=self.port,
+            door_port=self.door,
+            door_host="127.0.0.1",
+        )
+
     def _env(self) -> dict[str, str]:
-        return {
-            **os.environ,
-            "RHEON_STATE": str(self.state),
-            "RHEON_OUTPUT": str(self.output),
-            "RHEON_MEDIA": str(ROOT / "demo-data" / "media"),
-            "RHEON_DOOR_PORT": str(self.door),
-            "RHEON_DOOR_HOST": "127.0.0.1",
-        }
+        return {**os.environ, **self.settings.environment(), **DJANGO}
 
 
 def _free_port() -> int:
@@ -103,6 +109,7 @@ def rheon(media: Path, tmp_path_factory: pytest.TempPathFactory) -> Iterator[Rhe
     state = tmp_path_factory.mktemp("state")
     running = Rheon(state=state, output=tmp_path_factory.mktemp("output"), port=_free_port(), door=_free_port())
     running.manage("migrate", "--verbosity", "0")
+    running.manage("shell", "--command", SET_UP)
     try:
         for name in ("web", "quick", "second", "convert"):
             running.start(name)

@@ -20,4 +20,4 @@ print(type(importlib.import_module("rheon.server.config.asgi").application).__na
 def test_every_module_loads_and_the_application_is_bounded() -> None:
     # in a process of its own: the application takes over temporary files and what may be opened
     done = subprocess.run([sys.executable, "-c", LOAD_ALL], capture_output=True, text=True, check=False)
-    assert (done.returncode, done.stdout.strip()) == (0, "BoundedCalls"), done.stderr
+    assert (done.returncode, done.stdout.strip()) == (0, "UnderPrefix"), done.stderr

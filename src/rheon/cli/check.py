@@ -12,8 +12,10 @@ from rheon.core.checking import CheckRequest, check_file
 from rheon.core.errors import SourceMissing
 from rheon.core.media.sentences import RULE_NAMES
 
-from .common import FAILED, console, find_device, print_json, reported
+from .common import FAILED, console, reported
 from .documents import check_document
+from .finding_devices import find_device
+from .output import print_json
 
 
 def check(

@@ -3,41 +3,27 @@
 from __future__ import annotations
 
 import contextlib
-import json
-import sys
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 from pathlib import Path
-from typing import Any
 
 import typer
 from rich.console import Console
 
-from rheon.core.devices import DeviceProfile, device, load_profile
 from rheon.core.errors import BadPin, NoSuchDevice, NoSuchTitle, RheonError, SourceError
 from rheon.core.media import Source, Title
 from rheon.core.sources import ScanProgress, read_source
 from rheon.core.system import real_path, set_fence
 
+from .output import print_json, print_line
+
 USAGE, REFUSED, FAILED = 2, 3, 4
 console = Console(stderr=True)
-
-
-def print_json(document: dict[str, Any] | list[dict[str, Any]]) -> None:
-    """One JSON document on standard output, and nothing else there."""
-    sys.stdout.write(json.dumps(document, indent=2, ensure_ascii=False) + "\n")
-    sys.stdout.flush()
 
 
 def exit_status(error: RheonError) -> int:
     if isinstance(error, NoSuchTitle | NoSuchDevice | BadPin):
         return USAGE
     return REFUSED if isinstance(error, SourceError) else FAILED
-
-
-def print_line(document: Mapping[str, Any]) -> None:
-    """One JSON document on one line of standard output."""
-    sys.stdout.write(json.dumps(document, ensure_ascii=False) + "\n")
-    sys.stdout.flush()
 
 
 @contextlib.contextmanager
@@ -74,13 +60,3 @@ def find_title(source: Source, number: int) -> Title:
                 raise SourceError(problem.message, advice="")
             return title
     raise NoSuchTitle(f"{source.label} has no title {number}.")
-
-
-def find_device(name: str) -> DeviceProfile:
-    """A device of the catalogue, or one from a profile file. Raises ``NoSuchDevice`` or ``BadProfile``."""
-    path = Path(name)
-    if path.suffix == ".json":
-        if not path.is_file():
-            raise NoSuchDevice(f"There is no profile file {name}.")
-        return load_profile(path.read_text(encoding="utf-8"))
-    return device(name)

@@ -9,8 +9,9 @@ from rich.table import Table
 
 from rheon.core.devices import catalogue, goals
 
-from .common import console, print_json
+from .common import console
 from .documents import device_document
+from .output import print_json
 
 
 def devices(as_json: Annotated[bool, typer.Option("--json", help="Print one JSON document.")] = False) -> None:

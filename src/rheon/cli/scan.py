@@ -8,17 +8,15 @@ from pathlib import Path
 from typing import Annotated
 
 import typer
-from rich.progress import Progress as Bar
-from rich.table import Table
 
-from rheon.core.analysis import survey_title, with_findings
 from rheon.core.errors import RheonError, SourceError
 from rheon.core.media import Source
 from rheon.core.media.sentences import duration_text, sentence
 from rheon.core.sources import ScanProgress
 
-from .common import REFUSED, console, print_json, read, reported
-from .documents import refusal_document, scan_document
+from .common import REFUSED, console, read, reported
+from .output import print_json
+from .scan_document import refusal_document, scan_document
 
 
 def scan(
@@ -42,6 +40,8 @@ def scan(
 
 def _looked_at(source: Source) -> Source:
     """The source with what pictures and sound say; titles that can't be looked at stay as they were read."""
+    from rheon.core.analysis import survey_title, with_findings  # noqa: PLC0415 - loaded only where it is asked for
+
     titles = []
     for title in source.titles:
         survey = None
@@ -52,6 +52,8 @@ def _looked_at(source: Source) -> Source:
 
 
 def _read(path: Path) -> Source:
+    from rich.progress import Progress as Bar  # noqa: PLC0415 - what prints JSON needs neither bar nor table
+
     with Bar(console=console, transient=True) as bar:
         task = bar.add_task("Reading", total=None)
 
@@ -62,6 +64,8 @@ def _read(path: Path) -> Source:
 
 
 def _show(source: Source) -> None:
+    from rich.table import Table  # noqa: PLC0415 - as above
+
     table = Table(title=f"{source.label} ({source.kind.value} {source.form.value}, {source.size_bytes / 1e6:.0f} MB)")
     for heading in ("title", "length", "MB", "chapters", "audio", "subtitles", "role", "because"):
         table.add_column(heading, justify="right" if heading in ("title", "length", "MB", "chapters") else "left")

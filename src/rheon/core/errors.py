@@ -120,6 +120,51 @@ class ToolMissing(EngineError):
     advice = "Run 'make demo' once more; it installs what is missing."
 
 
+class SettingsRefused(RheonError):
+    code = "settings_refused"
+    advice = "Correct it and start again."
+
+
+class BackupRefused(RheonError):
+    code = "backup_refused"
+    advice = "Nothing was changed. Name another file."
+
+
+class DatabaseNewer(RheonError):
+    code = "database_newer"
+    advice = "Nothing was changed. Install the newer Rheon again, or restore a copy from before it."
+
+
+class InUse(RheonError):
+    code = "in_use"
+    advice = "End that one first, or name another state folder."
+
+
+class NeedsPassphrase(SettingsRefused):
+    code = "needs_passphrase"
+    advice = "Set one with 'rheon passphrase', then start again."
+
+
+class PortTaken(RheonError):
+    code = "port_taken"
+    advice = "End what uses it, or choose another with --port."
+
+
+class PreparationFailed(RheonError):
+    code = "preparation_failed"
+    advice = "Nothing was started; 'rheon doctor' looks for the reason."
+
+
+class PassphraseRefused(RheonError):
+    code = "passphrase_refused"
+    advice = "Try again."
+
+
+class TooManyTries(RheonError):
+    code = "too_many_tries"
+    advice = "Wait a quarter of an hour, or set a new one with 'rheon passphrase'."
+
+
 class TargetError(RheonError):
     code = "target_failed"
     advice = "Choose another folder."

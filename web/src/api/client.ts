@@ -1,5 +1,6 @@
 import createClient, { type Middleware } from "openapi-fetch";
 
+import { PREFIX } from "./base";
 import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
@@ -25,7 +26,7 @@ const withToken: Middleware = {
   },
 };
 
-export const client = createClient<paths>({ baseUrl: "/" });
+export const client = createClient<paths>({ baseUrl: `${PREFIX}/` });
 client.use(withToken);
 
 /** The data of an answer, or a `Refused` with the server's own sentence. */
@@ -34,6 +35,7 @@ export async function answer<T>(call: Promise<{ data?: T; error?: unknown; respo
     throw new Refused("unreachable", "Rheon's server does not answer. Is it still running?");
   });
   if (!response.ok) {
+    if (response.status === 401) dispatchEvent(new Event("rheon:signed-out"));
     const said = error as { code?: string; message?: string } | undefined;
     throw new Refused(said?.code ?? "unforeseen", said?.message ?? "Something went wrong in the server. Try again.");
   }

@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { createContext, type ReactNode, useContext, useEffect, useRef, useState } from "react";
 
+import { under } from "./base";
 import type { Schemas } from "./client";
 import { keys } from "./queries";
 
@@ -36,7 +37,7 @@ export function LiveProvider({ children }: { children: ReactNode }) {
 
   useEffect(() => {
     const stale = seldom((place) => void cache.invalidateQueries({ queryKey: [place] }));
-    const stream = new EventSource("/api/live");
+    const stream = new EventSource(under("/api/live"));
     stream.addEventListener("live", (event) => {
       const live = JSON.parse(event.data as string) as Live;
       cache.setQueryData<Schemas["Worklist"]>(keys.worklist, (old) => old && { jobs: old.jobs.map((job) => live.running.find(({ id }) => id === job.id) ?? job), total: live.total });
@@ -52,7 +53,11 @@ export function LiveProvider({ children }: { children: ReactNode }) {
       }
       setState({ counts: live.counts, connected: true });
     });
-    stream.onerror = () => setState((old) => ({ ...old, connected: false }));
+    stream.onerror = () => {
+      setState((old) => ({ ...old, connected: false }));
+      // it says not why; perhaps the passphrase is another one now
+      dispatchEvent(new Event("rheon:signed-out"));
+    };
     return () => stream.close();
   }, [cache]);
 

@@ -213,6 +213,39 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/health": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description For whoever watches over the server: it answers, and its database does. */
+        get: operations["health"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/home": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["home"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch: operations["changeHome"];
+        trace?: never;
+    };
     "/api/household": {
         parameters: {
             query?: never;
@@ -405,6 +438,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/session": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["session"];
+        put?: never;
+        post: operations["signIn"];
+        delete: operations["signOut"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/others": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["signOutOthers"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf/drives": {
         parameters: {
             query?: never;
@@ -448,6 +513,39 @@ export interface paths {
         put: operations["insertDisc"];
         post?: never;
         delete: operations["ejectDisc"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/film-folders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["filmFolders"];
+        put?: never;
+        post: operations["addFilmFolder"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/film-folders/{folder_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** @description Its sources stay on the Shelf. */
+        delete: operations["forgetFilmFolder"];
         options?: never;
         head?: never;
         patch?: never;
@@ -961,6 +1059,17 @@ export interface components {
             field: string;
             text: string;
         };
+        FilmFolder: {
+            id: number;
+            path: string;
+            found: number;
+            looking: boolean;
+            present: boolean;
+        };
+        FilmFolders: {
+            folders: components["schemas"]["FilmFolder"][];
+            proposals: components["schemas"]["Proposal"][];
+        };
         Folder: {
             path: string | null;
             parent: string | null;
@@ -986,6 +1095,18 @@ export interface components {
          * @enum {string}
          */
         GroupEnum: "picture" | "sound" | "words" | "file";
+        Health: {
+            healthy: boolean;
+            version: string;
+        };
+        Home: {
+            set_up: boolean;
+            output: components["schemas"]["Place"];
+            proposed_outputs: components["schemas"]["Place"][];
+            has_passphrase: boolean;
+            signed_in_elsewhere: number;
+            settings: components["schemas"]["SettingLine"][];
+        };
         Household: {
             languages: string[];
             wishes: components["schemas"]["Wishes"];
@@ -1126,6 +1247,9 @@ export interface components {
         PartsRequest: {
             ranges: components["schemas"]["RangeRequest"][];
         };
+        PassphraseRequest: {
+            passphrase: string;
+        };
         /** @description Only what is named changes; ``null`` takes member or free space back. */
         PatchedDeviceChangeRequest: {
             languages?: string[];
@@ -1136,6 +1260,10 @@ export interface components {
             member_id?: number | null;
             /** Format: int64 */
             free_bytes?: number | null;
+        };
+        PatchedHomeChangeRequest: {
+            output?: string;
+            set_up?: boolean;
         };
         PatchedHouseholdChangeRequest: {
             languages?: string[];
@@ -1176,6 +1304,15 @@ export interface components {
             name: string;
             pins: number;
         };
+        /** @description A folder and what it lies on; sizes are null where nothing is there to be asked. */
+        Place: {
+            path: string;
+            exists: boolean;
+            writable: boolean;
+            free_bytes: number | null;
+            file_system: string;
+            largest_file_bytes: number | null;
+        };
         Problem: {
             code: string;
             message: string;
@@ -1195,6 +1332,14 @@ export interface components {
             errors: components["schemas"]["FieldNote"][];
             warnings: components["schemas"]["FieldNote"][];
             capabilities: components["schemas"]["Capability"][];
+        };
+        /** @description A folder that seems to hold films: ``found`` of them were counted, and ``more`` says that it went on. */
+        Proposal: {
+            path: string;
+            name: string;
+            mounted: boolean;
+            found: number;
+            more: boolean;
         };
         Range: {
             /** Format: double */
@@ -1246,8 +1391,19 @@ export interface components {
             as_it_is: number[];
             impossible: number[];
         };
+        Session: {
+            has_passphrase: boolean;
+            signed_in: boolean;
+        };
         SetFileRequest: {
             document: string;
+        };
+        SettingLine: {
+            name: string;
+            variable: string;
+            value: string;
+            origin: string;
+            about: string;
         };
         Share: {
             title: number;
@@ -1831,6 +1987,67 @@ export interface operations {
             };
         };
     };
+    health: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Health"];
+                };
+            };
+        };
+    };
+    home: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Home"];
+                };
+            };
+        };
+    };
+    changeHome: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedHomeChangeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Home"];
+                };
+            };
+        };
+    };
     household: {
         parameters: {
             query?: never;
@@ -2258,6 +2475,83 @@ export interface operations {
             };
         };
     };
+    session: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+        };
+    };
+    signIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PassphraseRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    signOut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    signOutOthers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     drives: {
         parameters: {
             query?: never;
@@ -2327,6 +2621,67 @@ export interface operations {
             header?: never;
             path: {
                 number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    filmFolders: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FilmFolders"];
+                };
+            };
+        };
+    };
+    addFilmFolder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewSourceRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    forgetFilmFolder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                folder_id: number;
             };
             cookie?: never;
         };

@@ -8,6 +8,7 @@ import { RouterProvider } from "react-router/dom";
 
 import { LiveProvider } from "../api/live";
 import { router } from "./routes";
+import { Gate } from "./sign-in";
 
 const cache = new QueryClient({
   defaultOptions: { queries: { staleTime: 30_000, retry: 1, refetchOnWindowFocus: false } },
@@ -18,11 +19,13 @@ if (root) {
   createRoot(root).render(
     <StrictMode>
       <QueryClientProvider client={cache}>
-        <LiveProvider>
-          <Tooltip.Provider>
-            <RouterProvider router={router} />
-          </Tooltip.Provider>
-        </LiveProvider>
+        <Gate>
+          <LiveProvider>
+            <Tooltip.Provider>
+              <RouterProvider router={router} />
+            </Tooltip.Provider>
+          </LiveProvider>
+        </Gate>
       </QueryClientProvider>
     </StrictMode>,
   );

@@ -1,14 +1,18 @@
-import { createBrowserRouter, Navigate } from "react-router";
+import { createBrowserRouter} from "react-router";
 
 import { BenchPlace } from "../places/bench/bench-place";
 import { PlanSheet } from "../places/bench/plan-sheet";
 import { VerdictsView } from "../places/bench/verdicts-view";
+import { PREFIX } from "../api/base";
+import { SettingsPlace } from "../places/home/settings-place";
+import { StartPlace } from "../places/home/start-place";
 import { HouseholdPlace } from "../places/household/household-place";
 import { EditProfile, NewProfile } from "../places/household/profile-form";
 import { OutboxPlace } from "../places/outbox/outbox-place";
 import { ShelfPlace } from "../places/shelf/shelf-place";
 import { WorklistPlace } from "../places/worklist/worklist-place";
 import { Broken, NotHere } from "./broken";
+import { Landing } from "./landing";
 import { Shell } from "./shell";
 
 export const router = createBrowserRouter([
@@ -19,7 +23,9 @@ export const router = createBrowserRouter([
       {
         errorElement: <Broken />,
         children: [
-          { index: true, element: <Navigate to="/shelf" replace /> },
+          { index: true, element: <Landing /> },
+          { path: "start", element: <StartPlace /> },
+          { path: "settings", element: <SettingsPlace /> },
           { path: "shelf", element: <ShelfPlace /> },
           { path: "shelf/titles/:titleId", element: <ShelfPlace /> },
           { path: "bench", element: <BenchPlace /> },
@@ -36,4 +42,4 @@ export const router = createBrowserRouter([
       },
     ],
   },
-]);
+], { basename: PREFIX || "/" });

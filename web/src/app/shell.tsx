@@ -1,7 +1,9 @@
+import { Settings2 } from "lucide-react";
 import { useState } from "react";
 import { Link, NavLink, Outlet } from "react-router";
 
 import { useLive } from "../api/live";
+import { Button } from "../ui/button";
 import { Search } from "./search";
 import { placeLooks } from "./shell.looks";
 import { Shortcuts, useShortcuts } from "./shortcuts";
@@ -59,6 +61,11 @@ export function Shell() {
             Household
           </NavLink>
           <Search />
+          <Button asChild look="quiet" size="icon" className="-mr-2">
+            <NavLink to="/settings" aria-label="Settings" title="Settings">
+              <Settings2 size={17} />
+            </NavLink>
+          </Button>
           <ThemeSwitch />
         </div>
       </header>

@@ -3,11 +3,12 @@ import { useNavigate } from "react-router";
 
 import { Dialog } from "../ui/dialog";
 
-const GO: Record<string, string> = { "1": "/shelf", "2": "/bench", "3": "/worklist", "4": "/outbox", "5": "/household" };
+const GO: Record<string, string> = { "1": "/shelf", "2": "/bench", "3": "/worklist", "4": "/outbox", "5": "/household", "6": "/settings" };
 
 const LIST = [
   ["1 – 4", "Shelf, Bench, Worklist, Outbox"],
   ["5", "Household"],
+  ["6", "Settings"],
   ["/", "Find a title"],
   ["Tab, Shift Tab", "Next and previous control"],
   ["Enter", "Open the title or cell in focus"],
@@ -18,7 +19,7 @@ const LIST = [
 ] as const;
 
 function isTyping(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && target.closest("input, textarea, [role=dialog], [role=listbox]") !== null;
+  return target instanceof HTMLElement && target.closest("input:not([type=checkbox]), textarea, [role=dialog], [role=listbox]") !== null;
 }
 
 export function useShortcuts(showHelp: () => void) {

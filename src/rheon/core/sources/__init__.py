@@ -2,6 +2,7 @@
 
 from .disc_files import is_disc_folder
 from .files import FILE_SUFFIXES
+from .library import find_sources
 from .parts import ChapterRange, cut
 from .progress import ScanProgress
 from .read import READERS, Reader, read_source
@@ -14,6 +15,7 @@ __all__ = [
     "Reader",
     "ScanProgress",
     "cut",
+    "find_sources",
     "is_disc_folder",
     "part_number",
     "read_source",

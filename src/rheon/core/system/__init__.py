@@ -3,19 +3,24 @@
 from .identity import is_alive, process_identity
 from .opening import check_inside, is_there, open_inside, read_inside, real_path, set_fence
 from .path_text import is_text, path_text, shown, text_path
+from .places import Place, file_system_of, mounts, place_of
 from .scratch import clear_left_over, is_left_over, own_mark, owner_of, use_scratch
 
 __all__ = [
+    "Place",
     "check_inside",
     "clear_left_over",
+    "file_system_of",
     "is_alive",
     "is_left_over",
     "is_text",
     "is_there",
+    "mounts",
     "open_inside",
     "own_mark",
     "owner_of",
     "path_text",
+    "place_of",
     "process_identity",
     "read_inside",
     "real_path",

@@ -11,7 +11,16 @@ from django.http import Http404
 from rest_framework.exceptions import APIException, ValidationError
 from rest_framework.response import Response
 
-from rheon.core.errors import OutsideFolders, PlanError, RheonError, SourceError, SourceMissing, TargetError
+from rheon.core.errors import (
+    OutsideFolders,
+    PassphraseRefused,
+    PlanError,
+    RheonError,
+    SourceError,
+    SourceMissing,
+    TargetError,
+    TooManyTries,
+)
 
 log = logging.getLogger("rheon")
 STATUS: tuple[tuple[type[RheonError], int], ...] = (
@@ -20,6 +29,8 @@ STATUS: tuple[tuple[type[RheonError], int], ...] = (
     (SourceError, 422),
     (PlanError, 422),
     (TargetError, 409),
+    (PassphraseRefused, 403),
+    (TooManyTries, 429),
 )
 
 FULL = "The disk that holds Rheon's own data is full. Free some space and try again; what was stored is not lost."

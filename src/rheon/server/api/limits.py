@@ -29,12 +29,13 @@ class BoundedCalls:
             await self._application(scope, receive, send)
             return
         said = {name.lower(): value for name, value in scope["headers"]}
-        if scope["path"].startswith("/api/") and said.get(b"sec-fetch-site", b"").decode("latin-1") not in OWN_SITES:
-            await _refuse(send, 403, OTHER_PAGE)
+        path = scope["path"].removeprefix(scope.get("root_path", ""))
+        if path.startswith("/api/") and said.get(b"sec-fetch-site", b"").decode("latin-1") not in OWN_SITES:
+            await refuse(send, 403, OTHER_PAGE)
             return
         length = said.get(b"content-length", b"0")
         if not length.isdigit() or len(length) > 15 or int(length) > MOST_BODY_BYTES:
-            await _refuse(send, 413, TOO_LARGE)
+            await refuse(send, 413, TOO_LARGE)
             return
         await self._application(scope, _Counted(receive), send)
 
@@ -55,10 +56,10 @@ class _Counted:
         return message
 
 
-async def _refuse(send: Send, status: int, document: dict[str, str]) -> None:
+async def refuse(send: Send, status: int, document: dict[str, str]) -> None:
+    """Answer with a document, without reading what is still on its way."""
     body = json.dumps(document).encode()
     headers = [(b"content-type", b"application/json"), (b"content-length", str(len(body)).encode())]
-    # what is still on its way is not read: the connection ends here
     headers.append((b"connection", b"close"))
     await send({"type": "http.response.start", "status": status, "headers": headers})
     await send({"type": "http.response.body", "body": body})

@@ -5,6 +5,7 @@ from drf_spectacular.views import SpectacularAPIView
 
 from rheon.server.bench import api as bench
 from rheon.server.bench import media as bench_media
+from rheon.server.home import api as home
 from rheon.server.household import api as household
 from rheon.server.outbox import api as outbox
 from rheon.server.outbox import media as outbox_media
@@ -14,6 +15,12 @@ from rheon.server.worklist import api as worklist
 
 urlpatterns = [
     path("schema", SpectacularAPIView.as_view()),
+    path("health", home.Health.as_view()),
+    path("session", home.TheSession.as_view()),
+    path("session/others", home.OtherSessions.as_view()),
+    path("home", home.TheHome.as_view()),
+    path("shelf/film-folders", shelf.FilmFolders.as_view()),
+    path("shelf/film-folders/<int:folder_id>", shelf.OneFilmFolder.as_view()),
     path("shelf/sources", shelf.Sources.as_view()),
     path("shelf/sources/<int:source_id>", shelf.OneSource.as_view()),
     path("shelf/sources/<int:source_id>/stop", shelf.StopReading.as_view()),

@@ -8,10 +8,17 @@ from django.core.asgi import get_asgi_application
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "rheon.server.config.settings")
 served = get_asgi_application()
 
-from rheon.core.system import use_scratch  # noqa: E402 - the settings have to be there first
+from uvicorn.middleware.proxy_headers import ProxyHeadersMiddleware  # noqa: E402 - the settings have to be there first
+
+from rheon.core.system import use_scratch  # noqa: E402
+from rheon.server.api.hosts import KnownHosts, UnderPrefix  # noqa: E402
 from rheon.server.api.limits import BoundedCalls  # noqa: E402
 from rheon.server.shelf.folders import fence_in  # noqa: E402
 
 use_scratch(settings.RHEON_SCRATCH)
 fence_in()
-application = BoundedCalls(served)
+guarded = KnownHosts(BoundedCalls(served), names=settings.HERE.hosts, on_network=not settings.HERE.is_local)
+application = UnderPrefix(guarded, prefix=settings.HERE.prefix)
+if settings.HERE.proxies:
+    # only they are believed about who calls and whether TLS is spoken
+    application = ProxyHeadersMiddleware(application, trusted_hosts=list(settings.HERE.proxies))

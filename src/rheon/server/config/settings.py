@@ -1,4 +1,4 @@
-"""Settings. What differs between machines comes from the environment; nothing secret is in the repository."""
+"""Django's settings, made of the installation's (``rheon.settings``); nothing secret is in the repository."""
 
 from __future__ import annotations
 
@@ -6,8 +6,10 @@ import os
 import secrets
 from pathlib import Path
 
-ROOT = Path(__file__).resolve().parents[4]
-STATE = Path(os.environ.get("RHEON_STATE", ROOT / "state")).resolve()
+from rheon.settings import load_settings
+
+HERE = load_settings().settings
+STATE = HERE.state
 STATE.mkdir(parents=True, exist_ok=True)
 # database, key and cache are the owner's alone; SQLite gives its other files the rights of the first
 STATE.chmod(0o700)
@@ -16,42 +18,43 @@ for kept in (STATE / "rheon.sqlite3", *STATE.glob("*.sqlite3*")):
     kept.chmod(0o600)
 
 
-def _folders(variable: str, default: Path) -> list[Path]:
-    named = [part for part in os.environ.get(variable, "").split(os.pathsep) if part]
-    return [Path(part).resolve() for part in named] or [default.resolve()]
-
-
 def _secret() -> str:
     path = STATE / "secret-key"
     if not path.exists():
         path.touch(mode=0o600)
         path.write_text(secrets.token_urlsafe(50))
+    path.chmod(0o600)
     return path.read_text()
 
 
-RHEON_PORT = int(os.environ.get("RHEON_PORT", "8420"))
+RHEON_PORT = HERE.port
 # where a device is asked what it plays, and only while somebody has turned that on
-RHEON_DOOR_PORT = int(os.environ.get("RHEON_DOOR_PORT", "8421"))
-RHEON_DOOR_HOST = os.environ.get("RHEON_DOOR_HOST", "0.0.0.0")
-RHEON_MEDIA_FOLDERS = _folders("RHEON_MEDIA", ROOT / "demo-data" / "media")
-RHEON_OUTPUT_FOLDER = _folders("RHEON_OUTPUT", ROOT / "demo-data" / "output")[0]
+RHEON_DOOR_PORT = HERE.door_port
+RHEON_DOOR_HOST = HERE.door_host
+RHEON_MEDIA_FOLDERS = list(HERE.media)
+RHEON_OUTPUT_FOLDER = HERE.output
 RHEON_CACHE = STATE / "cache"
 RHEON_SCRATCH = STATE / "scratch"
-RHEON_CACHE_BYTES = int(os.environ.get("RHEON_CACHE_MB", "500")) * 1_000_000
+RHEON_CACHE_BYTES = HERE.cache_mb * 1_000_000
 # device paths such as /dev/sr0, or stand-ins as module:place
-RHEON_DRIVES = [part for part in os.environ.get("RHEON_DRIVES", "/dev/sr0").split(";") if part]
+RHEON_DRIVES = list(HERE.drives)
+RHEON_PREFIX = HERE.prefix
+RHEON_PROXIES = HERE.proxies
 
 SECRET_KEY = _secret()
 DEBUG = os.environ.get("RHEON_DEBUG") == "1"
-ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]"]
+# for a network, ``api.hosts`` looks at the name: addresses are let in too, and those are no fixed list
+ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]"] if HERE.is_local else ["*"]
 
 INSTALLED_APPS = [
     "django.contrib.contenttypes",
+    "django.contrib.sessions",
     "django.contrib.staticfiles",
     "rest_framework",
     "drf_spectacular",
     "django_tasks",
     "django_tasks_db",
+    "rheon.server.home",
     "rheon.server.shelf",
     "rheon.server.household",
     "rheon.server.bench",
@@ -63,6 +66,8 @@ MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
     "rheon.server.api.security.ContentSecurityPolicy",
     "whitenoise.middleware.WhiteNoiseMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "rheon.server.home.gate.SignedIn",
     "django.middleware.http.ConditionalGetMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
@@ -123,11 +128,20 @@ SPECTACULAR_SETTINGS = {
 }
 
 STATIC_URL = "static/"
-WEB_BUILD = ROOT / "web" / "dist"
+# inside an installed wheel, else where the checkout builds it
+PACKAGED = Path(__file__).resolve().parents[1] / "page"
+WEB_BUILD = PACKAGED if PACKAGED.is_dir() else Path(__file__).resolve().parents[4] / "web" / "dist"
 WHITENOISE_ROOT = WEB_BUILD if WEB_BUILD.is_dir() else None
 WHITENOISE_INDEX_FILE = False
 
-CSRF_COOKIE_SAMESITE = "Strict"
+COOKIES_UNDER = f"{RHEON_PREFIX}/"
+CSRF_COOKIE_SAMESITE = SESSION_COOKIE_SAMESITE = "Strict"
+CSRF_COOKIE_PATH = SESSION_COOKIE_PATH = COOKIES_UNDER
+CSRF_COOKIE_SECURE = SESSION_COOKIE_SECURE = HERE.https
+# two installations on one machine share its cookies, whatever their ports
+CSRF_COOKIE_NAME, SESSION_COOKIE_NAME = "csrftoken", f"rheon-{RHEON_PORT}"
+SESSION_COOKIE_AGE = 90 * 86400
+SECURE_HSTS_SECONDS = 365 * 86400 if HERE.https else 0
 SECURE_CONTENT_TYPE_NOSNIFF = True
 SECURE_REFERRER_POLICY = "same-origin"
 X_FRAME_OPTIONS = "DENY"

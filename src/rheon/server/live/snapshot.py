@@ -9,7 +9,7 @@ from django.db.models import Count, Max, Sum
 from rheon.server.bench.models import Bench, Pick, Setting
 from rheon.server.household.models import Asking, Device, Household, Member
 from rheon.server.outbox.models import Output
-from rheon.server.shelf.models import Source, Title
+from rheon.server.shelf.models import FilmFolder, Source, Title
 from rheon.server.worklist.queries import running_document, worklist_mark
 
 
@@ -40,7 +40,8 @@ def snapshot() -> dict[str, Any]:
 def _shelf_mark() -> str:
     seen = Source.objects.aggregate(count=Count("id"), changed=Max("changed"), at=Sum("at_title"))
     states = sorted(Source.objects.order_by().values_list("state").annotate(Count("id")))
-    return f"{seen['count']}|{seen['changed']}|{seen['at']}|{states}"
+    folders = list(FilmFolder.objects.values_list("id", "found", "looked"))
+    return f"{seen['count']}|{seen['changed']}|{seen['at']}|{states}|{folders}"
 
 
 def _bench_mark(picks: list[int]) -> str:

@@ -14,6 +14,7 @@ from rheon.server.api.asked import asked
 from rheon.server.api.fields import PageSerializer
 
 from .actions.drives import eject_disc, insert_disc, read_disc
+from .actions.film_folders import add_film_folder, proposed_folders
 from .actions.looking import ask_to_look_over
 from .actions.sources import add_source, find_again, read_again, remove_source, rename_source, request_stop
 from .actions.surveys import ask_for_survey
@@ -21,6 +22,7 @@ from .actions.titles import cut_by_chapters, name_chapter, rename_title, set_ang
 from .documents import (
     DiscSerializer,
     DriveSerializer,
+    FilmFoldersSerializer,
     FolderSerializer,
     NewNameSerializer,
     NewSourceSerializer,
@@ -31,8 +33,8 @@ from .documents import (
 )
 from .drives import drives_document
 from .folders import list_folder
-from .models import Source, Title
-from .queries import sources_document, sources_page, title_document
+from .models import FilmFolder, Source, Title
+from .queries import film_folders_document, sources_document, sources_page, title_document
 
 SOON = 10
 
@@ -53,6 +55,26 @@ class Sources(APIView):
         wanted.is_valid(raise_exception=True)
         add_source(wanted.validated_data["path"])
         return Response(status=202)
+
+
+class FilmFolders(APIView):
+    @extend_schema(operation_id="filmFolders", responses=FilmFoldersSerializer)
+    def get(self, request: Request) -> Response:
+        proposals = [asdict(proposal) for proposal in proposed_folders()]
+        return Response({"folders": film_folders_document(), "proposals": proposals})
+
+    @extend_schema(operation_id="addFilmFolder", request=NewSourceSerializer, responses={202: None})
+    def post(self, request: Request) -> Response:
+        add_film_folder(asked(NewSourceSerializer, request.data)["path"])
+        return Response(status=202)
+
+
+class OneFilmFolder(APIView):
+    @extend_schema(operation_id="forgetFilmFolder", request=None, responses={204: None})
+    def delete(self, request: Request, folder_id: int) -> Response:
+        """Its sources stay on the Shelf."""
+        get_object_or_404(FilmFolder, pk=folder_id).delete()
+        return Response(status=204)
 
 
 class LookOver(APIView):

@@ -41,6 +41,29 @@ class ProblemSerializer(serializers.Serializer):
     title = serializers.IntegerField(allow_null=True)
 
 
+class FilmFolderSerializer(serializers.Serializer):
+    id = serializers.IntegerField()
+    path = serializers.CharField()
+    found = serializers.IntegerField()
+    looking = serializers.BooleanField()
+    present = serializers.BooleanField()
+
+
+class ProposalSerializer(serializers.Serializer):
+    """A folder that seems to hold films: ``found`` of them were counted, and ``more`` says that it went on."""
+
+    path = serializers.CharField()
+    name = serializers.CharField()
+    mounted = serializers.BooleanField()
+    found = serializers.IntegerField()
+    more = serializers.BooleanField()
+
+
+class FilmFoldersSerializer(serializers.Serializer):
+    folders = FilmFolderSerializer(many=True)
+    proposals = ProposalSerializer(many=True)
+
+
 class SourceSerializer(serializers.Serializer):
     id = serializers.IntegerField()
     path = serializers.CharField()

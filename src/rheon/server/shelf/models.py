@@ -56,6 +56,17 @@ class Source(models.Model):
         ordering = ["id"]
 
 
+class FilmFolder(models.Model):
+    """A folder of which everything is taken onto the Shelf; ``looked`` is when it was last gone through."""
+
+    path = models.TextField(unique=True)
+    found = models.PositiveIntegerField(default=0)
+    looked = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["id"]
+
+
 class Title(models.Model):
     """One playable programme. ``document`` is the core's value; ``outline`` is what the Shelf's list shows of it.
 

@@ -11,9 +11,10 @@ from rheon.core.media import AudioStream, SubtitleStream, VideoStream, aspect_te
 from rheon.core.media import Title as CoreTitle
 from rheon.core.media.codecs import channels_text, codec_name
 from rheon.core.media.sentences import duration_text, sentence
+from rheon.core.system import is_there, text_path
 
 from .actions.frames import FRAMES, STRIP
-from .models import Source, Title
+from .models import FilmFolder, Source, Title
 
 SOURCE_FIELDS = (
     "id", "path", "name", "label", "kind", "form", "size_bytes", "state", "at_title", "title_count",
@@ -36,6 +37,19 @@ class SourcesPage:
     first: int
     last: int
     mark: str
+
+
+def film_folders_document() -> list[dict[str, Any]]:
+    return [
+        {
+            "id": row.pk,
+            "path": row.path,
+            "found": row.found,
+            "looking": row.looked is None,
+            "present": is_there(text_path(row.path)),
+        }
+        for row in FilmFolder.objects.all()
+    ]
 
 
 def sources_page(after: int) -> SourcesPage:

@@ -22,8 +22,8 @@ from rheon.server.household.clips import clip_path
 from rheon.server.household.tasks import make_clips_task
 from rheon.server.shelf.actions.sources import update
 from rheon.server.shelf.actions.surveys import LATER, unlooked
-from rheon.server.shelf.models import Source, SourceState, Title
-from rheon.server.shelf.tasks import read_source_task, sample_title_task, survey_title_task
+from rheon.server.shelf.models import FilmFolder, Source, SourceState, Title
+from rheon.server.shelf.tasks import look_through_task, read_source_task, sample_title_task, survey_title_task
 from rheon.server.worklist.models import Job, JobState
 from rheon.server.worklist.tasks import run_jobs_task
 
@@ -60,6 +60,8 @@ def forget_old() -> int:
 def _wanted() -> Iterator[Hint]:
     if Job.objects.filter(state=JobState.WAITING).exists():
         yield run_jobs_task, ()
+    for pk in FilmFolder.objects.filter(looked__isnull=True).values_list("pk", flat=True):
+        yield look_through_task, (pk,)
     for pk in Source.objects.filter(state=SourceState.WAITING).values_list("pk", flat=True):
         yield read_source_task, (pk,)
     unsampled = Title.objects.filter(pick__isnull=False, samples__isnull=True, samples_failed=False)
@@ -91,6 +93,8 @@ def _give_up(task_path: str, args: list[int]) -> None:
     if task_path == read_source_task.module_path:
         facts = {"state": SourceState.FAILED, "error_code": "interrupted", "error_message": UNREADABLE}
         update(Source.objects.filter(pk=args[0]), **facts)
+    elif task_path == look_through_task.module_path:
+        FilmFolder.objects.filter(pk=args[0]).update(looked=timezone.now())
     elif task_path == sample_title_task.module_path:
         Title.objects.filter(pk=args[0]).update(samples_failed=True)
     elif task_path == survey_title_task.module_path:

@@ -14,6 +14,7 @@ from django.db import connection
 
 from rheon.core.encoding import part_token, parts_in, remove_part
 from rheon.core.system import clear_left_over, is_alive, owner_of
+from rheon.server.home.queries import output_folders
 from rheon.server.shelf.actions.reading import recover as recover_sources
 from rheon.server.worklist.actions.recover import recover as recover_jobs
 from rheon.server.worklist.models import Job, JobState
@@ -56,7 +57,7 @@ def _clear() -> int:
     """Parts in output folders and temporary folders that nobody owns."""
     folders = {Path(folder) for folder in Job.objects.values_list("folder", flat=True).distinct()}
     count = clear_left_over(settings.RHEON_SCRATCH)
-    for folder in folders | {settings.RHEON_OUTPUT_FOLDER}:
+    for folder in folders.union(output_folders()):
         # a job runs before it has a part: whoever owns one of these is among those that run now
         if parts := parts_in(folder):
             running = set(Job.objects.filter(state=JobState.RUNNING).values_list("token", flat=True))

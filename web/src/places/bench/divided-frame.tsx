@@ -1,5 +1,6 @@
 import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
 
+import { under } from "../../api/base";
 import type { Schemas } from "../../api/client";
 
 const HEIGHT = 300;
@@ -17,7 +18,7 @@ export function DividedFrame({ sheet, number, screen, moment }: Props) {
   const [divide, setDivide] = useState(0.5);
   const [failed, setFailed] = useState<string | null>(null);
   const box = useRef<HTMLDivElement>(null);
-  const address = `/api/bench/plans/${sheet.title_id}/${sheet.device_id}/frames/${number}`;
+  const address = under(`/api/bench/plans/${sheet.title_id}/${sheet.device_id}/frames/${number}`);
   const after = `${address}/after.jpg?look=${sheet.look}`;
   const encoded = sheet.treatment === "convert";
   const move = (event: PointerEvent) => {

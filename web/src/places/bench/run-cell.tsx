@@ -1,6 +1,7 @@
 import { memo, type MouseEvent } from "react";
 import type { NavigateFunction } from "react-router";
 
+import { under } from "../../api/base";
 import { spanText } from "../../domain/durations";
 import { sizeText } from "../../domain/sizes";
 import { Checkbox } from "../../ui/checkbox";
@@ -43,7 +44,7 @@ export const RunCell = memo(function RunCell({ run, row, chosen, pickTo, go }: P
   return (
     <div className={`relative h-full rounded-lg ${chosen ? "ring-2 ring-marigold" : ""}`}>
       <a
-        href={address}
+        href={under(address)}
         onClick={(event) => plainly(event) && (event.preventDefault(), void go(address))}
         data-row={row}
         title={cell.reason}

@@ -2,6 +2,7 @@ import { MoreHorizontal } from "lucide-react";
 import { useRef, useState } from "react";
 
 import { useApplySet, useCarry, useForgetSet, useKeepSet, useTakeSet } from "../../api/bench";
+import { under } from "../../api/base";
 import type { Schemas } from "../../api/client";
 import { AskName } from "../../ui/ask-name";
 import { Button } from "../../ui/button";
@@ -27,7 +28,7 @@ export function SheetMenu({ sheet }: { sheet: Sheet }) {
     ...(own ? [{ text: "Keep under a name …", note: "to use them again elsewhere", onChoose: () => setNaming(true) }] : []),
     ...sheet.sets.flatMap((set) => [
       { text: `Use “${set.name}”`, note: `${set.pins} settings`, onChoose: () => apply.mutate(set.id) },
-      { text: `Save “${set.name}” as a file`, onChoose: () => window.location.assign(`/api/bench/sets/${set.id}/pins.json`) },
+      { text: `Save “${set.name}” as a file`, onChoose: () => window.location.assign(under(`/api/bench/sets/${set.id}/pins.json`)) },
       { text: `Forget “${set.name}”`, onChoose: () => forget.mutate(set.id) },
     ]),
     { text: "Take a set from a file …", onChoose: () => file.current?.click() },

@@ -10,7 +10,7 @@ import { Field } from "../../ui/field";
 import { Notice } from "../../ui/notice";
 import { Tabs } from "../../ui/tabs";
 import { FindNearest } from "./find-nearest";
-import { ProfileList } from "./profile-list";
+import { ProfileList } from "../../parts/profile-list";
 
 type Profile = Schemas["Profile"];
 

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 
 import { useRemoveDevice } from "../../api/household";
+import { under } from "../../api/base";
 import type { Schemas } from "../../api/client";
 import { sizeText } from "../../domain/sizes";
 import { DeviceIcon } from "../../parts/device-icon";
@@ -54,7 +55,7 @@ export function DeviceCard({ device, members }: { device: Device; members: Schem
               <Link to={`/household/${device.id}`} aria-label={`Edit profile of ${device.name}`}>Edit profile</Link>
             </Button>
             <Button look="quiet" size="text" asChild>
-              <a href={`/api/household/devices/${device.id}/profile.json`} download aria-label={`Save profile of ${device.name}`}>
+              <a href={under(`/api/household/devices/${device.id}/profile.json`)} download aria-label={`Save profile of ${device.name}`}>
                 Save profile
               </a>
             </Button>

@@ -5,7 +5,7 @@ import { type Answers, useNearest } from "../../api/household";
 import { Field } from "../../ui/field";
 import { Select } from "../../ui/select";
 import { Failed } from "../../ui/states";
-import { ProfileList } from "./profile-list";
+import { ProfileList } from "../../parts/profile-list";
 
 type Kind = Schemas["DeviceKind"];
 

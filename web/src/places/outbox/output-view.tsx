@@ -1,5 +1,6 @@
 import { Download } from "lucide-react";
 
+import { under } from "../../api/base";
 import type { Schemas } from "../../api/client";
 import { useForgetOutput } from "../../api/queries";
 import { spanText } from "../../domain/durations";
@@ -29,7 +30,7 @@ export function OutputView({ output }: { output: Output }) {
           <div className="mt-3 flex gap-3">
             {output.present && !output.is_folder && (
               <Button size="small" asChild>
-                <a href={`/api/outbox/${output.id}/media?download`} download>
+                <a href={under(`/api/outbox/${output.id}/media?download`)} download>
                   <Download size={14} /> Download
                 </a>
               </Button>
@@ -50,7 +51,7 @@ export function OutputView({ output }: { output: Output }) {
 function Player({ output }: { output: Output }) {
   if (!output.present) return <Notice look="fault">The file is not where it was made. It may have been moved or renamed.</Notice>;
   if (output.is_folder) return <div className="flex aspect-video w-[320px] max-w-full items-center rounded-lg bg-sunk px-6 text-center text-quiet">A copy of the whole disc. Its checksums lie beside it, as sha256sum reads them.</div>;
-  const address = `/api/outbox/${output.id}/media`;
+  const address = under(`/api/outbox/${output.id}/media`);
   if (output.media_type?.startsWith("video"))
     return <video src={address} controls preload="metadata" className="aspect-video w-[320px] max-w-full rounded-lg bg-screen" aria-label={`Play ${output.title_name}`} />;
   if (output.media_type?.startsWith("audio")) return <audio src={address} controls preload="metadata" className="w-[320px] max-w-full" aria-label={`Play ${output.title_name}`} />;

@@ -1,5 +1,6 @@
 import { type KeyboardEvent, type PointerEvent, useState } from "react";
 
+import { under } from "../../api/base";
 import type { Schemas } from "../../api/client";
 import { momentText } from "../../domain/durations";
 
@@ -51,7 +52,7 @@ export function FilmStrip({ title, at, onAt }: Props) {
         {Array.from({ length: title.strip }, (_, number) => (
           <img
             key={number}
-            src={`/api/shelf/titles/${title.id}/strip/${number}.jpg`}
+            src={under(`/api/shelf/titles/${title.id}/strip/${number}.jpg`)}
             alt=""
             loading="lazy"
             draggable={false}

@@ -1,6 +1,7 @@
 import { Scissors } from "lucide-react";
 import { useState } from "react";
 
+import { under } from "../../api/base";
 import type { Schemas } from "../../api/client";
 import { useNameChapter } from "../../api/queries";
 import { momentText } from "../../domain/durations";
@@ -31,7 +32,7 @@ export function TitleChapters({ title, onAt }: { title: Title; onAt: (at: number
             <button type="button" onClick={() => onAt(chapter.start_s + 1)} aria-label={`Show chapter ${chapter.number}`} className="w-14 shrink-0 overflow-hidden rounded-[4px] bg-screen">
               {title.strip > 0 && (
                 <img
-                  src={`/api/shelf/titles/${title.id}/moments/${Math.round((chapter.start_s + 1) * 1000)}.jpg`}
+                  src={under(`/api/shelf/titles/${title.id}/moments/${Math.round((chapter.start_s + 1) * 1000)}.jpg`)}
                   alt=""
                   loading="lazy"
                   className="aspect-video w-full object-cover"

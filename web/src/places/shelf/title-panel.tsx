@@ -2,6 +2,7 @@ import { X } from "lucide-react";
 import { useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
 
+import { under } from "../../api/base";
 import type { Schemas } from "../../api/client";
 import { useTitle } from "../../api/queries";
 import { Failed, Loading } from "../../ui/states";
@@ -61,7 +62,7 @@ function Facts({ title }: { title: Schemas["Title"] }) {
           </div>
         ))}
       </dl>
-      {title.has_artwork && <img src={`/api/shelf/titles/${title.id}/artwork.jpg`} alt="The picture that came with it" className="mt-3 max-h-40 rounded-md" />}
+      {title.has_artwork && <img src={under(`/api/shelf/titles/${title.id}/artwork.jpg`)} alt="The picture that came with it" className="mt-3 max-h-40 rounded-md" />}
       {title.looked_at === "waiting" && <p className="mt-2 text-[13px] text-quiet">Rheon is still looking: borders, cadence, loudness and forced lines follow.</p>}
       {title.looked_at === "failed" && <p className="mt-2 text-[13px] text-quiet">It could not be looked at more closely; what its tables say is here.</p>}
     </section>

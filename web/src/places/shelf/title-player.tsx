@@ -1,6 +1,7 @@
 import { Pause, Play, Square } from "lucide-react";
 import { useState } from "react";
 
+import { under } from "../../api/base";
 import type { Schemas } from "../../api/client";
 import { momentText } from "../../domain/durations";
 import { useDebounced } from "../../parts/debounced";
@@ -22,7 +23,7 @@ function address(title: Title, at: number, audio: string, subtitle: string): str
   const asked = new URLSearchParams({ from: at.toFixed(1) });
   if (audio !== NONE) asked.set("audio", audio);
   if (subtitle !== NONE) asked.set("subtitle", subtitle);
-  return `/api/shelf/titles/${title.id}/snippet.mp4?${asked.toString()}`;
+  return under(`/api/shelf/titles/${title.id}/snippet.mp4?${asked.toString()}`);
 }
 
 /** A frame of the title, the film strip under it, and a few seconds played from there with the chosen tracks. */
@@ -111,7 +112,7 @@ function Still({ title, at }: { title: Title; at: number }) {
   return (
     <div className="flex size-full items-center justify-center">
       <div className="relative max-h-full">
-        <img src={`/api/shelf/titles/${title.id}/moments/${Math.round(at * 1000)}.jpg`} alt={`The picture at ${momentText(at)}`} className="max-h-full max-w-full" onError={() => setBroken(at)} />
+        <img src={under(`/api/shelf/titles/${title.id}/moments/${Math.round(at * 1000)}.jpg`)} alt={`The picture at ${momentText(at)}`} className="max-h-full max-w-full" onError={() => setBroken(at)} />
         {title.borders && (
           <span
             className="pointer-events-none absolute border border-dashed border-marigold"

@@ -20,13 +20,18 @@ from ..models import Source, SourceState
 SEARCH_DEPTH, MOST_FOLDERS = 4, 20_000
 
 
-def add_source(path: str, *, drive: int | None = None) -> Source:
-    """Take a source onto the shelf and have it read. Raises ``OutsideFolders`` or ``SourceError``."""
+def add_source(path: str, *, drive: int | None = None, only_new: bool = False) -> Source:
+    """Take a source onto the shelf and have it read, ``only_new`` where it is not there yet.
+
+    Raises ``OutsideFolders`` or ``SourceError``.
+    """
     resolved = inside(path)
     if not is_there(resolved):
         raise SourceError(f"There is nothing at {shown(resolved.name)}.", advice="Choose it again.")
     defaults = {"name": display_name(shown(resolved.stem))[:200], "drive": drive}
     source, new = Source.objects.get_or_create(path=path_text(str(resolved)), defaults=defaults)
+    if not new and only_new:
+        return source
     if drive != source.drive:
         source.drive = drive
         source.save(update_fields=["drive", "changed"])

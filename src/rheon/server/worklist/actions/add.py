@@ -7,7 +7,6 @@ from collections.abc import Sequence
 from dataclasses import replace
 from typing import Any
 
-from django.conf import settings
 from django.db import transaction
 from django.db.models import Max
 
@@ -16,6 +15,7 @@ from rheon.core.media.documents import dump
 from rheon.core.planning import Plan, PlanRequest, plan
 from rheon.server.bench.planning import request_for, stored_setting
 from rheon.server.bench.queries import settings_text
+from rheon.server.home.queries import output_folders
 from rheon.server.household.actions.devices import mark_used
 from rheon.server.household.models import Device
 from rheon.server.shelf.models import Source, SourceState, Title
@@ -100,7 +100,7 @@ def _queue(**facts: Any) -> Job:
     last = Job.objects.aggregate(last=Max("position"))["last"] or 0
     job = Job.objects.create(
         **facts,
-        folder=str(settings.RHEON_OUTPUT_FOLDER),
+        folder=str(output_folders()[-1]),
         position=last + 1,
         token=uuid.uuid4().hex,
     )

@@ -9,6 +9,7 @@ from typing import Any
 
 from django.core.management import BaseCommand
 
+from rheon.server.home.actions.setting_up import mark_set_up
 from rheon.server.household.actions.devices import add_device, change_device
 from rheon.server.household.actions.people import add_member, change_member, set_languages
 from rheon.server.household.models import Device
@@ -23,6 +24,7 @@ class Command(BaseCommand):
     def handle(self, *args: Any, **options: Any) -> None:
         if Device.objects.exists():
             return
+        mark_set_up()
         household = json.loads(options["file"].read_text(encoding="utf-8"))
         set_languages(household["languages"])
         members = {}

@@ -1,5 +1,5 @@
-import type { Schemas } from "../../api/client";
-import { DeviceIcon } from "../../parts/device-icon";
+import type { Schemas } from "../api/client";
+import { DeviceIcon } from "./device-icon";
 
 type Profile = Schemas["Profile"];
 

@@ -1,0 +1,27 @@
+"""What goes to standard output."""
+
+from __future__ import annotations
+
+import json
+import sys
+from collections.abc import Mapping
+from typing import Any
+
+from rich.console import Console
+
+
+def standard() -> Console:
+    """For what was asked for; what is said besides goes to the error output."""
+    return Console(file=sys.stdout)
+
+
+def print_json(document: dict[str, Any] | list[dict[str, Any]]) -> None:
+    """One JSON document on standard output, and nothing else there."""
+    sys.stdout.write(json.dumps(document, indent=2, ensure_ascii=False) + "\n")
+    sys.stdout.flush()
+
+
+def print_line(document: Mapping[str, Any]) -> None:
+    """One JSON document on one line of standard output."""
+    sys.stdout.write(json.dumps(document, ensure_ascii=False) + "\n")
+    sys.stdout.flush()

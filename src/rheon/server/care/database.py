@@ -1,0 +1,190 @@
+"""The database file: which version it is of, copies of it, and putting one back."""
+
+from __future__ import annotations
+
+import contextlib
+import fcntl
+import json
+import os
+import sqlite3
+import time
+from collections.abc import Iterator
+from datetime import datetime
+from importlib.util import find_spec
+from pathlib import Path
+
+from rheon.core.errors import BackupRefused, DatabaseNewer, InUse
+
+SERVER = Path(__file__).resolve().parents[1]
+OTHERS = {
+    "contenttypes": "django.contrib.contenttypes",
+    "sessions": "django.contrib.sessions",
+    "django_tasks_database": "django_tasks_db",
+}
+NAME, COPIES, LOCK = "rheon.sqlite3", "backups", "serve.lock"
+BEFORE = "before-migration-"
+KEPT = 5
+
+Migration = tuple[str, str]
+
+
+def database_of(state: Path) -> Path:
+    return state / NAME
+
+
+def known_migrations() -> frozenset[Migration]:
+    """Every migration that this Rheon knows, by app and name."""
+    folders = {folder.parent.name: folder for folder in SERVER.glob("*/migrations")}
+    for label, module in OTHERS.items():
+        spec = find_spec(module)
+        if spec and spec.origin:
+            folders[label] = Path(spec.origin).parent / "migrations"
+    return frozenset((label, path.stem) for label, folder in folders.items() for path in folder.glob("[0-9]*.py"))
+
+
+def applied_migrations(path: Path) -> frozenset[Migration]:
+    """What a database was brought to; empty where there is none yet. Raises ``BackupRefused`` where it is none."""
+    if not path.exists() or not path.stat().st_size:
+        return frozenset()
+    try:
+        with contextlib.closing(_open(path)) as db:
+            tables = {name for (name,) in db.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+            if "django_migrations" not in tables:
+                return frozenset()
+            return frozenset(db.execute("SELECT app, name FROM django_migrations"))
+    except sqlite3.DatabaseError as error:
+        raise BackupRefused(f"{path} is no sound database: {error}.") from error
+
+
+def check_version(path: Path) -> bool:
+    """Whether a database has to be brought forward first. Raises ``DatabaseNewer`` where this Rheon is too old."""
+    known, applied = known_migrations(), applied_migrations(path)
+    apps = {label for label, _ in known}
+    if newer := sorted(name for label, name in applied - known if label in apps):
+        raise DatabaseNewer(f"{path} was written by a newer Rheon ({', '.join(newer[:3])}).")
+    return bool(known - applied)
+
+
+def back_up(source: Path, target: Path) -> None:
+    """Copy a database while it is in use, verified by opening the copy. Raises ``BackupRefused`` or ``OSError``."""
+    if not source.exists():
+        raise BackupRefused(f"There is no database at {source}.", advice="Start Rheon once, or name its state folder.")
+    unfinished = target.with_name(f".{target.name}.part")
+    unfinished.unlink(missing_ok=True)
+    unfinished.touch(mode=0o600)
+    try:
+        with contextlib.closing(_open(source)) as live, contextlib.closing(sqlite3.connect(unfinished)) as copy:
+            live.backup(copy, pages=2000, sleep=0.01)
+            copy.execute("PRAGMA journal_mode = DELETE")
+        verify(unfinished)
+        _to_disk(unfinished)
+        unfinished.replace(target)
+    except sqlite3.Error as error:
+        raise BackupRefused(f"{source} could not be copied: {error}.") from error
+    finally:
+        unfinished.unlink(missing_ok=True)
+
+
+def verify(path: Path) -> None:
+    """Raises ``BackupRefused`` unless this is a sound database of a Rheon."""
+    try:
+        with contextlib.closing(_open(path)) as db:
+            said = [line for (line,) in db.execute("PRAGMA integrity_check")]
+    except sqlite3.DatabaseError as error:
+        raise BackupRefused(f"{path} is no sound database: {error}.") from error
+    if said != ["ok"]:
+        raise BackupRefused(f"{path} is damaged: {said[0]}.")
+    if not any(label == "shelf" for label, _ in applied_migrations(path)):
+        raise BackupRefused(f"{path} is no database of Rheon.")
+
+
+def restore(source: Path, state: Path) -> Path | None:
+    """Put a copy in the place of the database; returns where the one before was kept, if there was one.
+
+    Raises ``BackupRefused``, ``DatabaseNewer``, ``InUse`` or ``OSError``; then nothing was changed.
+    """
+    verify(source)
+    check_version(source)
+    state.mkdir(parents=True, exist_ok=True, mode=0o700)
+    with alone(state):
+        place, kept = database_of(state), None
+        if applied_migrations(place):
+            kept = copy_name(state, "before-restore-")
+            back_up(place, kept)
+        fresh = place.with_name(f".{place.name}.restored")
+        back_up(source, fresh)
+        for journal in (f"{place}-wal", f"{place}-shm"):
+            Path(journal).unlink(missing_ok=True)
+        fresh.replace(place)
+        return kept
+
+
+def keep_before_migration(state: Path) -> Path:
+    """A copy of the database as it is; of such copies the newest ``KEPT`` stay."""
+    target = copy_name(state, BEFORE)
+    back_up(database_of(state), target)
+    for old in sorted(target.parent.glob(f"{BEFORE}*.sqlite3"))[:-KEPT]:
+        old.unlink()
+    return target
+
+
+def copy_name(state: Path, kind: str) -> Path:
+    """A name for a new copy in the state folder."""
+    folder = state / COPIES
+    folder.mkdir(mode=0o700, parents=True, exist_ok=True)
+    stem = f"{kind}{datetime.now():%Y-%m-%d-%H%M%S}"
+    names = (folder / f"{stem}{'' if n == 1 else f'-{n}'}.sqlite3" for n in range(1, 1000))
+    return next(path for path in names if not path.exists())
+
+
+@contextlib.contextmanager
+def alone(state: Path, *, patience_s: float = 0.0) -> Iterator[None]:
+    """Nobody else starts Rheon on this state folder or replaces its database meanwhile. Raises ``InUse``."""
+    state.mkdir(parents=True, exist_ok=True, mode=0o700)
+    until = time.monotonic() + patience_s
+    with (state / LOCK).open("a+") as lock:
+        while True:
+            try:
+                fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
+                break
+            except BlockingIOError as error:
+                if time.monotonic() > until:
+                    lock.seek(0)
+                    raise InUse(f"Rheon runs already on {state} (process {lock.read().strip() or '?'}).") from error
+                time.sleep(0.05)
+        lock.truncate(0)
+        lock.write(str(os.getpid()))
+        lock.flush()
+        yield
+
+
+def chosen_output(state: Path) -> Path | None:
+    """Where files go, where the page chose that. Raises ``BackupRefused``."""
+    for (text,) in _home(state, "SELECT outputs FROM home_home"):
+        if chosen := json.loads(text):
+            return Path(chosen[-1])
+    return None
+
+
+def has_passphrase(state: Path) -> bool:
+    """Whether the page asks for one. Raises ``BackupRefused``."""
+    return bool(_home(state, "SELECT 1 FROM home_home WHERE passphrase != ''"))
+
+
+def _home(state: Path, query: str) -> list[tuple[str]]:
+    """Asked without Django: it has to be known before anything starts."""
+    place = database_of(state)
+    if not any(label == "home" for label, _ in applied_migrations(place)):
+        return []
+    with contextlib.closing(_open(place)) as db:
+        return db.execute(query).fetchall()
+
+
+def _open(path: Path) -> sqlite3.Connection:
+    """For reading; nothing is made where nothing is."""
+    return sqlite3.connect(f"{path.resolve().as_uri()}?mode=ro", uri=True, timeout=20)
+
+
+def _to_disk(path: Path) -> None:
+    with path.open("rb") as handle:
+        os.fsync(handle.fileno())

@@ -1,0 +1,199 @@
+"""A look at everything an installation needs: each line is good, weak or bad, and says what to do."""
+
+from __future__ import annotations
+
+import json
+import os
+import sqlite3
+import stat
+import urllib.request
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from enum import StrEnum
+from pathlib import Path
+
+from rheon.core.encoding.encoders import NAMES
+from rheon.core.engine import FILTERS, engine_encoders, engine_filters, require
+from rheon.core.errors import RheonError
+from rheon.core.system import place_of
+from rheon.server.keeper import check_port
+from rheon.settings import Loaded, Settings
+
+from .database import applied_migrations, check_version, chosen_output, database_of, has_passphrase, verify
+
+OFTEN_USED = ("libx264", "libx265", "aac", "libmp3lame", "ac3", "libopus", "flac")
+FONTS = (Path("/usr/share/fonts"), Path("/usr/local/share/fonts"), Path.home() / ".fonts")
+FONT_SUFFIXES = (".ttf", ".otf", ".ttc", ".pfb")
+LITTLE_BYTES, TOO_LITTLE_BYTES = 5_000_000_000, 500_000_000
+OPTICAL = "Add yourself to the group of the drive (often cdrom), then sign in anew."
+
+
+class State(StrEnum):
+    GOOD = "good"
+    WEAK = "weak"
+    BAD = "bad"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Finding:
+    """``remedy`` is empty where nothing has to be done."""
+
+    state: State
+    about: str
+    text: str
+    remedy: str = ""
+
+
+def look(loaded: Loaded) -> Iterator[Finding]:
+    """Everything in order; a look that fails is itself a finding."""
+    settings = loaded.settings
+    looks: tuple[tuple[str, Callable[[], Iterator[Finding]]], ...] = (
+        ("settings", lambda: _settings(loaded)),
+        ("engine", _engine),
+        ("fonts", _fonts),
+        ("state", lambda: _state(settings)),
+        ("database", lambda: _database(settings)),
+        ("films", lambda: _films(settings)),
+        ("output", lambda: _output(settings)),
+        ("drives", lambda: _drives(settings)),
+        ("ports", lambda: _ports(settings)),
+        ("passphrase", lambda: _passphrase(settings)),
+    )
+    for about, one in looks:
+        try:
+            yield from one()
+        except (OSError, RheonError, sqlite3.Error) as error:
+            remedy = error.next_step if isinstance(error, RheonError) else ""
+            text = error.what if isinstance(error, RheonError) else str(error)
+            yield Finding(state=State.BAD, about=about, text=text, remedy=remedy)
+
+
+def _settings(loaded: Loaded) -> Iterator[Finding]:
+    said = sum(origin != "as is usual" for origin in loaded.origins.values())
+    yield Finding(state=State.GOOD, about="settings", text=f"{said} set, the others as is usual")
+    for name in loaded.unknown:
+        yield Finding(
+            state=State.WEAK, about="settings", text=f"there is no setting {name}", remedy="Correct or remove it."
+        )
+
+
+def _engine() -> Iterator[Finding]:
+    for program in ("ffmpeg", "ffprobe"):
+        yield Finding(state=State.GOOD, about="engine", text=require(program).split(" Copyright")[0])
+    missing = sorted(set(NAMES.values()) - engine_encoders())
+    often = [name for name in missing if name in OFTEN_USED]
+    if missing:
+        state = State.BAD if often else State.WEAK
+        remedy = "Install an ffmpeg that has them; plans that need one of them fail until then."
+        yield Finding(state=state, about="encoders", text=f"missing: {', '.join(missing)}", remedy=remedy)
+    else:
+        yield Finding(state=State.GOOD, about="encoders", text=f"all {len(set(NAMES.values()))} are there")
+    if lacking := sorted(set(FILTERS) - engine_filters()):
+        remedy = "Install an ffmpeg that has them."
+        yield Finding(state=State.BAD, about="filters", text=f"missing: {', '.join(lacking)}", remedy=remedy)
+    else:
+        yield Finding(state=State.GOOD, about="filters", text=f"all {len(FILTERS)} are there")
+
+
+def _fonts() -> Iterator[Finding]:
+    for folder in FONTS:
+        for _, _, names in os.walk(folder):
+            if any(name.lower().endswith(FONT_SUFFIXES) for name in names):
+                yield Finding(state=State.GOOD, about="fonts", text=f"there are some in {folder}")
+                return
+    remedy = "Install one, such as Debian's fonts-dejavu-core."
+    yield Finding(state=State.WEAK, about="fonts", text="none, so text subtitles can't be drawn", remedy=remedy)
+
+
+def _state(settings: Settings) -> Iterator[Finding]:
+    yield from _room("state", settings.state, LITTLE_BYTES // 10, TOO_LITTLE_BYTES // 10)
+    for path in (settings.state, database_of(settings.state), settings.state / "secret-key"):
+        if path.exists() and stat.S_IMODE(path.stat().st_mode) & 0o077:
+            yield Finding(
+                state=State.BAD, about="rights", text=f"others can look into {path}", remedy=f"chmod go= '{path}'"
+            )
+    if settings.state.exists() and settings.state.stat().st_uid != os.geteuid():
+        remedy = "Run Rheon as the one who owns it."
+        yield Finding(state=State.BAD, about="rights", text=f"{settings.state} belongs to somebody else", remedy=remedy)
+
+
+def _database(settings: Settings) -> Iterator[Finding]:
+    place = database_of(settings.state)
+    if not applied_migrations(place):
+        yield Finding(state=State.GOOD, about="database", text="none yet; the first start makes it")
+        return
+    verify(place)
+    text = f"sound, {place.stat().st_size / 1e6:.1f} MB"
+    if check_version(place):
+        text += "; the next start brings it forward and keeps a copy"
+    yield Finding(state=State.GOOD, about="database", text=text)
+
+
+def _films(settings: Settings) -> Iterator[Finding]:
+    for folder in settings.media:
+        if not folder.is_dir():
+            yield Finding(
+                state=State.WEAK, about="films", text=f"{folder} is not there", remedy="Mount it, or correct “media”."
+            )
+        elif not os.access(folder, os.R_OK | os.X_OK):
+            remedy = "Change its rights, or correct “media”."
+            yield Finding(state=State.WEAK, about="films", text=f"{folder} may not be read", remedy=remedy)
+        else:
+            yield Finding(state=State.GOOD, about="films", text=f"{folder} can be read")
+
+
+def _output(settings: Settings) -> Iterator[Finding]:
+    folder = chosen_output(settings.state) or settings.output
+    yield from _room("output", folder, LITTLE_BYTES, TOO_LITTLE_BYTES)
+    place = place_of(folder)
+    if place and place.largest_file_bytes:
+        text = f"{folder} is {place.file_system}, which takes no file over 4 GB"
+        yield Finding(state=State.WEAK, about="output", text=text, remedy="Choose another one for long films.")
+
+
+def _room(about: str, folder: Path, little: int, too_little: int) -> Iterator[Finding]:
+    place = place_of(folder)
+    if place is None or not place.writable:
+        remedy = "Change its rights, or name another folder."
+        yield Finding(state=State.BAD, about=about, text=f"{folder} can't be written to", remedy=remedy)
+        return
+    state = State.BAD if place.free_bytes < too_little else State.WEAK if place.free_bytes < little else State.GOOD
+    there = "" if place.exists else " (made when it is needed)"
+    text = f"{folder}{there}: {place.free_bytes / 1e9:.1f} GB free, {place.file_system or 'unknown file system'}"
+    yield Finding(state=state, about=about, text=text, remedy="" if state is State.GOOD else "Free some space there.")
+
+
+def _drives(settings: Settings) -> Iterator[Finding]:
+    for name in settings.drives:
+        if ":" in name:
+            yield Finding(state=State.GOOD, about="drives", text=f"{name.partition(':')[0]} stands in for one")
+        elif not Path(name).exists():
+            yield Finding(state=State.GOOD, about="drives", text=f"no drive at {name}")
+        elif not os.access(name, os.R_OK):
+            yield Finding(state=State.WEAK, about="drives", text=f"{name} may not be read", remedy=OPTICAL)
+        else:
+            yield Finding(state=State.GOOD, about="drives", text=f"{name} can be read")
+
+
+def _ports(settings: Settings) -> Iterator[Finding]:
+    host = {"0.0.0.0": "127.0.0.1", "::": "[::1]"}.get(settings.listen, settings.listen)
+    address = f"http://{host}:{settings.port}{settings.prefix}/api/health"
+    try:
+        with urllib.request.urlopen(address, timeout=3) as answer:
+            if json.load(answer).get("healthy"):
+                yield Finding(state=State.GOOD, about="ports", text=f"Rheon answers at port {settings.port}")
+                return
+    except (OSError, ValueError):
+        pass
+    check_port(settings)
+    yield Finding(state=State.GOOD, about="ports", text=f"port {settings.port} is free")
+
+
+def _passphrase(settings: Settings) -> Iterator[Finding]:
+    if has_passphrase(settings.state):
+        yield Finding(state=State.GOOD, about="passphrase", text="the page asks for one")
+    elif settings.is_local:
+        yield Finding(state=State.GOOD, about="passphrase", text="none is needed: only this machine reaches the page")
+    else:
+        text = "none, and others could open the page"
+        yield Finding(state=State.BAD, about="passphrase", text=text, remedy="Set one with 'rheon passphrase'.")

@@ -1,0 +1,279 @@
+"""The settings of an installation: flags, before the environment, before ``rheon.toml``, before what is usual.
+
+Every setting is declared once, here. The table in ``README.md``, ``rheon settings`` and the flags of ``rheon serve``
+are made from these fields.
+"""
+
+from __future__ import annotations
+
+import ipaddress
+import os
+import re
+import tomllib
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Annotated, Any
+
+import platformdirs
+from pydantic import AfterValidator, BaseModel, BeforeValidator, Field, ValidationError, field_validator
+from pydantic_settings import (
+    BaseSettings,
+    EnvSettingsSource,
+    InitSettingsSource,
+    NoDecode,
+    PydanticBaseSettingsSource,
+    SettingsConfigDict,
+    TomlConfigSettingsSource,
+)
+
+from rheon.core.errors import SettingsRefused
+
+PREFIX = "RHEON_"
+FILE_NAME = "rheon.toml"
+FILE_VARIABLE = "RHEON_CONFIG"
+USUAL = "as is usual"
+FLAGS_VARIABLE = "RHEON_FLAGS"
+OTHER_VARIABLES = frozenset({FILE_VARIABLE, FLAGS_VARIABLE, "RHEON_DEBUG", "RHEON_DEMO"})
+"""Variables that are no settings: where the file is, which variables a flag set, Django's faults, the demo's home."""
+
+
+def _parts(separator: str) -> BeforeValidator:
+    """A list as one text, as variables and flags give it, or as a list, as the file does."""
+
+    def split(value: object) -> object:
+        return [part.strip() for part in value.split(separator) if part.strip()] if isinstance(value, str) else value
+
+    return BeforeValidator(split)
+
+
+def _absolute(path: Path) -> Path:
+    return Path(os.path.realpath(path.expanduser()))
+
+
+Folder = Annotated[Path, AfterValidator(_absolute)]
+
+
+def usual_media() -> tuple[Path, ...]:
+    """Where people's films are: their own folder and what is mounted."""
+    mounted = (Path("/media"), Path("/mnt"), Path("/run/media"), Path("/srv"))
+    return tuple(path for path in (Path.home(), *mounted) if path.is_dir())
+
+
+class Settings(BaseSettings):
+    """What differs between installations. Lists are separated as each field says; in the file they are lists."""
+
+    model_config = SettingsConfigDict(env_prefix=PREFIX, extra="forbid", frozen=True, env_ignore_empty=True)
+
+    state: Folder = Field(
+        default_factory=lambda: platformdirs.user_data_path("rheon"),
+        description="folder of the database, the secret key, the cache and the logs",
+    )
+    media: Annotated[tuple[Folder, ...], NoDecode, _parts(os.pathsep)] = Field(
+        default_factory=usual_media,
+        min_length=1,
+        description="folders that Rheon may read, separated by colons",
+    )
+    output: Folder = Field(
+        default_factory=lambda: platformdirs.user_videos_path() / "Rheon",
+        description="folder that files go to, until another is chosen in the page",
+    )
+    drives: Annotated[tuple[str, ...], NoDecode, _parts(";")] = Field(
+        default=("/dev/sr0",), description="disc drives, separated by semicolons"
+    )
+    listen: str = Field(
+        default="127.0.0.1", description="address that the page is served at; beyond this machine it needs a passphrase"
+    )
+    port: int = Field(default=8420, ge=1, le=65535, description="port of the page")
+    hosts: Annotated[tuple[str, ...], NoDecode, _parts(",")] = Field(
+        default=(), description="further names that the page is called by, separated by commas"
+    )
+    proxies: Annotated[tuple[str, ...], NoDecode, _parts(",")] = Field(
+        default=(), description="addresses of reverse proxies that are believed, separated by commas"
+    )
+    prefix: str = Field(default="", description="path that the page lies under behind a proxy, such as /rheon")
+    https: bool = Field(default=False, description="whether a proxy in front speaks TLS with the browsers")
+    door_host: str = Field(
+        default="0.0.0.0", description="address of the page that asks a device, only while it is turned on"
+    )
+    door_port: int = Field(default=8421, ge=1, le=65535, description="port of the page that asks a device")
+    cache_mb: int = Field(default=500, ge=20, le=1_000_000, description="how much the cache of pictures may hold")
+    log_mb: int = Field(default=20, ge=1, le=10_000, description="how much the logs may hold")
+
+    @field_validator("listen", "door_host")
+    @classmethod
+    def _is_address(cls, value: str) -> str:
+        if value != "localhost":
+            ipaddress.ip_address(value)
+        return value
+
+    @field_validator("proxies")
+    @classmethod
+    def _are_addresses(cls, value: tuple[str, ...]) -> tuple[str, ...]:
+        for each in value:
+            ipaddress.ip_address(each)
+        return value
+
+    @field_validator("hosts")
+    @classmethod
+    def _are_names(cls, value: tuple[str, ...]) -> tuple[str, ...]:
+        for each in value:
+            if not re.fullmatch(r"\[[0-9a-fA-F:]+\]|\.?[A-Za-z0-9-]+(\.[A-Za-z0-9-]+)*", each):
+                raise ValueError("a host is a name or an address, without a port")
+        return value
+
+    @field_validator("prefix")
+    @classmethod
+    def _is_path(cls, value: str) -> str:
+        if not re.fullmatch(r"(/[A-Za-z0-9._~-]+)*/?", value):
+            raise ValueError("it begins with a slash and holds letters, digits, dots and hyphens")
+        return value.rstrip("/")
+
+    @classmethod
+    def settings_customise_sources(
+        cls,
+        settings_cls: type[BaseSettings],
+        init_settings: PydanticBaseSettingsSource,
+        env_settings: PydanticBaseSettingsSource,
+        dotenv_settings: PydanticBaseSettingsSource,
+        file_secret_settings: PydanticBaseSettingsSource,
+    ) -> tuple[PydanticBaseSettingsSource, ...]:
+        """``load_settings`` asks the sources itself, since it remembers which of them said what."""
+        return (init_settings,)
+
+    @property
+    def is_local(self) -> bool:
+        """Whether the page is for this machine alone."""
+        alone = self.listen == "localhost" or ipaddress.ip_address(self.listen).is_loopback
+        return alone and not self.hosts and not self.proxies
+
+    def environment(self) -> dict[str, str]:
+        """The settings as the variables that the parts of an installation are started with."""
+        return {variable(name): _as_text(name, value) for name, value in self}
+
+
+SEPARATORS = {"media": os.pathsep, "drives": ";", "hosts": ",", "proxies": ","}
+
+
+def _as_text(name: str, value: object) -> str:
+    if isinstance(value, tuple):
+        return SEPARATORS[name].join(map(str, value))
+    return str(int(value)) if isinstance(value, bool) else str(value)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Loaded:
+    """``origins`` says for each setting where its value comes from, in words."""
+
+    settings: Settings
+    origins: Mapping[str, str]
+    unknown: tuple[str, ...]
+    """Variables that look like settings and are none."""
+    flagged: tuple[str, ...] = ()
+    """Settings that a flag gave."""
+
+    def environment(self) -> dict[str, str]:
+        """What the parts of an installation are started with: the flags, as variables that say that they were flags."""
+        everything = self.settings.environment()
+        return {variable(name): everything[variable(name)] for name in self.flagged} | {
+            FLAGS_VARIABLE: ",".join(self.flagged)
+        }
+
+
+def settings_file() -> Path:
+    """Where ``rheon.toml`` is looked for."""
+    named = os.environ.get(FILE_VARIABLE)
+    return Path(named).expanduser() if named else platformdirs.user_config_path("rheon") / FILE_NAME
+
+
+def load_settings(flags: Mapping[str, object] | None = None) -> Loaded:
+    """The settings of this process. Raises ``SettingsRefused`` with the place of what is wrong."""
+    path = settings_file()
+    text, written = _read(path)
+    said = {name: value for name, value in (flags or {}).items() if value is not None}
+    values: dict[str, object] = {}
+    origins = dict.fromkeys(Settings.model_fields, USUAL)
+    for name, value in written.items():
+        values[name], origins[name] = _beside(path, name, value), f"{path}, line {_line_of(text, name)}"
+    passed_on = os.environ.get(FLAGS_VARIABLE, "").split(",")
+    for name, value in EnvSettingsSource(Settings)().items():
+        values[name], origins[name] = value, _flag(name) if name in passed_on else f"the variable {variable(name)}"
+    for name, value in InitSettingsSource(Settings, init_kwargs=said)().items():
+        values[name], origins[name] = value, _flag(name)
+    if unknown := next((name for name in written if name not in Settings.model_fields), None):
+        known = ", ".join(Settings.model_fields)
+        raise SettingsRefused(f"{origins[unknown]}: there is no setting “{unknown}”.", advice=f"There are: {known}.")
+    try:
+        settings = Settings(**values)  # type: ignore[arg-type] - checked by the model
+    except ValidationError as error:
+        raise _refusal(error, origins) from error
+    known_variables = {variable(name) for name in Settings.model_fields} | OTHER_VARIABLES
+    unknown_ones = tuple(sorted(v for v in os.environ if v.startswith(PREFIX) and v not in known_variables))
+    flagged = tuple(name for name, origin in origins.items() if origin == _flag(name))
+    return Loaded(settings=settings, origins=origins, unknown=unknown_ones, flagged=flagged)
+
+
+def _flag(name: str) -> str:
+    return f"the flag --{name.replace('_', '-')}"
+
+
+def variable(name: str) -> str:
+    """The variable of a setting."""
+    return f"{PREFIX}{name.upper()}"
+
+
+def _read(path: Path) -> tuple[str, dict[str, Any]]:
+    try:
+        text = path.read_text(encoding="utf-8")
+        return text, TomlConfigSettingsSource(Settings, toml_file=path)()
+    except FileNotFoundError as error:
+        if FILE_VARIABLE in os.environ:
+            raise SettingsRefused(f"There is no file {path}.", advice=f"Correct {FILE_VARIABLE}.") from error
+        return "", {}
+    except (OSError, UnicodeDecodeError) as error:
+        raise SettingsRefused(f"{path} can't be read: {error}.") from error
+    except tomllib.TOMLDecodeError as error:
+        raise SettingsRefused(f"{path} is no valid TOML: {error}.") from error
+
+
+def _beside(path: Path, name: str, value: object) -> object:
+    """Relative folders in the file are meant from where it lies."""
+    is_folder = name in ("state", "output", "media")
+    if is_folder and isinstance(value, str):
+        return str(path.parent / Path(value).expanduser())
+    if is_folder and isinstance(value, list):
+        return [_beside(path, name, each) for each in value]
+    return value
+
+
+def _line_of(text: str, name: str) -> int:
+    pattern = re.compile(rf"""^\s*["']?{re.escape(name)}["']?\s*=|^\s*\[\[?\s*{re.escape(name)}\b""")
+    return next((number for number, line in enumerate(text.splitlines(), 1) if pattern.search(line)), 1)
+
+
+def _refusal(error: ValidationError, origins: Mapping[str, str]) -> SettingsRefused:
+    first = error.errors(include_url=False)[0]
+    name = str(first["loc"][0])
+    reason = first["msg"].removeprefix("Value error, ")
+    given = first["input"]
+    return SettingsRefused(
+        f"{origins[name]}: {name.replace('_', ' ')} can't be {given!r}: {reason[:1].lower()}{reason[1:]}.",
+        advice=f"Wanted is: {Settings.model_fields[name].description}.",
+    )
+
+
+class Line(BaseModel):
+    """One setting as it is shown: its value as text and where that comes from."""
+
+    name: str
+    variable: str
+    value: str
+    origin: str
+    about: str
+
+
+def lines(loaded: Loaded) -> Iterable[Line]:
+    for name, value in loaded.settings:
+        about = Settings.model_fields[name].description or ""
+        text = _as_text(name, value)
+        yield Line(name=name, variable=variable(name), value=text, origin=loaded.origins[name], about=about)
