@@ -10,6 +10,7 @@ from pathlib import Path
 import django
 
 ROOT = Path(__file__).resolve().parents[1]
+BEGIN, END = "<!-- settings: made by scripts/documents.py -->", "<!-- end of settings -->"
 
 
 def documents() -> dict[Path, str]:
@@ -23,7 +24,20 @@ def documents() -> dict[Path, str]:
     return {
         ROOT / "docs" / "openapi.json": json.dumps(openapi, indent=2, default=str) + "\n",
         ROOT / "docs" / "device-profile.schema.json": json.dumps(profile_schema(), indent=2) + "\n",
+        ROOT / "README.md": with_settings((ROOT / "README.md").read_text()),
     }
+
+
+def with_settings(readme: str) -> str:
+    """The README with the table of settings as they are declared."""
+    from rheon.settings import Settings, usual_text, variable  # noqa: PLC0415 - with the others
+
+    rows = ["| in `rheon.toml` | variable | meaning | usual |", "|---|---|---|---|"]
+    for name, field in Settings.model_fields.items():
+        rows.append(f"| `{name}` | `{variable(name)}` | {field.description} | {usual_text(name)} |")
+    before, _, rest = readme.partition(BEGIN)
+    _, _, after = rest.partition(END)
+    return f"{before}{BEGIN}\n" + "\n".join(rows) + f"\n{END}{after}"
 
 
 def main() -> int:

@@ -158,7 +158,7 @@ SEPARATORS = {"media": os.pathsep, "drives": ";", "hosts": ",", "proxies": ","}
 def _as_text(name: str, value: object) -> str:
     if isinstance(value, tuple):
         return SEPARATORS[name].join(map(str, value))
-    return str(int(value)) if isinstance(value, bool) else str(value)
+    return ("yes" if value else "no") if isinstance(value, bool) else str(value)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -260,6 +260,21 @@ def _refusal(error: ValidationError, origins: Mapping[str, str]) -> SettingsRefu
         f"{origins[name]}: {name.replace('_', ' ')} can't be {given!r}: {reason[:1].lower()}{reason[1:]}.",
         advice=f"Wanted is: {Settings.model_fields[name].description}.",
     )
+
+
+USUALLY = {
+    "state": "`~/.local/share/rheon`",
+    "media": "the home folder, `/media`, `/mnt`, `/run/media`, `/srv`",
+    "output": "`Rheon` in the folder for videos",
+}
+
+
+def usual_text(name: str) -> str:
+    """What a setting is where nobody says anything, for people to read."""
+    if name in USUALLY:
+        return USUALLY[name]
+    text = _as_text(name, Settings.model_fields[name].default)
+    return f"`{text}`" if text else "none"
 
 
 class Line(BaseModel):

@@ -98,7 +98,7 @@ class Rheon:
         return {**os.environ, **self.settings.environment(), **DJANGO}
 
 
-def _free_port() -> int:
+def free_port() -> int:
     with socket.socket() as probe:
         probe.bind(("127.0.0.1", 0))
         return int(probe.getsockname()[1])
@@ -107,7 +107,7 @@ def _free_port() -> int:
 @pytest.fixture(scope="module")
 def rheon(media: Path, tmp_path_factory: pytest.TempPathFactory) -> Iterator[Rheon]:
     state = tmp_path_factory.mktemp("state")
-    running = Rheon(state=state, output=tmp_path_factory.mktemp("output"), port=_free_port(), door=_free_port())
+    running = Rheon(state=state, output=tmp_path_factory.mktemp("output"), port=free_port(), door=free_port())
     running.manage("migrate", "--verbosity", "0")
     running.manage("shell", "--command", SET_UP)
     try:

@@ -35,7 +35,7 @@ def add_device(page: Page, model: str, name: str) -> None:
 
 PLACES = (
     "/shelf/titles/1", "/bench", "/bench/1/2", "/bench/verdicts/1", "/worklist", "/outbox", "/household",
-    "/household/1",
+    "/household/1", "/settings", "/start",
 )  # fmt: skip
 
 

@@ -13,6 +13,7 @@ import pytest
 from rheon.core.system import is_alive, process_identity
 from rheon.server import keeper
 from rheon.server.keeper import Part, keep
+from rheon.settings import Settings
 
 
 def noting(path: Path, then: str) -> Part:
@@ -64,3 +65,19 @@ async def test_what_cannot_be_started_is_tried_again_later(tmp_path: Path, monke
     await until_lives(tmp_path / "seen", 1)
     stopping.set()
     await asyncio.wait_for(kept, 20)
+
+
+def test_the_log_is_for_its_owner_and_never_larger_than_it_may_be(tmp_path: Path) -> None:
+    settings = Settings(state=tmp_path, log_mb=1)
+    keeper.log_to(settings)
+    try:
+        for number in range(12_000):
+            keeper.log.info("%s | line %d %s", "web", number, "x" * 100)
+    finally:
+        for handler in keeper.log.handlers:
+            handler.close()
+        keeper.log.handlers = []
+    files = list((tmp_path / "logs").iterdir())
+    assert 1 < len(files) and sum(path.stat().st_size for path in files) <= 1_000_000
+    assert "line 11999" in (tmp_path / "logs" / "rheon.log").read_text()
+    assert (tmp_path / "logs").stat().st_mode & 0o077 == 0

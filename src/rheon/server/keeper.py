@@ -64,7 +64,7 @@ def serve(loaded: Loaded, *, on_answer: Callable[[], None] = lambda: None) -> No
     # a keeper that was killed a moment ago takes its parts with it, which takes a moment
     with alone(loaded.settings.state, patience_s=3.0):
         check_port(loaded.settings)
-        _log_to(loaded.settings)
+        log_to(loaded.settings)
         asyncio.run(_serve(loaded, on_answer))
 
 
@@ -161,7 +161,7 @@ def _say(part: Part, text: str) -> None:
     log.info("%s | %s", f"{part.name:<{NAME_WIDTH}}", text)
 
 
-def _log_to(settings: Settings) -> None:
+def log_to(settings: Settings) -> None:
     """To the terminal, and into files that take each other's place."""
     folder = settings.state / LOGS
     folder.mkdir(mode=0o700, parents=True, exist_ok=True)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import itertools
 import os
+import stat
 from collections.abc import Collection, Iterator
 from pathlib import Path
 
@@ -34,7 +35,8 @@ def _in_folder(folder: Path, root: Path, leave_out: frozenset[Path], depth: int)
         return
     folders, films, images = _entries(folder, root)
     numbered = [path for path in films if episode_name(path.stem, folder.name)]
-    if len(numbered) > 1 and not (folder == root and folders):
+    # two parts of one film among many others make no series of them all
+    if len(numbered) > 1 and 2 * len(numbered) >= len(films) and not (folder == root and folders):
         yield folder
         films = []
     yield from images
@@ -56,18 +58,20 @@ def _entries(folder: Path, root: Path) -> tuple[list[Path], list[Path], list[Pat
         path, suffix = Path(entry.path), Path(entry.name).suffix.lower()
         if entry.name.startswith(".") or (entry.is_symlink() and not real_path(path).is_relative_to(root)):
             continue
-        if _is_folder(entry):
+        mode = _mode(entry)
+        if stat.S_ISDIR(mode):
             if not entry.is_symlink():  # a link inside the folder would be found twice
                 folders.append(path)
-        elif entry.is_file() and suffix in VIDEO_SUFFIXES:
+        elif stat.S_ISREG(mode) and suffix in VIDEO_SUFFIXES:
             films.append(path)
-        elif entry.is_file() and suffix in IMAGE_SUFFIXES:
+        elif stat.S_ISREG(mode) and suffix in IMAGE_SUFFIXES:
             images.append(path)
     return folders, films, images
 
 
-def _is_folder(entry: os.DirEntry[str]) -> bool:
+def _mode(entry: os.DirEntry[str]) -> int:
+    """What kind of thing it is; none of any where that can't be told, as for links that loop."""
     try:
-        return entry.is_dir()
+        return entry.stat().st_mode
     except OSError:
-        return False
+        return 0

@@ -123,7 +123,7 @@ def keep_before_migration(state: Path) -> Path:
     """A copy of the database as it is; of such copies the newest ``KEPT`` stay."""
     target = copy_name(state, BEFORE)
     back_up(database_of(state), target)
-    for old in sorted(target.parent.glob(f"{BEFORE}*.sqlite3"))[:-KEPT]:
+    for old in sorted(target.parent.glob(f"{BEFORE}*.sqlite3"), key=lambda path: path.stat().st_mtime_ns)[:-KEPT]:
         old.unlink()
     return target
 

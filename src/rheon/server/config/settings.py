@@ -4,9 +4,13 @@ from __future__ import annotations
 
 import os
 import secrets
+import warnings
 from pathlib import Path
 
 from rheon.settings import load_settings
+
+# the page's own small files are read as they are; each start would say so
+warnings.filterwarnings("ignore", message="StreamingHttpResponse must consume synchronous")
 
 HERE = load_settings().settings
 STATE = HERE.state

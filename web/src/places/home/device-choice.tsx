@@ -21,7 +21,8 @@ export function DeviceChoice({ catalogue, chosen, onChange }: Props) {
   const rows = catalogue
     .map((profile) => ({ profile, score: likeness(typed, `${profile.name} ${profile.kind} ${profile.year ?? "generic"} ${profile.about}`) }))
     .filter(({ profile, score }) => score > 0 && !chosen.includes(profile))
-    .sort((a, b) => b.score - a.score);
+    // nothing typed: what fits most, before single models
+    .sort((a, b) => b.score - a.score || (typed ? 0 : Number(b.profile.generic) - Number(a.profile.generic)));
   return (
     <>
       {chosen.length > 0 && (
@@ -37,7 +38,7 @@ export function DeviceChoice({ catalogue, chosen, onChange }: Props) {
         </ul>
       )}
       <Field hideLabel label="Find a device" placeholder="Name, kind or year; typing errors are forgiven" value={typed} onChange={setTyped} className="mb-2" />
-      <div className="max-h-[264px] overflow-y-auto rounded-card border border-hairline bg-raised">
+      <div className="max-h-[264px] overflow-y-auto [&>ul]:border-y-0 rounded-card border border-hairline bg-raised">
         {rows.length ? (
           <ProfileList label="Catalogue" rows={rows} chosen={null} onChoose={(profile) => (onChange([...chosen, profile]), setTyped(""))} />
         ) : (

@@ -32,7 +32,7 @@ export function OutputChoice({ places, chosen, onChange }: Props) {
             disabled={!place.writable}
             onChange={(on) => on && onChange(place.path)}
             name={folderName(place.path)}
-            detail={place.exists ? place.path : `${place.path} · is made`}
+            detail={place.exists ? place.path : `${place.path} · will be made`}
             aside={placeText(place)}
           />
         ))}
