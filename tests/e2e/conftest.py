@@ -43,6 +43,7 @@ class Rheon:
     output: Path
     port: int
     door: int
+    logs: Path | None = None
     processes: dict[str, subprocess.Popen[bytes]] = field(default_factory=dict)
 
     @property
@@ -56,7 +57,7 @@ class Rheon:
 
     def start(self, name: str) -> None:
         argv = next(part.argv for part in parts(self.settings) if part.name == name)
-        log = (self.state / f"{name}.log").open("ab")
+        log = ((self.logs or self.state) / f"{name}.log").open("ab")
         self.processes[name] = subprocess.Popen(argv, cwd=ROOT, env=self._env(), stdout=log, stderr=log)
 
     def kill(self, name: str) -> None:

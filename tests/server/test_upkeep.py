@@ -16,7 +16,7 @@ from django_tasks_db.models import DBTaskResult
 
 from rheon.core.delivery import disc_copy, place
 from rheon.core.encoding import part_path
-from rheon.core.system import own_mark
+from rheon.core.system import own_mark, renaming
 from rheon.server.household.models import Device
 from rheon.server.outbox.actions import outputs
 from rheon.server.outbox.models import Output
@@ -95,7 +95,7 @@ def killed_in(monkeypatch: pytest.MonkeyPatch, module: Any, name: str, *, after:
         (convert_module, "make_file"),
         (convert_module, "check_file"),
         (place, "rename_new"),
-        (place.os, "link"),
+        (renaming.os, "link"),
         (run, "deliver"),
         (outputs.Output.objects, "create"),
     ],

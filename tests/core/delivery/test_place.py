@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from rheon.core.delivery import numbered, place, put_in_place
 from rheon.core.errors import TargetError, TargetReadOnly
+from rheon.core.system import renaming
 
 
 def part(folder: Path, text: str = "new") -> Path:
@@ -21,10 +22,13 @@ def no_hard_links(source: object, target: object) -> None:
     raise OSError(errno.EPERM, "Operation not permitted")
 
 
-@pytest.mark.parametrize("links", [True, False])
-def test_a_file_gets_its_name_or_the_next_number(tmp_path: Path, monkeypatch: pytest.MonkeyPatch, links: bool) -> None:
-    if not links:
-        monkeypatch.setattr(place.os, "link", no_hard_links)
+@pytest.mark.parametrize("ways", [3, 2, 1])
+def test_a_file_gets_its_name_or_the_next_number(tmp_path: Path, monkeypatch: pytest.MonkeyPatch, ways: int) -> None:
+    """However many ways of renaming the file system knows."""
+    if ways < 3:
+        monkeypatch.setattr(renaming.os, "link", no_hard_links)
+    if ways < 2:
+        monkeypatch.setattr(renaming, "_renameat2", lambda: None)
     names = [put_in_place(part(tmp_path, text), "Film.mp4").name for text in ("one", "two", "three")]
     assert names == ["Film.mp4", "Film (2).mp4", "Film (3).mp4"]
     assert {path.name: path.read_text() for path in tmp_path.iterdir()} == dict(
@@ -43,7 +47,7 @@ def test_a_folder_that_refuses_is_named_and_the_file_stays(tmp_path: Path, monke
     def refused(source: object, target: object) -> None:
         raise PermissionError(errno.EACCES, "Permission denied")
 
-    monkeypatch.setattr(place.os, "link", refused)
+    monkeypatch.setattr(renaming.os, "link", refused)
     waiting = part(tmp_path)
     with pytest.raises(TargetReadOnly):
         put_in_place(waiting, "Film.mp4")

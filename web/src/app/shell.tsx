@@ -34,7 +34,7 @@ export function Shell() {
   ];
   return (
     <div className="flex min-h-dvh flex-col">
-      <header className="sticky top-0 z-30 flex h-[60px] shrink-0 items-center gap-4 border-b border-hairline bg-raised px-6 max-md:px-3">
+      <header className="sticky top-0 z-30 flex h-[60px] shrink-0 items-center gap-4 border-b border-hairline bg-raised px-6 max-md:px-3 max-sm:h-auto max-sm:flex-wrap max-sm:gap-y-1 max-sm:py-2">
         <Link to="/shelf" className="flex items-center gap-2.5 font-heading text-[22px] font-semibold" aria-label="Rheon">
           <svg viewBox="0 0 26 22" className="w-6 text-river" fill="none" aria-hidden>
             {[5, 11, 17].map((y) => (
@@ -43,10 +43,10 @@ export function Shell() {
           </svg>
           <span className="max-lg:sr-only">rheon</span>
         </Link>
-        <nav aria-label="Places" className="relative ml-8 flex max-lg:ml-0">
+        <nav aria-label="Places" className="relative ml-8 flex max-lg:ml-0 max-sm:order-last max-sm:w-full max-sm:justify-between">
           <span className="absolute inset-x-0 bottom-[9px] h-px bg-hairline" aria-hidden />
           {places.map((place) => (
-            <NavLink key={place.to} to={place.to} className="group relative flex w-[132px] flex-col items-center max-lg:w-[104px]">
+            <NavLink key={place.to} to={place.to} className="group relative flex w-[132px] flex-col items-center max-lg:w-[104px] max-sm:w-auto">
               {({ isActive }) => (
                 <>
                   <span className={isActive ? "font-semibold" : "text-quiet group-hover:text-ink"}>{place.name}</span>

@@ -14,8 +14,8 @@ from ..checking import Check
 from ..devices import RuleResult
 from ..encoding import Hooks, Progress, check_target, part_path, remove_part
 from ..errors import CheckFailed, SourceMissing, Stopped, TargetError, TargetFull
-from ..system import check_inside, open_inside
-from .place import MOST_NUMBERS, rename_new
+from ..system import check_inside, open_inside, rename_new
+from .place import MOST_NUMBERS
 
 CHUNK_BYTES = 4 << 20
 SUMS_SUFFIX = ".sha256"

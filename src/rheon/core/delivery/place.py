@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-import errno
 import os
 from collections.abc import Callable
 from pathlib import Path
 
 from ..errors import TargetError, TargetReadOnly
+from ..system import rename_new
 
 MOST_NUMBERS = 9999
 
@@ -38,17 +38,3 @@ def numbered(file_name: str, number: int) -> str:
         return file_name
     stem, dot, extension = file_name.rpartition(".")
     return f"{stem} ({number}){dot}{extension}"
-
-
-def rename_new(part: Path, target: Path) -> None:
-    """Rename that fails with ``FileExistsError`` where the name is taken, even by somebody at the same moment."""
-    try:
-        os.link(part, target)
-    except OSError as error:
-        if error.errno not in (errno.EPERM, errno.ENOTSUP, errno.EOPNOTSUPP, errno.ENOSYS):
-            raise
-        # no hard links on this file system: claim the name first, then replace the claim
-        os.close(os.open(target, os.O_CREAT | os.O_EXCL | os.O_WRONLY))
-        part.replace(target)
-    else:
-        part.unlink()

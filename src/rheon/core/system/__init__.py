@@ -4,6 +4,7 @@ from .identity import is_alive, process_identity
 from .opening import check_inside, is_there, open_inside, read_inside, real_path, set_fence
 from .path_text import is_text, path_text, shown, text_path
 from .places import Place, file_system_of, mounts, place_of
+from .renaming import rename_new
 from .scratch import clear_left_over, is_left_over, own_mark, owner_of, use_scratch
 
 __all__ = [
@@ -24,6 +25,7 @@ __all__ = [
     "process_identity",
     "read_inside",
     "real_path",
+    "rename_new",
     "set_fence",
     "shown",
     "text_path",

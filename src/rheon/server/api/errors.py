@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 import logging
+import sys
 from typing import Any
 
+from django.conf import settings
 from django.core.exceptions import PermissionDenied
 from django.db import OperationalError
-from django.http import Http404
+from django.http import Http404, HttpRequest, JsonResponse
 from rest_framework.exceptions import APIException, ValidationError
 from rest_framework.response import Response
 
@@ -21,6 +23,7 @@ from rheon.core.errors import (
     TargetError,
     TooManyTries,
 )
+from rheon.core.system import place_of
 
 log = logging.getLogger("rheon")
 STATUS: tuple[tuple[type[RheonError], int], ...] = (
@@ -35,7 +38,13 @@ STATUS: tuple[tuple[type[RheonError], int], ...] = (
 
 FULL = "The disk that holds Rheon's own data is full. Free some space and try again; what was stored is not lost."
 BUSY = "Rheon is writing a lot just now. Try again in a moment."
-DATABASE = {"disk is full": ("state_full", FULL, 507), "is locked": ("busy", BUSY, 503)}
+FAILING = "The disk that holds Rheon's own data reports an error. Look after it first; 'rheon doctor' says more."
+LEAST_ROOM_BYTES = 1 << 20
+DATABASE = {
+    "disk is full": ("state_full", FULL, 507),
+    "is locked": ("busy", BUSY, 503),
+    "disk I/O error": ("state_failing", FAILING, 503),
+}
 """What a database that refuses means, by a word of what it says."""
 
 
@@ -52,12 +61,24 @@ def handle(error: Exception, context: dict[str, Any]) -> Response:
         return _answer("bad_request", _field_sentence(error.detail), 400)
     if isinstance(error, APIException):
         return _answer(error.default_code, str(error.detail), error.status_code)
+    return _answer(*_unforeseen(error))
+
+
+def server_error(request: HttpRequest) -> JsonResponse:
+    """What Django answers to an exception outside of the API's views, in a middleware or where pictures are given."""
+    code, message, status = _unforeseen(sys.exc_info()[1])
+    return JsonResponse({"code": code, "message": message}, status=status)
+
+
+def _unforeseen(error: BaseException | None) -> tuple[str, str, int]:
     refused = next((answer for word, answer in DATABASE.items() if word in str(error)), None)
     if isinstance(error, OperationalError) and refused is not None:
         log.error("the database refused: %s", error)
-        return _answer(*refused)
-    log.exception("unforeseen error", exc_info=error)
-    return _answer("unforeseen", "Something went wrong in the server. Try again; the log says more.", 500)
+        # where there is no room for the index of its journal, it only says that something failed
+        room = place_of(settings.STATE)
+        return DATABASE["disk is full"] if room and room.free_bytes < LEAST_ROOM_BYTES else refused
+    log.error("unforeseen error", exc_info=error)
+    return "unforeseen", "Something went wrong in the server. Try again; the log says more.", 500
 
 
 def _answer(code: str, message: str, status: int) -> Response:

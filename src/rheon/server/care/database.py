@@ -65,6 +65,19 @@ def check_version(path: Path) -> bool:
     return bool(known - applied)
 
 
+def hold_open(path: Path) -> sqlite3.Connection | None:
+    """A connection to be kept for as long as the process lives, where there is a database.
+
+    With it the journal stays in its place. Whoever opens a database first has to make one, and can't on a full disk.
+    """
+    if not applied_migrations(path):
+        return None
+    held = sqlite3.connect(path, timeout=20, check_same_thread=False)
+    held.execute("PRAGMA journal_mode = WAL")
+    held.execute("SELECT count(*) FROM sqlite_master").fetchone()
+    return held
+
+
 def back_up(source: Path, target: Path) -> None:
     """Copy a database while it is in use, verified by opening the copy. Raises ``BackupRefused`` or ``OSError``."""
     if not source.exists():

@@ -13,9 +13,11 @@ from uvicorn.middleware.proxy_headers import ProxyHeadersMiddleware  # noqa: E40
 from rheon.core.system import use_scratch  # noqa: E402
 from rheon.server.api.hosts import KnownHosts, UnderPrefix  # noqa: E402
 from rheon.server.api.limits import BoundedCalls  # noqa: E402
+from rheon.server.care.database import database_of, hold_open  # noqa: E402
 from rheon.server.shelf.folders import fence_in  # noqa: E402
 
 use_scratch(settings.RHEON_SCRATCH)
+held = hold_open(database_of(settings.STATE))
 fence_in()
 guarded = KnownHosts(BoundedCalls(served), names=settings.HERE.hosts, on_network=not settings.HERE.is_local)
 application = UnderPrefix(guarded, prefix=settings.HERE.prefix)

@@ -10,3 +10,4 @@ urlpatterns = [
     path("api/live", live),
     re_path(r"^(?!api/|static/|assets/).*$", page),
 ]
+handler500 = "rheon.server.api.errors.server_error"

@@ -36,9 +36,12 @@ export function FilmFolders() {
       <div className="mt-3 flex flex-wrap gap-3">
         <Button onClick={() => setChoosing(true)}>Add a folder …</Button>
         {proposals.map((proposal) => (
-          <Button key={proposal.path} title={proposal.path} onClick={() => add.mutate(proposal.path)}>
-            Add {proposal.name} ({proposal.more ? "over " : ""}
-            {proposal.found})
+          <Button key={proposal.path} title={proposal.path} className="max-w-full" onClick={() => add.mutate(proposal.path)}>
+            <span className="truncate">Add {proposal.name}</span>
+            <span className="text-quiet">
+              {proposal.more ? "over " : ""}
+              {proposal.found}
+            </span>
           </Button>
         ))}
       </div>

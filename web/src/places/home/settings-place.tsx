@@ -62,10 +62,10 @@ function SettingsTable({ lines }: { lines: Schemas["SettingLine"][] }) {
             <tr key={line.name} className="align-top">
               <th scope="row" className="px-3 py-2 font-semibold" title={line.variable}>
                 {line.name}
-                <span className="block max-w-[34ch] text-[12.5px] font-normal text-quiet">{line.about}</span>
+                <span className="block max-w-[34ch] text-[12.5px] font-normal text-quiet max-sm:hidden">{line.about}</span>
               </th>
-              <td className="px-3 py-2 break-all">{line.value || "–"}</td>
-              <td className="px-3 py-2 text-quiet">{line.origin}</td>
+              <td className="px-3 py-2 [overflow-wrap:anywhere]">{line.value || "–"}</td>
+              <td className="min-w-[92px] px-3 py-2 text-quiet [overflow-wrap:anywhere]">{line.origin}</td>
             </tr>
           ))}
         </tbody>

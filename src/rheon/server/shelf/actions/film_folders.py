@@ -72,16 +72,18 @@ def look_through(row: FilmFolder) -> int:
 
 def proposed_folders() -> list[Proposal]:
     """Where films seem to lie: folders with the usual names, what is mounted, and what the settings name."""
-    taken = set(FilmFolder.objects.values_list("path", flat=True))
+    taken = [Path(text_path(path)) for path in FilmFolder.objects.values_list("path", flat=True)]
     until = time.monotonic() + COUNTING_S * 5
     proposals = []
     for path, mounted in _candidates():
-        if path_text(str(path)) in taken or time.monotonic() > until:
+        # what lies in a folder that is taken or proposed comes with it
+        if any(map(path.is_relative_to, taken)) or time.monotonic() > until:
             continue
         found, more = _count(path)
         if found:
             text = path_text(str(path))
             proposals.append(Proposal(path=text, name=shown(path.name), mounted=mounted, found=found, more=more))
+            taken.append(path)
     return proposals
 
 

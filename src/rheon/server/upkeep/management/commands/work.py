@@ -9,6 +9,7 @@ from django.conf import settings
 from django.core.management import BaseCommand, call_command
 
 from rheon.core.system import process_identity, use_scratch
+from rheon.server.care.database import database_of, hold_open
 from rheon.server.shelf.folders import fence_in
 from rheon.server.upkeep.sweep import sweep, sweep_for_ever
 
@@ -22,6 +23,7 @@ class Command(BaseCommand):
     def handle(self, *args: Any, **options: Any) -> None:
         use_scratch(settings.RHEON_SCRATCH)
         fence_in()
+        held = hold_open(database_of(settings.STATE))
         if found := sweep():
             self.stdout.write(f"picked up {found} unfinished pieces of work")
         sweep_for_ever()
@@ -34,3 +36,5 @@ class Command(BaseCommand):
             reload=False,
             verbosity=0,
         )
+        if held:
+            held.close()
