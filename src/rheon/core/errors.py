@@ -117,7 +117,7 @@ class EngineTimedOut(EngineError):
 
 class ToolMissing(EngineError):
     code = "tool_missing"
-    advice = "Run 'make demo' once more; it installs what is missing."
+    advice = "Install it (Debian: apt install ffmpeg); 'rheon doctor' looks for all that is needed."
 
 
 class SettingsRefused(RheonError):

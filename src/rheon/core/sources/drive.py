@@ -129,5 +129,5 @@ def open_drive(where: str) -> Drive:
     try:
         made = importlib.import_module(module).open_drive(place)
     except (ImportError, AttributeError) as error:
-        raise SourceError(f"There is no drive called {where}.", advice="Correct RHEON_DRIVES.") from error
+        raise SourceError(f"There is no drive called {where}.", advice="Correct “drives” in the settings.") from error
     return cast(Drive, made)

@@ -83,7 +83,17 @@ export function ShelfPlace() {
         {sources.isPending && <Loading what="the Shelf" />}
         {sources.error && <Failed error={sources.error} onRetry={() => void sources.refetch()} />}
         {sources.data?.length === 0 && (
-          <Empty title="Nothing on the Shelf yet" action={<Button look="primary" onClick={() => setAdding(true)}>Add a source</Button>}>
+          <Empty
+            title="Nothing on the Shelf yet"
+            action={
+              <div className="flex flex-wrap justify-center gap-3">
+                <Button look="primary" onClick={() => setAdding(true)}>Add a source</Button>
+                <Button asChild>
+                  <Link to="/start">Take a whole folder of films</Link>
+                </Button>
+              </div>
+            }
+          >
             Add a disc folder, a disc image, a media file or a folder of them. Rheon reads what is on it and picks what matters.
           </Empty>
         )}
