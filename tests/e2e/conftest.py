@@ -18,7 +18,7 @@ import pytest
 from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 from rheon.server.keeper import DJANGO, parts
-from rheon.settings import Settings
+from rheon.settings import Settings, load_settings
 
 ROOT = Path(__file__).parents[2]
 SET_UP = "from rheon.server.home.actions.setting_up import mark_set_up; mark_set_up()"
@@ -86,14 +86,13 @@ class Rheon:
 
     @property
     def settings(self) -> Settings:
-        return Settings(
-            state=self.state,
-            output=self.output,
-            media=(ROOT / "demo-data" / "media",),
-            port=self.port,
-            door_port=self.door,
-            door_host="127.0.0.1",
-        )
+        flags = {
+            "state": self.state,
+            "output": self.output,
+            "media": (ROOT / "demo-data" / "media",),
+            "port": self.port,
+        }
+        return load_settings({**flags, "door_port": self.door, "door_host": "127.0.0.1"}).settings
 
     def _env(self) -> dict[str, str]:
         return {**os.environ, **self.settings.environment(), **DJANGO}
