@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import subprocess
 from collections.abc import Iterator
 from pathlib import Path
 
@@ -61,3 +62,17 @@ def disc_copy(media: Path, tmp_path: Path) -> Path:
         else:
             (folder / path.name).write_bytes(path.read_bytes())
     return folder.parent
+
+
+@pytest.fixture
+def small_disk(tmp_path: Path) -> Iterator[Path]:
+    """A disk of 10 MB of its own, where this machine lets us mount one."""
+    place = tmp_path / "disk"
+    place.mkdir()
+    mounted = subprocess.run(
+        ["mount", "-t", "tmpfs", "-o", "size=10m", "tmpfs", str(place)], capture_output=True, check=False
+    )
+    if mounted.returncode:
+        pytest.skip("mounting needs root")
+    yield place
+    subprocess.run(["umount", "-l", str(place)], check=True)

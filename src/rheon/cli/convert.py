@@ -62,6 +62,7 @@ def convert(
             folder=folder,
             token=own_mark() + uuid.uuid4().hex,
             accept_loss=accept_loss,
+            made_for=" and ".join(profile.name for profile in profiles),
         )
         done = _run_json(order) if as_json else _run_shown(order)
         output = output_document(done)

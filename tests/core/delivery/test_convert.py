@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import shutil
 import subprocess
-from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
 from fractions import Fraction
@@ -231,20 +230,6 @@ def test_a_file_that_breaks_a_rule_is_not_kept(short: Title, tmp_path: Path) -> 
 def test_a_folder_that_does_not_exist_is_named(short: Title, tmp_path: Path) -> None:
     with pytest.raises(TargetError, match="does not exist"):
         convert(order(short, "sound-only", tmp_path / "nowhere"))
-
-
-@pytest.fixture
-def small_disk(tmp_path: Path) -> Iterator[Path]:
-    """A disk of 10 MB of its own, where this machine lets us mount one."""
-    place = tmp_path / "disk"
-    place.mkdir()
-    mounted = subprocess.run(
-        ["mount", "-t", "tmpfs", "-o", "size=10m", "tmpfs", str(place)], capture_output=True, check=False
-    )
-    if mounted.returncode:
-        pytest.skip("mounting needs root")
-    yield place
-    subprocess.run(["umount", "-l", str(place)], check=True)
 
 
 def test_a_disk_that_is_full_before_or_becomes_full_is_named_and_nothing_is_left(

@@ -36,6 +36,12 @@ def test_a_file_gets_its_name_or_the_next_number(tmp_path: Path, monkeypatch: py
     )
 
 
+def test_where_the_name_is_taken_it_says_what_it_is_for_before_it_counts(tmp_path: Path) -> None:
+    names = [put_in_place(part(tmp_path), "Film.mp4", made_for="Ada's phone: blue").name for _ in range(3)]
+    assert names == ["Film.mp4", "Film (Ada's phone- blue).mp4", "Film (Ada's phone- blue) (2).mp4"]
+    assert len(put_in_place(part(tmp_path), "Film.mp4", made_for="ä" * 300).name.encode()) < 80
+
+
 def test_a_name_taken_by_a_folder_or_a_dangling_link_is_taken(tmp_path: Path) -> None:
     (tmp_path / "Film.mp4").mkdir()
     (tmp_path / "Film (2).mp4").symlink_to(tmp_path / "nothing")

@@ -22,9 +22,14 @@ export const useSheet = (title: number, device: number) =>
       ),
   });
 
+const picking = ["picking"] as const;
+
 export function useSetPicked() {
   const cache = useQueryClient();
   return useMutation({
+    mutationKey: picking,
+    // one after the other, as they were meant; and only the last is followed by a look at what the server has
+    scope: { id: picking[0] },
     mutationFn: (body: Schemas["PickChangeRequest"]) => answer(client.POST("/api/bench/picks", { body })),
     onMutate: ({ title_ids, picked }) => {
       // shown at once; the server's answer follows
@@ -33,7 +38,7 @@ export function useSetPicked() {
         return { title_ids: picked ? [...kept, ...title_ids] : kept };
       });
     },
-    onSettled: () => cache.invalidateQueries({ queryKey: ["bench"] }),
+    onSettled: () => (cache.isMutating({ mutationKey: picking }) === 1 ? cache.invalidateQueries({ queryKey: ["bench"] }) : undefined),
   });
 }
 

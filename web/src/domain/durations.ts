@@ -24,5 +24,5 @@ export function momentText(seconds: number): string {
 
 /** A time of day in the reader's own habit. */
 export function clockText(at: Date): string {
-  return at.toLocaleTimeString(undefined, { hour: "2-digit", minute: "2-digit" });
+  return at.toLocaleTimeString(undefined, { hour: "numeric", minute: "2-digit" });
 }

@@ -34,6 +34,8 @@ class Order:
     folder: Path
     token: str
     accept_loss: bool = False
+    made_for: str = ""
+    """Names of its devices: told in the file's name where another file has that already."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -98,7 +100,7 @@ def _has_size(path: Path, noted: Delivered) -> bool:
 def _named(order: Order, done: Delivered, note: Note | None) -> Delivered:
     assert order.plan.settings
     about_to = None if note is None else (lambda target: note(replace(done, path=target)))
-    path = put_in_place(done.path, order.plan.settings.file_name, about_to)
+    path = put_in_place(done.path, order.plan.settings.file_name, about_to, made_for=order.made_for)
     _name_sides(order, done.path, path)
     return replace(done, path=path)
 

@@ -187,6 +187,7 @@ SENTENCES: dict[str, str | Callable[[Values], str]] = {
     # roles
     "longest": _longest,
     "only_title": "the only title here",
+    "only_programme": "the only title here, apart from copies of it",
     "similar_lengths": lambda v: f"one of {v['count']} titles of similar length: a series",
     "much_shorter": lambda v: f"much shorter than the longest title ({duration_text(_number(v['longest_s']))})",
     "very_short": lambda v: f"only {_number(v['duration_s']):.1f} s long, as menus are",

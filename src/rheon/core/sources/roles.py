@@ -29,6 +29,8 @@ class _Evidence:
     episodes: tuple[Title, ...]
     longest: Title | None
     ranges: dict[int, tuple[ChapterRange, ...]]
+    copies: int
+    """How many titles are copies of others."""
 
 
 def with_roles(titles: Sequence[Title]) -> tuple[Title, ...]:
@@ -49,10 +51,11 @@ def part_number(title: int, part: int) -> int:
 def _evidence(titles: Sequence[Title]) -> _Evidence:
     material = compare(titles)
     pictured = any(title.video for title in titles)
+    copies = {title.number for title in titles if _twin(title, material, titles) is not None}
     candidates = tuple(
         title
         for title in titles
-        if _twin(title, material, titles) is None
+        if title.number not in copies
         and len(material.parts_of(title.number)) < 2
         and title.duration_s >= SHORTEST_PROGRAMME_S
         and not _is_menu(title)
@@ -63,7 +66,14 @@ def _evidence(titles: Sequence[Title]) -> _Evidence:
     ranges = {}
     if longest is not None and not episodes and not longest.fault:
         ranges = {longest.number: proposed_ranges(longest)}
-    return _Evidence(material=material, candidates=candidates, episodes=episodes, longest=longest, ranges=ranges)
+    return _Evidence(
+        material=material,
+        candidates=candidates,
+        episodes=episodes,
+        longest=longest,
+        ranges=ranges,
+        copies=len(copies),
+    )
 
 
 def _judged(title: Title, seen: _Evidence, titles: Sequence[Title]) -> Title:
@@ -100,7 +110,7 @@ def _by_length(title: Title, seen: _Evidence) -> tuple[Role, Reason]:
     if title is seen.longest and not seen.episodes:
         others = [other.duration_s for other in seen.candidates if other is not title]
         if not others:
-            return Role.FEATURE, Reason(code="only_title")
+            return Role.FEATURE, Reason(code="only_programme" if seen.copies else "only_title")
         facts: dict[str, object] = {
             "next_s": max(others),
             "chapters": len(title.chapters),

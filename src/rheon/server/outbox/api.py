@@ -39,6 +39,7 @@ class OutputSerializer(serializers.Serializer):
     size_bytes = serializers.IntegerField()
     making_s = serializers.FloatField()
     checking_s = serializers.FloatField()
+    checking_s = serializers.FloatField()
     expected = EstimateSerializer()
     checks = CheckSerializer(many=True)
     made = serializers.CharField()

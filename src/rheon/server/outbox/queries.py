@@ -10,13 +10,14 @@ from django.db.models import Count, Sum
 from rheon.core.devices import RuleResult
 from rheon.core.system import is_there
 from rheon.server.bench.queries import rule_document
+from rheon.server.home.queries import output_folders
 
 from .models import Output
 
 PLAYED_BY_BROWSERS = {".mp4": "video/mp4", ".m4v": "video/mp4", ".mp3": "audio/mpeg", ".m4a": "audio/mp4"}
 
 
-OUTLINE = ("id", "title_id", "title_name", "device_names", "path", "size_bytes", "making_s", "held")
+OUTLINE = ("id", "title_id", "title_name", "device_names", "path", "size_bytes", "making_s", "checking_s", "held")
 PAGE = 500
 
 
@@ -42,7 +43,7 @@ def output_document(output: Output) -> dict[str, Any]:
         "device_names": output.device_names,
         "summary": output.summary,
         "file_name": path.name,
-        "folder": str(path.parent),
+        "folder": _folder_text(path.parent),
         "present": is_there(path),
         "is_folder": path.is_dir(),
         "media_type": PLAYED_BY_BROWSERS.get(path.suffix.lower()),
@@ -53,6 +54,14 @@ def output_document(output: Output) -> dict[str, Any]:
         "checks": [_check(check) for check in output.checks],
         "made": output.made.isoformat(),
     }
+
+
+def _folder_text(folder: Path) -> str:
+    """Where a file lies, as far as it helps: from the folder for files on, without the way to it."""
+    for output in reversed(output_folders()):
+        if folder.is_relative_to(output):
+            return str(output.name / folder.relative_to(output))
+    return folder.name
 
 
 def _check(check: dict[str, Any]) -> dict[str, Any]:

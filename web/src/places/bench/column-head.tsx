@@ -14,7 +14,7 @@ export function ColumnHead({ column, cells, picking }: { column: Column; cells: 
   const able = cells.filter(canMake);
   const all = able.length > 0 && able.every((cell) => picking.picked.has(cellKey(cell)));
   return (
-    <th scope="col" className="sticky top-0 z-10 w-[165px] min-w-[165px] border-y border-hairline bg-ground px-2 py-2.5 text-left align-top font-normal">
+    <th scope="col" className="sticky top-0 z-10 border-y border-hairline bg-ground px-2 py-2.5 text-left align-top font-normal">
       <span className="flex items-center gap-2">
         <DeviceIcon kind={column.kind} />
         <span className="min-w-0 truncate font-semibold" title={column.name}>

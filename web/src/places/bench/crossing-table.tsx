@@ -14,6 +14,8 @@ import { RunCell } from "./run-cell";
 const ROW_PX = 70;
 const HEAD_PX = 248;
 const COLUMN_PX = 165;
+/** Columns give way so far before the table scrolls sideways. */
+const LEAST_COLUMN_PX = 138;
 const OVERSCAN = 1;
 const FIRST_COLUMNS = 8;
 
@@ -44,14 +46,17 @@ function moveFocus(event: KeyboardEvent<HTMLElement>) {
 
 /** Which columns are in view; a whole number of them, so that scrolling a little draws nothing anew. */
 function useColumnWindow(scroller: RefObject<HTMLDivElement | null>, count: number) {
-  const [view, setView] = useState({ from: 0, to: Math.min(count, FIRST_COLUMNS) });
+  const [view, setView] = useState({ from: 0, to: Math.min(count, FIRST_COLUMNS), columnPx: COLUMN_PX });
   useEffect(() => {
     const box = scroller.current;
     if (!box) return;
     const look = () => {
-      const from = Math.max(0, Math.floor(box.scrollLeft / COLUMN_PX) - 1);
-      const to = Math.min(count, Math.ceil((box.scrollLeft + box.clientWidth - HEAD_PX) / COLUMN_PX) + 1);
-      setView((old) => (old.from === from && old.to === to ? old : { from, to }));
+      const style = getComputedStyle(box);
+      const room = box.clientWidth - parseFloat(style.paddingLeft) - parseFloat(style.paddingRight) - HEAD_PX;
+      const columnPx = Math.min(COLUMN_PX, Math.max(LEAST_COLUMN_PX, Math.floor(room / Math.max(1, count))));
+      const from = Math.max(0, Math.floor(box.scrollLeft / columnPx) - 1);
+      const to = Math.min(count, Math.ceil((box.scrollLeft + room) / columnPx) + 1);
+      setView((old) => (old.from === from && old.to === to && old.columnPx === columnPx ? old : { from, to, columnPx }));
     };
     look();
     const resized = new ResizeObserver(look);
@@ -92,7 +97,7 @@ export function CrossingTable({ table, cells, picking, onView }: Props) {
   const below = rows.getTotalSize() - (shown.at(-1)?.end ?? 0);
   return (
     <div ref={scroller} className={`min-h-[220px] overflow-auto px-6 max-md:px-3 ${picking.picked.size ? "max-h-[calc(100dvh-222px)]" : "max-h-[calc(100dvh-190px)]"}`} onKeyDown={moveFocus}>
-      <table className="table-fixed border-separate border-spacing-0" style={{ width: HEAD_PX + COLUMN_PX * table.devices.length }}>
+      <table className="table-fixed border-separate border-spacing-0" style={{ width: HEAD_PX + columns.columnPx * table.devices.length }}>
         <thead>
           <tr>
             <th scope="col" className="sticky top-0 left-0 z-20 w-[248px] min-w-[248px] border-y border-hairline bg-ground pr-4 pb-2 text-left align-bottom text-[12px] font-normal text-quiet">

@@ -11,9 +11,14 @@ import type { Picking } from "./picking";
 
 const WORDS: Record<Cell["verdict"], string> = { plays: "Plays as it is", rewrap: "Re-wrap", convert: "Convert", cannot: "Can’t" };
 
-function detail(cell: Cell): string {
+/** What tells a cell from its neighbours: size and time where something is made, else the verdict. */
+function headline(cell: Cell): string {
   const { estimate } = cell;
-  if (estimate) return `${sizeText(estimate.size_bytes)} · ${spanText(estimate.time_s)}${cell.surround ? " · surround" : ""}`;
+  return estimate ? `${sizeText(estimate.size_bytes)} · ${spanText(estimate.time_s)}` : WORDS[cell.verdict];
+}
+
+function detail(cell: Cell): string {
+  if (cell.estimate) return `${WORDS[cell.verdict].toLowerCase()}${cell.surround ? " · surround" : ""}`;
   return cell.verdict === "plays" ? "nothing to make" : cell.reason;
 }
 
@@ -57,7 +62,7 @@ export const RunCell = memo(function RunCell({ run, row, chosen, pickTo, go }: P
         }}
       >
         <span className="truncate pr-5 font-semibold">
-          {WORDS[cell.verdict]}
+          {headline(cell)}
           {run.span > 1 && ` · one file for ${run.span}`}
           {cell.by_hand && <span className="font-normal text-mist-quiet"> · set by hand</span>}
         </span>

@@ -43,6 +43,7 @@ export function AddDevice({ open, onOpenChange, catalogue }: Props) {
       open={open}
       onOpenChange={onOpenChange}
       title="Add a device"
+      wide
       about="Choose what it is, or the nearest to it; the generic ones play nearly everywhere."
       footer={
         <>

@@ -33,8 +33,16 @@ export function OutboxPlace() {
       )}
       {outputs.length > 0 && (
         <div className="grid flex-1 grid-cols-[minmax(280px,38%)_minmax(0,1fr)] border-t border-hairline max-md:grid-cols-1 md:h-[calc(100dvh-129px)] md:flex-none">
-          <OutputList outputs={outputs} shownId={shownId} />
-          {shownId !== undefined && <Shown key={shownId} id={shownId} />}
+          {/* on a phone there is room for one of them: the list, or the file that was chosen from it */}
+          <OutputList outputs={outputs} shownId={shownId} className={outputId ? "max-md:hidden" : "max-md:h-[calc(100dvh-155px)]"} />
+          {shownId !== undefined && (
+            <div className={`min-h-0 min-w-0 md:contents ${outputId ? "" : "max-md:hidden"}`}>
+              <Link to="/outbox" className="block px-3 py-2 font-semibold text-river md:hidden">
+                ← All files
+              </Link>
+              <Shown key={shownId} id={shownId} />
+            </div>
+          )}
         </div>
       )}
     </div>
@@ -42,11 +50,11 @@ export function OutboxPlace() {
 }
 
 /** The list; only what is in view of it is drawn, however long it is. */
-function OutputList({ outputs, shownId }: { outputs: Outline[]; shownId: number | undefined }) {
+function OutputList({ outputs, shownId, className }: { outputs: Outline[]; shownId: number | undefined; className: string }) {
   const list = useRef<HTMLDivElement>(null);
   const rows = useVirtualizer({ count: outputs.length, estimateSize: () => ROW_PX, getScrollElement: () => list.current, overscan: 8, getItemKey: (index) => outputs[index]?.id ?? index });
   return (
-    <div ref={list} className="overflow-y-auto border-r border-hairline max-md:max-h-60">
+    <div ref={list} className={`overflow-y-auto border-r border-hairline ${className}`}>
       <ul aria-label="Outputs" className="relative" style={{ height: rows.getTotalSize() }}>
         {rows.getVirtualItems().map((item) => {
           const output = outputs[item.index];
@@ -87,7 +95,7 @@ function OutputRow({ output, shown }: { output: Outline; shown: boolean }) {
         <span className="block truncate font-semibold" title={output.title_name}>{output.title_name}</span>
         <span className="block truncate text-[12.5px] text-quiet">for {output.device_names.join(", ")}</span>
         <span className="block text-[12.5px] text-quiet">
-          {sizeText(output.size_bytes)} · made in {spanText(output.making_s)}
+          {sizeText(output.size_bytes)} · made in {spanText(output.making_s + output.checking_s)}
         </span>
       </span>
       <OutputState output={output} />

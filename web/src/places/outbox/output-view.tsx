@@ -1,4 +1,5 @@
 import { Download } from "lucide-react";
+import { useState } from "react";
 
 import { under } from "../../api/base";
 import type { Schemas } from "../../api/client";
@@ -15,7 +16,7 @@ export function OutputView({ output }: { output: Output }) {
   const forget = useForgetOutput();
   const { expected } = output;
   return (
-    <div className="min-w-0 overflow-y-auto bg-raised px-6 py-4">
+    <div className="min-w-0 overflow-y-auto bg-raised px-6 py-4 max-md:px-3">
       <div className="flex flex-wrap gap-5">
         <Player output={output} />
         <div className="min-w-[220px] flex-1">
@@ -77,15 +78,19 @@ function CheckTable({ check }: { check: Schemas["Check"] }) {
   const whole = check.kept === check.rules.length;
   // what is broken comes first
   const rules = [...check.rules].sort((one, other) => Number(one.ok) - Number(other.ok));
+  const [open, setOpen] = useState(!whole);
   return (
     <section className="mt-6" aria-label={`Check for ${check.device_name}`}>
-      <h3 className="flex justify-between text-[15px]">
+      <h3 className="flex items-baseline justify-between gap-3 text-[15px]">
         Check for {check.device_name}
-        <span className={`font-text text-[13px] ${whole ? "text-moss" : "text-madder"}`}>
+        <span className={`ml-auto font-text text-[13px] ${whole ? "text-moss" : "text-madder"}`}>
           {check.kept} of {check.rules.length} rules hold
         </span>
+        <Button look="link" size="text" className="text-[13px]" aria-expanded={open} onClick={() => setOpen(!open)} aria-label={`${open ? "Hide" : "Show"} the rules of ${check.device_name}`}>
+          {open ? "Hide" : "Show"}
+        </Button>
       </h3>
-      <RuleTable rules={rules} label={`Rules of ${check.device_name}`} />
+      {open && <RuleTable rules={rules} label={`Rules of ${check.device_name}`} />}
     </section>
   );
 }

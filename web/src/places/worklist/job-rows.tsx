@@ -1,4 +1,4 @@
-import { Check, CircleAlert, CircleSlash } from "lucide-react";
+import { Check, CircleAlert, CircleSlash, Hourglass } from "lucide-react";
 import { Link } from "react-router";
 
 import type { Schemas } from "../../api/client";
@@ -15,9 +15,7 @@ export function WaitingRow({ job }: { job: Job }) {
   const act = useJobAction();
   return (
     <div className={GRID}>
-      <span className="text-quiet" aria-hidden>
-        ·
-      </span>
+      <Hourglass size={15} className="text-quiet" aria-label="waiting" />
       <Name job={job} />
       <span className="truncate text-[13px] text-quiet max-lg:hidden">{job.summary}</span>
       <span className="text-right max-lg:hidden">{sizeText(job.expected_bytes)}</span>
@@ -87,7 +85,7 @@ function AgainButton({ job }: { job: Job }) {
 
 function Name({ job }: { job: Job }) {
   return (
-    <span className="min-w-0 truncate" title={job.title_name}>
+    <span className="line-clamp-2 min-w-0 max-lg:line-clamp-4" title={job.title_name}>
       <span className="font-semibold">{job.title_name}</span> <span className="text-quiet">· {job.device_names.join(", ")}</span>
     </span>
   );

@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { useJobAction } from "../../api/queries";
+import { courseBytes } from "../../domain/course";
 import { durationText, momentText, spanText } from "../../domain/durations";
 import { sizeText } from "../../domain/sizes";
 import { Frame } from "../../parts/frame";
@@ -36,7 +37,7 @@ export function RunningCard({ job }: { job: Schemas["Job"] }) {
 
 /** How far it is: part, speed, size and what is left. */
 function Course({ job }: { job: Schemas["Job"] }) {
-  const course = job.fraction > 0.08 ? job.written_bytes / job.fraction : job.expected_bytes;
+  const course = courseBytes(job.expected_bytes, job.written_bytes, job.fraction);
   const checking = job.stage === "checking";
   return (
     <p className="flex flex-wrap gap-x-7 gap-y-1 text-quiet">

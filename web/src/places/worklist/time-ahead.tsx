@@ -34,7 +34,8 @@ export function TimeAhead({ worklist, now }: { worklist: Schemas["Worklist"]; no
             className={`absolute top-0 h-[22px] truncate rounded-[4px] border px-1.5 text-[12px] leading-5 ${index === 0 && job.state === "running" ? "border-river bg-river text-river-ink" : "border-mist-line bg-mist"}`}
             style={{ left: at(start), width: `calc(${at(job.left_s ?? 0)} - 2px)` }}
           >
-            {job.title_name}
+            {/* the same title again is told apart by what it is made for */}
+            {drawn[index - 1]?.job.title_name === job.title_name ? job.device_names.join(", ") : job.title_name}
           </span>
         ))}
         {rest !== null && (

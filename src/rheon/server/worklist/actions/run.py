@@ -104,6 +104,7 @@ def order_of(job: Job) -> Order:
         devices=job.core_devices(),
         folder=Path(job.folder),
         token=job.token,
+        made_for=" and ".join(job.device_names),
     )
 
 
