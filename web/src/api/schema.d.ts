@@ -1214,6 +1214,8 @@ export interface components {
             size_bytes: number;
             /** Format: double */
             making_s: number;
+            /** Format: double */
+            checking_s: number;
             held: boolean;
             present: boolean;
         };

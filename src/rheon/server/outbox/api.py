@@ -39,7 +39,6 @@ class OutputSerializer(serializers.Serializer):
     size_bytes = serializers.IntegerField()
     making_s = serializers.FloatField()
     checking_s = serializers.FloatField()
-    checking_s = serializers.FloatField()
     expected = EstimateSerializer()
     checks = CheckSerializer(many=True)
     made = serializers.CharField()
@@ -52,6 +51,7 @@ class OutlineSerializer(serializers.Serializer):
     device_names = serializers.ListField(child=serializers.CharField())
     size_bytes = serializers.IntegerField()
     making_s = serializers.FloatField()
+    checking_s = serializers.FloatField()
     held = serializers.BooleanField()
     present = serializers.BooleanField()
 
