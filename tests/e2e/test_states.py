@@ -110,6 +110,8 @@ def test_a_very_full_shelf_with_long_names_keeps_its_shape(page: Page, rheon: Rh
     page.get_by_role("button", name=f"More for {name}").click()
     page.get_by_role("menuitem", name="Take it off the Shelf").click()
     expect(row).to_be_hidden()
+    page.goto("/household")  # leaving the page makes it final
+    expect(page.get_by_role("link", name="Shelf 0 sources")).to_be_visible()
 
 
 def test_a_page_notices_that_the_server_is_gone_and_that_it_is_back(page: Page, rheon: Rheon) -> None:
@@ -128,8 +130,40 @@ def test_a_page_notices_that_the_server_is_gone_and_that_it_is_back(page: Page, 
     dialog.get_by_role("button", name="Add Heron 8").click()
     expect(page.get_by_role("heading", name="Heron 8")).to_be_visible()
     page.get_by_role("button", name="Remove Heron 8").click()
-    page.get_by_role("button", name="Keep").click()
+    expect(page.get_by_role("heading", name="Heron 8")).to_be_hidden()
+    page.get_by_role("button", name="Undo").click()
     expect(page.get_by_role("heading", name="Heron 8")).to_be_visible()
+
+
+def test_what_is_removed_can_be_taken_back_for_a_while_and_is_gone_then(page: Page, rheon: Rheon) -> None:
+    def stored() -> int:
+        with sqlite3.connect(rheon.state / "rheon.sqlite3") as database:
+            return int(
+                database.execute("select count(*) from shelf_source where name like 'Removable %'").fetchone()[0]
+            )
+
+    for name in ("Removable one", "Removable two"):
+        put_source(rheon, name, "ready")
+    page.goto("/shelf")
+    rows = [page.get_by_role("region", name=name) for name in ("Removable one", "Removable two")]
+
+    def take_off(name: str) -> None:
+        page.get_by_role("button", name=f"More for {name}").click()
+        page.get_by_role("menuitem", name="Take it off the Shelf").click()
+
+    take_off("Removable one")
+    expect(rows[0]).to_be_hidden()
+    assert stored() == 2
+    page.get_by_role("button", name="Undo").click()
+    expect(rows[0]).to_be_visible()
+    take_off("Removable one")
+    take_off("Removable two")  # the one before is final with the next
+    expect(rows[1]).to_be_hidden()
+    page.wait_for_timeout(1500)
+    assert stored() == 1
+    page.goto("/household")  # and the last one when the page is left
+    page.wait_for_timeout(1500)
+    assert stored() == 0
 
 
 def test_a_thousand_titles_are_drawn_only_where_they_are_seen(page: Page, rheon: Rheon) -> None:

@@ -234,6 +234,30 @@ def test_8_a_source_that_can_t_be_read_says_why_and_a_refusal_is_shown_where_it_
     expect(page.get_by_role("heading", name="There is nothing at this address")).to_be_visible()
 
 
+@pytest.mark.parametrize("path", PLACES)
+def test_8_every_place_fits_a_phone(page: Page, path: str) -> None:
+    page.set_viewport_size({"width": 390, "height": 844})
+    page.goto(path)
+    expect(page.get_by_role("main").get_by_role("heading").first).to_be_visible()
+    page.wait_for_timeout(800)
+    wide, room = page.evaluate("() => [document.documentElement.scrollWidth, innerWidth]")
+    assert wide <= room
+
+
+def test_8_nothing_moves_when_a_dialog_or_a_menu_opens(page: Page) -> None:
+    for path, opener in (("/household", "Add a device"), ("/shelf", "More for Marram Nights")):
+        page.set_viewport_size({"width": 1280, "height": 320})  # low enough to scroll
+        page.goto(path)
+        heading = page.get_by_role("main").get_by_role("heading").first
+        expect(heading).to_be_visible()
+        page.wait_for_timeout(500)
+        before = heading.bounding_box()
+        page.get_by_role("button", name=opener).first.click()
+        page.wait_for_timeout(400)
+        assert page.locator("h1, h2").first.bounding_box() == before
+        page.keyboard.press("Escape")
+
+
 @pytest.mark.parametrize("theme", ["light", "dark"])
 @pytest.mark.parametrize("path", PLACES)
 def test_9_every_place_is_accessible(page: Page, path: str, theme: str) -> None:

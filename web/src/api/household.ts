@@ -35,7 +35,7 @@ export const useNearest = (answers: Answers) =>
 
 export const useRemoveDevice = () =>
   useChange(
-    (id: number) => answer(client.DELETE("/api/household/devices/{device_id}", { params: { path: { device_id: id } } })),
+    (id: number) => answer(client.DELETE("/api/household/devices/{device_id}", { params: { path: { device_id: id } }, keepalive: true })),
     [keys.household, ["bench"]],
   );
 

@@ -86,7 +86,7 @@ export const useSourceAction = () =>
       if (verb === "find-again") return answer(client.POST("/api/shelf/sources/{source_id}/find-again", params));
       if (verb === "stop") return answer(client.POST("/api/shelf/sources/{source_id}/stop", params));
       if (verb === "read-again") return answer(client.POST("/api/shelf/sources/{source_id}/read-again", params));
-      return answer(client.DELETE("/api/shelf/sources/{source_id}", params));
+      return answer(client.DELETE("/api/shelf/sources/{source_id}", { ...params, keepalive: true }));
     },
     [["shelf"], ["bench"]],
   );
@@ -164,14 +164,14 @@ export const useJobAction = () =>
         const query = { accept_loss: verb === "accept" };
         return answer(client.POST("/api/worklist/jobs/{job_id}/retry", { params: { ...params.params, query } }));
       }
-      return answer(client.DELETE("/api/worklist/jobs/{job_id}", params));
+      return answer(client.DELETE("/api/worklist/jobs/{job_id}", { ...params, keepalive: true }));
     },
     [keys.worklist],
   );
 
 export const useForgetOutput = () =>
   useChange(
-    (id: number) => answer(client.DELETE("/api/outbox/{output_id}", { params: { path: { output_id: id } } })),
+    (id: number) => answer(client.DELETE("/api/outbox/{output_id}", { params: { path: { output_id: id } }, keepalive: true })),
     [["outbox"]],
   );
 

@@ -7,6 +7,7 @@ import { createRoot } from "react-dom/client";
 import { RouterProvider } from "react-router/dom";
 
 import { LiveProvider } from "../api/live";
+import { UndoProvider } from "../parts/undo";
 import { router } from "./routes";
 import { Gate } from "./sign-in";
 
@@ -21,9 +22,11 @@ if (root) {
       <QueryClientProvider client={cache}>
         <Gate>
           <LiveProvider>
-            <Tooltip.Provider>
-              <RouterProvider router={router} />
-            </Tooltip.Provider>
+            <UndoProvider>
+              <Tooltip.Provider>
+                <RouterProvider router={router} />
+              </Tooltip.Provider>
+            </UndoProvider>
           </LiveProvider>
         </Gate>
       </QueryClientProvider>

@@ -13,6 +13,9 @@ import { RunCell } from "./run-cell";
 
 const ROW_PX = 70;
 const HEAD_PX = 248;
+/** On a phone the names give way to the cells. */
+const NARROW_HEAD_PX = 150;
+const NARROW_PX = 640;
 const COLUMN_PX = 165;
 /** Columns give way so far before the table scrolls sideways. */
 const LEAST_COLUMN_PX = 138;
@@ -46,17 +49,18 @@ function moveFocus(event: KeyboardEvent<HTMLElement>) {
 
 /** Which columns are in view; a whole number of them, so that scrolling a little draws nothing anew. */
 function useColumnWindow(scroller: RefObject<HTMLDivElement | null>, count: number) {
-  const [view, setView] = useState({ from: 0, to: Math.min(count, FIRST_COLUMNS), columnPx: COLUMN_PX });
+  const [view, setView] = useState({ from: 0, to: Math.min(count, FIRST_COLUMNS), columnPx: COLUMN_PX, headPx: HEAD_PX });
   useEffect(() => {
     const box = scroller.current;
     if (!box) return;
     const look = () => {
       const style = getComputedStyle(box);
-      const room = box.clientWidth - parseFloat(style.paddingLeft) - parseFloat(style.paddingRight) - HEAD_PX;
+      const headPx = box.clientWidth < NARROW_PX ? NARROW_HEAD_PX : HEAD_PX;
+      const room = box.clientWidth - parseFloat(style.paddingLeft) - parseFloat(style.paddingRight) - headPx;
       const columnPx = Math.min(COLUMN_PX, Math.max(LEAST_COLUMN_PX, Math.floor(room / Math.max(1, count))));
       const from = Math.max(0, Math.floor(box.scrollLeft / columnPx) - 1);
       const to = Math.min(count, Math.ceil((box.scrollLeft + room) / columnPx) + 1);
-      setView((old) => (old.from === from && old.to === to && old.columnPx === columnPx ? old : { from, to, columnPx }));
+      setView((old) => (old.from === from && old.to === to && old.columnPx === columnPx && old.headPx === headPx ? old : { from, to, columnPx, headPx }));
     };
     look();
     const resized = new ResizeObserver(look);
@@ -97,10 +101,10 @@ export function CrossingTable({ table, cells, picking, onView }: Props) {
   const below = rows.getTotalSize() - (shown.at(-1)?.end ?? 0);
   return (
     <div ref={scroller} className={`min-h-[220px] overflow-auto px-6 max-md:px-3 ${picking.picked.size ? "max-h-[calc(100dvh-222px)]" : "max-h-[calc(100dvh-190px)]"}`} onKeyDown={moveFocus}>
-      <table className="table-fixed border-separate border-spacing-0" style={{ width: HEAD_PX + columns.columnPx * table.devices.length }}>
+      <table className="table-fixed border-separate border-spacing-0" style={{ width: columns.headPx + columns.columnPx * table.devices.length }}>
         <thead>
           <tr>
-            <th scope="col" className="sticky top-0 left-0 z-20 w-[248px] min-w-[248px] border-y border-hairline bg-ground pr-4 pb-2 text-left align-bottom text-[12px] font-normal text-quiet">
+            <th scope="col" style={{ width: columns.headPx }} className="sticky top-0 left-0 z-20 border-y border-hairline bg-ground pr-4 pb-2 text-left align-bottom text-[12px] font-normal text-quiet">
               <span className="flex items-end justify-between gap-2">
                 Titles down, devices across
                 <Checkbox
@@ -160,7 +164,7 @@ const TitleRow = memo(
             <Link to={`/shelf/titles/${title.id}`} className="min-w-0 flex-1 truncate font-semibold hover:underline" title={title.name}>
               {title.name}
             </Link>
-            <Link to={`/bench/verdicts/${title.id}`} aria-label={`Which devices play ${title.name}?`} title="Which devices play it, rule by rule" className="text-quiet hover:text-ink">
+            <Link to={`/bench/verdicts/${title.id}`} aria-label={`Which devices play ${title.name}?`} title="Which devices play it, rule by rule" className="text-quiet hover:text-ink max-sm:hidden">
               <ListChecks size={15} />
             </Link>
             <Checkbox checked={able.length > 0 && able.every((cell) => picking.picked.has(cellKey(cell)))} disabled={!able.length} label={`Pick ${title.name} for every device`} onChange={(next) => picking.pick(able, next)} />

@@ -6,6 +6,7 @@ import { under } from "../../api/base";
 import type { Schemas } from "../../api/client";
 import { sizeText } from "../../domain/sizes";
 import { DeviceIcon } from "../../parts/device-icon";
+import { useUndo } from "../../parts/undo";
 import { Button } from "../../ui/button";
 import { DeviceDialog } from "./device-dialog";
 import { EvidenceList } from "./evidence-list";
@@ -17,8 +18,8 @@ type Device = Schemas["Device"];
 
 /** One device: whose it is, what it plays in words, and what that rests on where it was asked itself. */
 export function DeviceCard({ device, members }: { device: Device; members: Schemas["Member"][] }) {
-  const remove = useRemoveDevice();
-  const [sure, setSure] = useState(false);
+  const forget = useRemoveDevice();
+  const { remove } = useUndo();
   const [open, setOpen] = useState(false);
   const member = members.find((entry) => entry.id === device.member_id);
   const facts = [member?.name, wishesText(device.wishes), device.free_bytes !== null && `${sizeText(device.free_bytes)} free`, device.used && `${device.used} ${device.used === 1 ? "file" : "files"} made`];
@@ -43,14 +44,7 @@ export function DeviceCard({ device, members }: { device: Device; members: Schem
       <TechnicalTable document={device.document as Entry} />
       {device.evidence.length > 0 && <EvidenceList evidence={device.evidence} />}
       <div className="mt-auto flex justify-end gap-3 pt-3">
-        {sure ? (
-          <>
-            <span className="text-quiet">Remove it and its settings?</span>
-            <Button look="link" size="text" onClick={() => remove.mutate(device.id)}>Remove</Button>
-            <Button look="quiet" size="text" onClick={() => setSure(false)}>Keep</Button>
-          </>
-        ) : (
-          <>
+        <>
             <Button look="quiet" size="text" asChild>
               <Link to={`/household/${device.id}`} aria-label={`Edit profile of ${device.name}`}>Edit profile</Link>
             </Button>
@@ -59,9 +53,8 @@ export function DeviceCard({ device, members }: { device: Device; members: Schem
                 Save profile
               </a>
             </Button>
-            <Button look="quiet" size="text" onClick={() => setSure(true)} aria-label={`Remove ${device.name}`}>Remove</Button>
-          </>
-        )}
+            <Button look="quiet" size="text" onClick={() => remove({ kind: "device", id: device.id, text: `${device.name} and its settings are removed.`, run: () => forget.mutateAsync(device.id) })} aria-label={`Remove ${device.name}`}>Remove</Button>
+        </>
       </div>
       {open && <DeviceDialog device={device} members={members} onClose={() => setOpen(false)} />}
     </li>

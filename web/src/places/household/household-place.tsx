@@ -2,6 +2,7 @@ import { useState } from "react";
 
 import { useHousehold } from "../../api/household";
 import { PlaceHead } from "../../parts/place-head";
+import { useUndo } from "../../parts/undo";
 import { Button } from "../../ui/button";
 import { Empty, Failed, Loading } from "../../ui/states";
 import { AddDevice } from "./add-device";
@@ -13,7 +14,8 @@ export function HouseholdPlace() {
   const household = useHousehold();
   const [adding, setAdding] = useState(false);
   const [asking, setAsking] = useState(false);
-  const devices = household.data?.devices ?? [];
+  const { gone } = useUndo();
+  const devices = (household.data?.devices ?? []).filter((device) => !gone("device", device.id));
   return (
     <div className="flex-1 pb-8">
       <PlaceHead name="Household" about={household.data ? `${devices.length} ${devices.length === 1 ? "device" : "devices"}, the usual ones first` : undefined}>

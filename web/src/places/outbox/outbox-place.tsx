@@ -8,6 +8,7 @@ import { spanText } from "../../domain/durations";
 import { sizeText } from "../../domain/sizes";
 import { Frame } from "../../parts/frame";
 import { PlaceHead } from "../../parts/place-head";
+import { useUndo } from "../../parts/undo";
 import { Button } from "../../ui/button";
 import { Empty, Failed, Loading } from "../../ui/states";
 import { OutputView } from "./output-view";
@@ -19,7 +20,8 @@ const ROW_PX = 81;
 export function OutboxPlace() {
   const outbox = useOutbox();
   const { outputId } = useParams();
-  const outputs = outbox.outputs ?? [];
+  const { gone } = useUndo();
+  const outputs = (outbox.outputs ?? []).filter((output) => !gone("output", output.id));
   const shownId = outputId ? Number(outputId) : outputs[0]?.id;
   return (
     <div className="flex flex-1 flex-col">

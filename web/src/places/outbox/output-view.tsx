@@ -1,11 +1,13 @@
 import { Download } from "lucide-react";
 import { useState } from "react";
+import { useNavigate } from "react-router";
 
 import { under } from "../../api/base";
 import type { Schemas } from "../../api/client";
 import { useForgetOutput } from "../../api/queries";
 import { spanText } from "../../domain/durations";
 import { sizeText } from "../../domain/sizes";
+import { useUndo } from "../../parts/undo";
 import { RuleTable } from "../../parts/rule-table";
 import { Button } from "../../ui/button";
 import { Notice } from "../../ui/notice";
@@ -15,6 +17,12 @@ type Output = Schemas["Output"];
 export function OutputView({ output }: { output: Output }) {
   const forget = useForgetOutput();
   const { expected } = output;
+  const { remove } = useUndo();
+  const navigate = useNavigate();
+  const takeOff = () => {
+    remove({ kind: "output", id: output.id, text: `${output.title_name} is off the list; its file stays.`, run: () => forget.mutateAsync(output.id) });
+    void navigate("/outbox");
+  };
   return (
     <div className="min-w-0 overflow-y-auto bg-raised px-6 py-4 max-md:px-3">
       <div className="flex flex-wrap gap-5">
@@ -36,7 +44,7 @@ export function OutputView({ output }: { output: Output }) {
                 </a>
               </Button>
             )}
-            <Button size="small" look="quiet" onClick={() => forget.mutate(output.id)}>
+            <Button size="small" look="quiet" onClick={takeOff}>
               Take off the list
             </Button>
           </div>

@@ -7,6 +7,7 @@ import { durationText } from "../../domain/durations";
 import { timeScale } from "../../domain/scales";
 import { ActBar } from "../../parts/act-bar";
 import { PlaceHead } from "../../parts/place-head";
+import { useUndo } from "../../parts/undo";
 import { Button } from "../../ui/button";
 import { Empty, Failed, Loading } from "../../ui/states";
 import { AddSource } from "./add-source";
@@ -23,7 +24,9 @@ export function ShelfPlace() {
   const [adding, setAdding] = useState(false);
   const [view, setView] = useState<View>(WHOLE);
   const lastPicked = useRef<number | null>(null);
-  const sources = useSources();
+  const { gone } = useUndo();
+  const read = useSources();
+  const sources = useMemo(() => ({ ...read, data: read.data?.filter((source) => !gone("source", source.id)) }), [read, gone]);
   const picks = usePicks();
   const setPicked = useSetPicked();
   const { mutate: lookOver } = useLookOver();

@@ -5,6 +5,7 @@ import { useNavigate } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useCopyDisc, useRenameSource, useSourceAction } from "../../api/queries";
 import { sizeText } from "../../domain/sizes";
+import { useUndo } from "../../parts/undo";
 import { AskName } from "../../ui/ask-name";
 import { Button } from "../../ui/button";
 import { Menu } from "../../ui/menu";
@@ -24,6 +25,7 @@ function about(source: Source): string {
 /** A source's name, what it is, and what can be done with it. */
 export function SourceHead({ source }: { source: Source }) {
   const act = useSourceAction();
+  const { remove } = useUndo();
   const rename = useRenameSource();
   const copy = useCopyDisc();
   const navigate = useNavigate();
@@ -49,7 +51,7 @@ export function SourceHead({ source }: { source: Source }) {
               ...(source.kind === "dvd" || source.kind === "bluray"
                 ? [{ text: "Copy the whole disc", note: "every file as it is, with checksums, verified", onChoose: () => copy.mutate(source.id, { onSuccess: () => void navigate("/worklist") }) }]
                 : []),
-              { text: "Take it off the Shelf", onChoose: () => act.mutate({ id: source.id, verb: "remove" }) },
+              { text: "Take it off the Shelf", onChoose: () => remove({ kind: "source", id: source.id, text: `${source.name} is off the Shelf.`, run: () => act.mutateAsync({ id: source.id, verb: "remove" }) }) },
             ]}
           >
             <Button look="quiet" size="icon" className="size-6">

@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { type SourceVerb, useSourceAction } from "../../api/queries";
+import { useUndo } from "../../parts/undo";
 import { Button } from "../../ui/button";
 import { Notice } from "../../ui/notice";
 
@@ -9,7 +10,7 @@ const SAID: Partial<Record<Source["state"], { text: (source: Source) => string; 
   failed: { text: (source) => source.error_message, fault: true, verbs: [["read-again", "Read again"], ["remove", "Remove"]] },
   stopped: { text: () => "Reading was stopped before it was through.", fault: false, verbs: [["read-again", "Read again"], ["remove", "Remove"]] },
   missing: {
-    text: (source) => `It is not at ${source.path} any more. What you set is kept until you remove it.`,
+    text: (source) => `${source.path.split("/").at(-1) ?? "It"} is not where it was any more. What you set is kept until you remove it.`,
     fault: true,
     verbs: [["find-again", "Look for it"], ["remove", "Remove"]],
   },
@@ -18,7 +19,9 @@ const SAID: Partial<Record<Source["state"], { text: (source: Source) => string; 
 /** How reading a source goes, or why there is nothing to read. */
 export function SourceStateLine({ source }: { source: Source }) {
   const act = useSourceAction();
-  const onVerb = (verb: SourceVerb) => act.mutate({ id: source.id, verb });
+  const { remove } = useUndo();
+  const onVerb = (verb: SourceVerb) =>
+    verb === "remove" ? remove({ kind: "source", id: source.id, text: `${source.name} is off the Shelf.`, run: () => act.mutateAsync({ id: source.id, verb }) }) : act.mutate({ id: source.id, verb });
   if (source.state === "waiting" || source.state === "reading") {
     const counted = source.state === "reading" && source.title_count > 0;
     const text = source.state === "waiting" ? "Waiting to be read …" : counted ? `Reading title ${source.at_title} of ${source.title_count} …` : "Reading …";

@@ -5,6 +5,7 @@ import type { Schemas } from "../../api/client";
 import { useJobAction } from "../../api/queries";
 import { spanText } from "../../domain/durations";
 import { sizeText } from "../../domain/sizes";
+import { useUndo } from "../../parts/undo";
 import { Button } from "../../ui/button";
 
 type Job = Schemas["Job"];
@@ -13,6 +14,7 @@ const GRID = "grid grid-cols-[20px_minmax(0,1.3fr)_minmax(0,1.6fr)_84px_84px_150
 
 export function WaitingRow({ job }: { job: Job }) {
   const act = useJobAction();
+  const { remove } = useUndo();
   return (
     <div className={GRID}>
       <Hourglass size={15} className="text-quiet" aria-label="waiting" />
@@ -21,7 +23,7 @@ export function WaitingRow({ job }: { job: Job }) {
       <span className="text-right max-lg:hidden">{sizeText(job.expected_bytes)}</span>
       <span className="text-right max-lg:hidden">{spanText(job.expected_s)}</span>
       <span className="text-right">
-        <Button look="quiet" size="text" onClick={() => act.mutate({ id: job.id, verb: "remove" })} aria-label={`Remove ${job.title_name}`}>
+        <Button look="quiet" size="text" onClick={() => remove({ kind: "job", id: job.id, text: `${job.title_name} is off the Worklist.`, run: () => act.mutateAsync({ id: job.id, verb: "remove" }) })} aria-label={`Remove ${job.title_name}`}>
           Remove
         </Button>
       </span>
@@ -38,6 +40,7 @@ const MARKS = {
 
 export function EndedRow({ job }: { job: Job }) {
   const act = useJobAction();
+  const { remove } = useUndo();
   const done = job.state === "done";
   const mark = job.state === "running" || job.state === "waiting" ? null : MARKS[job.state];
   return (
@@ -63,7 +66,7 @@ export function EndedRow({ job }: { job: Job }) {
         ) : (
           <AgainButton job={job} />
         )}
-        <Button look="quiet" size="text" onClick={() => act.mutate({ id: job.id, verb: "remove" })} aria-label={`Remove ${job.title_name}`}>
+        <Button look="quiet" size="text" onClick={() => remove({ kind: "job", id: job.id, text: `${job.title_name} is off the Worklist.`, run: () => act.mutateAsync({ id: job.id, verb: "remove" }) })} aria-label={`Remove ${job.title_name}`}>
           Remove
         </Button>
       </span>

@@ -4,6 +4,7 @@ import type { Schemas } from "../../api/client";
 import { useWorklist } from "../../api/queries";
 import { LongList } from "../../parts/long-list";
 import { PlaceHead } from "../../parts/place-head";
+import { useUndo } from "../../parts/undo";
 import { Button } from "../../ui/button";
 import { Empty, Failed, Loading } from "../../ui/states";
 import { EndedRow, WaitingRow } from "./job-rows";
@@ -24,7 +25,8 @@ function about(jobs: Job[]): string {
 
 export function WorklistPlace() {
   const worklist = useWorklist();
-  const jobs = worklist.data?.jobs ?? [];
+  const { gone } = useUndo();
+  const jobs = (worklist.data?.jobs ?? []).filter((job) => !gone("job", job.id));
   const running = jobs.filter((job) => job.state === "running");
   const waiting = jobs.filter((job) => job.state === "waiting");
   const ended = jobs.filter((job) => job.state !== "running" && job.state !== "waiting");
