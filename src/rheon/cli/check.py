@@ -36,6 +36,6 @@ def check(
             table.add_column(heading)
         for rule in found.results:
             table.add_row("✓" if rule.ok else "✗", RULE_NAMES[rule.rule], rule.measured, rule.allowed)
-        console.print(table)
+        console().print(table)
     if not found.ok:
         raise typer.Exit(FAILED)

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import contextlib
+import functools
 from collections.abc import Iterator
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 import typer
-from rich.console import Console
 
 from rheon.core.errors import BadPin, NoSuchDevice, NoSuchTitle, RheonError, SourceError
 from rheon.core.media import Source, Title
@@ -16,8 +17,18 @@ from rheon.core.system import real_path, set_fence
 
 from .output import print_json, print_line
 
+if TYPE_CHECKING:
+    from rich.console import Console
+
 USAGE, REFUSED, FAILED = 2, 3, 4
-console = Console(stderr=True)
+
+
+@functools.cache
+def console() -> Console:
+    """For what is said besides what was asked for; made only where somebody is to read something."""
+    from rich.console import Console  # noqa: PLC0415 - as above
+
+    return Console(stderr=True)
 
 
 def exit_status(error: RheonError) -> int:
@@ -37,7 +48,7 @@ def reported(*, as_json: bool = False, by_line: bool = False) -> Iterator[None]:
         elif as_json:
             print_json({"problems": [{"code": error.code, "title": None, "message": error.message}]})
         else:
-            console.print(f"[bold]rheon:[/bold] {error.message}", highlight=False, markup=True)
+            console().print(f"[bold]rheon:[/bold] {error.message}", highlight=False, markup=True)
         raise typer.Exit(exit_status(error)) from error
 
 

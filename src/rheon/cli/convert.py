@@ -72,7 +72,7 @@ def convert(
             f"{done.path} ({done.size_bytes / 1e6:.1f} MB in {done.making_s:.0f} s), checked",
         )
         for notice in () if as_json else _notices(done):
-            console.print(notice, highlight=False)
+            console().print(notice, highlight=False)
 
 
 def output_document(done: Delivered) -> dict[str, object]:
@@ -113,7 +113,7 @@ def _run_json(order: Order) -> Delivered:
 
 def _run_shown(order: Order) -> Delivered:
     columns = (TextColumn("{task.description}"), BarColumn(), TaskProgressColumn(), TimeRemainingColumn())
-    with Progress(*columns, console=console) as bar:
+    with Progress(*columns, console=console()) as bar:
         task = bar.add_task(order.plan.settings.file_name if order.plan.settings else "", total=1.0)
         update: Callable[[Step], None] = lambda step: bar.update(task, completed=step.fraction)  # noqa: E731
         return carry_out(order, Hooks(on_progress=update))
@@ -123,4 +123,4 @@ def _say(as_json: bool, document: Mapping[str, object], text: str) -> None:
     if as_json:
         print_line(document)
     else:
-        console.print(text, highlight=False)
+        console().print(text, highlight=False)

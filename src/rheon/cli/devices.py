@@ -32,4 +32,4 @@ def devices(as_json: Annotated[bool, typer.Option("--json", help="Print one JSON
             " ".join(dict.fromkeys(f"{entry.codec}≤{entry.max_height}" for entry in profile.video)),
             " ".join(f"{entry.codec}/{entry.max_channels}" for entry in profile.audio),
         )
-    console.print(table)
+    console().print(table)

@@ -5,13 +5,16 @@ from __future__ import annotations
 import json
 import sys
 from collections.abc import Mapping
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
-from rich.console import Console
+if TYPE_CHECKING:
+    from rich.console import Console
 
 
 def standard() -> Console:
     """For what was asked for; what is said besides goes to the error output."""
+    from rich.console import Console  # noqa: PLC0415 - what prints JSON needs none
+
     return Console(file=sys.stdout)
 
 

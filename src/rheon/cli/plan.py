@@ -43,14 +43,14 @@ def plan(
 
 
 def show_plan(made: Plan) -> None:
-    console.print(f"[bold]{made.treatment.value}[/bold]: {sentence(made.reason)}", highlight=False)
+    console().print(f"[bold]{made.treatment.value}[/bold]: {sentence(made.reason)}", highlight=False)
     table = Table(show_header=False, box=None)
     for decision in made.decisions:
         table.add_row(decision.key, decision.text, sentence(decision.reason))
-    console.print(table)
+    console().print(table)
     for breach in made.breaches:
         what = CONSEQUENCES.get(breach.rule, "it may not play")
-        console.print(f"[bold]{breach.device_name}[/bold]: {what}", highlight=False)
+        console().print(f"[bold]{breach.device_name}[/bold]: {what}", highlight=False)
     if made.estimate:
         size, time_s = made.estimate.size_bytes / 1e6, made.estimate.time_s
-        console.print(f"about {size:.0f} MB, {duration_text(time_s)} to make", highlight=False)
+        console().print(f"about {size:.0f} MB, {duration_text(time_s)} to make", highlight=False)

@@ -54,7 +54,7 @@ def _looked_at(source: Source) -> Source:
 def _read(path: Path) -> Source:
     from rich.progress import Progress as Bar  # noqa: PLC0415 - what prints JSON needs neither bar nor table
 
-    with Bar(console=console, transient=True) as bar:
+    with Bar(console=console(), transient=True) as bar:
         task = bar.add_task("Reading", total=None)
 
         def on_title(number: int, total: int) -> None:
@@ -80,6 +80,6 @@ def _show(source: Source) -> None:
             title.role.value,
             "; ".join(map(sentence, title.reasons)),
         )
-    console.print(table)
+    console().print(table)
     for problem in source.problems:
-        console.print(problem.message, highlight=False)
+        console().print(problem.message, highlight=False)

@@ -36,4 +36,4 @@ def verdicts(
         table.add_column(heading)
     for entry in judged:
         table.add_row(entry.profile.id, entry.verdict.value, sentence(entry.reason))
-    console.print(table)
+    console().print(table)
