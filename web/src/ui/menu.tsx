@@ -7,10 +7,17 @@ export interface MenuEntry {
   onChoose: () => void;
 }
 
+interface Props {
+  children: ReactNode;
+  entries: MenuEntry[];
+  label: string;
+  defaultOpen?: boolean;
+}
+
 /** A list of verbs behind a button. */
-export function Menu({ children, entries, label }: { children: ReactNode; entries: MenuEntry[]; label: string }) {
+export function Menu({ children, entries, label, defaultOpen }: Props) {
   return (
-    <DropdownMenu.Root>
+    <DropdownMenu.Root defaultOpen={defaultOpen}>
       <DropdownMenu.Trigger asChild aria-label={label}>
         {children}
       </DropdownMenu.Trigger>

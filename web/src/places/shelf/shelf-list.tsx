@@ -19,7 +19,7 @@ export function ShelfList({ blocks, marks }: { blocks: Block[]; marks: Marks }) 
     estimateSize: (index) => estimate(blocks[index]),
     getItemKey: (index) => blocks[index]?.key ?? index,
     scrollMargin: top,
-    overscan: 6,
+    overscan: 3,
   });
   return (
     <div ref={list} className="mb-4 px-6 max-md:px-3" onKeyDown={moveFocus}>

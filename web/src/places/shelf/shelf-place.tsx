@@ -61,6 +61,7 @@ export function ShelfPlace() {
         change({ title_ids: ids, picked: range || !picked.has(id) });
         lastPicked.current = id;
       },
+      onPickAll: (ids: number[], picked: boolean) => change({ title_ids: ids, picked }),
     }),
     [scale, picked, openTitle, navigate, blocks, change],
   );

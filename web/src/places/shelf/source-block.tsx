@@ -1,7 +1,6 @@
 import { memo } from "react";
 
 import type { Schemas } from "../../api/client";
-import { useSetPicked } from "../../api/bench";
 import { durationText } from "../../domain/durations";
 import type { TimeScale } from "../../domain/scales";
 import { numberText } from "../../parts/roles";
@@ -20,6 +19,7 @@ export interface Marks {
   openTitle: number | null;
   onOpen: (titleId: number) => void;
   onPick: (titleId: number, range: boolean) => void;
+  onPickAll: (titleIds: number[], picked: boolean) => void;
 }
 
 /** A piece of the Shelf: a source with its first lanes, or further lanes of one with very many titles. */
@@ -66,8 +66,7 @@ function Proposal({ titles }: { titles: Source["titles"] }) {
 }
 
 function LaneRow({ lane, marks }: { lane: Lane; marks: Marks }) {
-  const setPicked = useSetPicked();
-  const { scale, picked, openTitle, onOpen, onPick } = marks;
+  const { scale, picked, openTitle, onOpen, onPick, onPickAll } = marks;
   const able = lane.strips.filter(({ strip }) => !strip.fault).map(({ strip }) => strip.id);
   const all = able.length > 0 && able.every((id) => picked.has(id));
   const total = lane.strips.reduce((sum, { strip }) => sum + strip.duration_s, 0);
@@ -75,7 +74,7 @@ function LaneRow({ lane, marks }: { lane: Lane; marks: Marks }) {
   const what = only ? `title ${numberText(only)}` : `${lane.strips.length} titles, ${durationText(total)}`;
   return (
     <div className="flex items-center gap-3">
-      <Checkbox checked={all} disabled={!able.length} label={`Pick ${what}`} onChange={(next) => setPicked.mutate({ title_ids: able, picked: next })} />
+      <Checkbox checked={all} disabled={!able.length} label={`Pick ${what}`} onChange={(next) => onPickAll(able, next)} />
       <div className={`relative flex-1 overflow-x-clip ${lane.large ? "h-[26px]" : "h-[20px]"}`}>
         {lane.strips.map(({ strip, start, width }) => (
           <LengthStrip

@@ -1,5 +1,5 @@
 import { MoreHorizontal } from "lucide-react";
-import { useState } from "react";
+import { type ComponentProps, useState } from "react";
 import { useNavigate } from "react-router";
 
 import type { Schemas } from "../../api/client";
@@ -24,14 +24,10 @@ function about(source: Source): string {
 
 /** A source's name, what it is, and what can be done with it. */
 export function SourceHead({ source }: { source: Source }) {
-  const act = useSourceAction();
-  const { remove } = useUndo();
-  const rename = useRenameSource();
-  const copy = useCopyDisc();
-  const navigate = useNavigate();
-  const [naming, setNaming] = useState(false);
+  // a Shelf may be very long: a menu is made when somebody opens it
+  const [asked, setAsked] = useState(false);
   const busy = source.state === "waiting" || source.state === "reading";
-  const file = source.path.split("/").at(-1) ?? "";
+  const file = fileOf(source);
   return (
     <div className="relative min-w-0 max-md:pb-2">
       <h2 className="truncate pr-7 text-[16px]" title={`${source.name}: ${source.path}`}>
@@ -41,25 +37,55 @@ export function SourceHead({ source }: { source: Source }) {
         {source.kind === "files" ? file : source.label || file}
       </p>
       <p className="text-[12px] text-quiet">{about(source)}</p>
-      {!busy && (
-        <span className="absolute top-0 right-0">
-          <Menu
-            label={`More for ${source.name}`}
-            entries={[
-              { text: "Rename", onChoose: () => setNaming(true) },
-              { text: "Read it again", onChoose: () => act.mutate({ id: source.id, verb: "read-again" }) },
-              ...(source.kind === "dvd" || source.kind === "bluray"
-                ? [{ text: "Copy the whole disc", note: "every file as it is, with checksums, verified", onChoose: () => copy.mutate(source.id, { onSuccess: () => void navigate("/worklist") }) }]
-                : []),
-              { text: "Take it off the Shelf", onChoose: () => remove({ kind: "source", id: source.id, text: `${source.name} is off the Shelf.`, run: () => act.mutateAsync({ id: source.id, verb: "remove" }) }) },
-            ]}
-          >
-            <Button look="quiet" size="icon" className="size-6">
-              <MoreHorizontal size={15} />
-            </Button>
-          </Menu>
-        </span>
-      )}
+      {!busy &&
+        (asked ? (
+          <SourceMenu source={source} />
+        ) : (
+          <MoreButton
+            aria-label={`More for ${source.name}`}
+            aria-haspopup="menu"
+            aria-expanded={false}
+            onPointerDown={(event) => event.button === 0 && setAsked(true)}
+            onClick={() => setAsked(true)}
+          />
+        ))}
+    </div>
+  );
+}
+
+const fileOf = (source: Source) => source.path.split("/").at(-1) ?? "";
+
+function MoreButton(rest: ComponentProps<"button">) {
+  return (
+    <Button look="quiet" size="icon" {...rest} className="absolute top-0 right-0 size-6">
+      <MoreHorizontal size={15} />
+    </Button>
+  );
+}
+
+function SourceMenu({ source }: { source: Source }) {
+  const act = useSourceAction();
+  const { remove } = useUndo();
+  const rename = useRenameSource();
+  const copy = useCopyDisc();
+  const navigate = useNavigate();
+  const [naming, setNaming] = useState(false);
+  return (
+    <>
+      <Menu
+        label={`More for ${source.name}`}
+        defaultOpen
+        entries={[
+          { text: "Rename", onChoose: () => setNaming(true) },
+          { text: "Read it again", onChoose: () => act.mutate({ id: source.id, verb: "read-again" }) },
+          ...(source.kind === "dvd" || source.kind === "bluray"
+            ? [{ text: "Copy the whole disc", note: "every file as it is, with checksums, verified", onChoose: () => copy.mutate(source.id, { onSuccess: () => void navigate("/worklist") }) }]
+            : []),
+          { text: "Take it off the Shelf", onChoose: () => remove({ kind: "source", id: source.id, text: `${source.name} is off the Shelf.`, run: () => act.mutateAsync({ id: source.id, verb: "remove" }) }) },
+        ]}
+      >
+        <MoreButton />
+      </Menu>
       {copy.isError && <p role="alert" className="text-[12px] text-madder">{copy.error.message}</p>}
       {naming && (
         <AskName
@@ -72,6 +98,6 @@ export function SourceHead({ source }: { source: Source }) {
           onName={(name) => rename.mutate({ id: source.id, name })}
         />
       )}
-    </div>
+    </>
   );
 }
