@@ -1,4 +1,7 @@
-"""Take the pictures in docs/screenshots from a running demo with an empty Worklist (``make demo`` first)."""
+"""Take the pictures in docs/screenshots from a running demo with an empty Worklist (``make demo`` first).
+
+The first page needs a home that nobody has set up: where ``START_PORT`` names the port of one, it is taken too.
+"""
 
 from __future__ import annotations
 
@@ -40,6 +43,10 @@ def main() -> None:
         flags = ["--no-sandbox", "--disable-gpu", "--disable-background-networking"]
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=flags)
         page = browser.new_page(viewport={"width": 1280, "height": 800})
+        if start := os.environ.get("START_PORT"):
+            page.goto(f"http://127.0.0.1:{start}/")
+            expect(page.get_by_role("button", name="Read the films")).to_be_visible()
+            shoot(page, "start")
         page.goto(f"{ADDRESS}/shelf")
         page.wait_for_timeout(2500)
         shoot(page, "shelf")
