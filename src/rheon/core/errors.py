@@ -157,7 +157,7 @@ class PreparationFailed(RheonError):
 
 class PassphraseRefused(RheonError):
     code = "passphrase_refused"
-    advice = "Try again."
+    advice = "Look at capitals and the keyboard's layout, and try again."
 
 
 class TooManyTries(RheonError):
