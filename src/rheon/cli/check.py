@@ -12,10 +12,10 @@ from rheon.core.checking import CheckRequest, check_file
 from rheon.core.errors import SourceMissing
 from rheon.core.media.sentences import RULE_NAMES
 
-from .common import FAILED, console, reported
+from .common import reported
 from .documents import check_document
 from .finding_devices import find_device
-from .output import print_json
+from .output import FAILED, console, print_json
 
 
 def check(

@@ -3,10 +3,8 @@
 from __future__ import annotations
 
 import contextlib
-import functools
 from collections.abc import Iterator
 from pathlib import Path
-from typing import TYPE_CHECKING
 
 import typer
 
@@ -15,20 +13,7 @@ from rheon.core.media import Source, Title
 from rheon.core.sources import ScanProgress, read_source
 from rheon.core.system import real_path, set_fence
 
-from .output import print_json, print_line
-
-if TYPE_CHECKING:
-    from rich.console import Console
-
-USAGE, REFUSED, FAILED = 2, 3, 4
-
-
-@functools.cache
-def console() -> Console:
-    """For what is said besides what was asked for; made only where somebody is to read something."""
-    from rich.console import Console  # noqa: PLC0415 - as above
-
-    return Console(stderr=True)
+from .output import FAILED, REFUSED, USAGE, console, print_json, print_line
 
 
 def exit_status(error: RheonError) -> int:

@@ -20,10 +20,10 @@ from rheon.core.planning import Balance
 from rheon.core.system import is_left_over, own_mark
 
 from .choosing import Stretch, chosen, make_plan
-from .common import console, read, reported
+from .common import read, reported
 from .documents import check_document
 from .finding_devices import find_device
-from .output import print_line
+from .output import console, print_line
 
 
 def convert(

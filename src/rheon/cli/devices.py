@@ -9,9 +9,8 @@ from rich.table import Table
 
 from rheon.core.devices import catalogue, goals
 
-from .common import console
 from .documents import device_document
-from .output import print_json
+from .output import console, print_json
 
 
 def devices(as_json: Annotated[bool, typer.Option("--json", help="Print one JSON document.")] = False) -> None:

@@ -9,8 +9,8 @@ import typer
 
 from rheon.server.care.doctor import State, look
 
-from .installation import FAILED, loaded, told, with_flags
-from .output import print_json, standard
+from .installation import loaded, told, with_flags
+from .output import FAILED, print_json, standard
 
 MARKS = {State.GOOD: "[green]good[/green]", State.WEAK: "[yellow]weak[/yellow]", State.BAD: "[red]bad [/red]"}
 

@@ -9,13 +9,11 @@ from collections.abc import Callable, Iterator
 from typing import Any
 
 import typer
-from rich.console import Console
 
 from rheon.core.errors import BackupRefused, DatabaseNewer, RheonError, SettingsRefused
 from rheon.settings import Loaded, Settings, load_settings
 
-USAGE, FAILED = 2, 4
-console = Console(stderr=True)
+from .output import FAILED, USAGE, console
 
 
 def with_flags(verb: Callable[..., None]) -> Callable[..., None]:
@@ -57,7 +55,7 @@ def told() -> Iterator[None]:
 
 
 def say(text: str) -> None:
-    console.print(f"[bold]rheon:[/bold] {text}", highlight=False, soft_wrap=True)
+    console().print(f"[bold]rheon:[/bold] {text}", highlight=False, soft_wrap=True)
 
 
 def loaded(flags: dict[str, object] | None = None) -> Loaded:

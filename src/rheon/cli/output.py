@@ -1,7 +1,8 @@
-"""What goes to standard output."""
+"""What goes to standard output, what is said besides, and the exit status."""
 
 from __future__ import annotations
 
+import functools
 import json
 import sys
 from collections.abc import Mapping
@@ -9,6 +10,17 @@ from typing import TYPE_CHECKING, Any
 
 if TYPE_CHECKING:
     from rich.console import Console
+
+
+USAGE, REFUSED, FAILED = 2, 3, 4
+
+
+@functools.cache
+def console() -> Console:
+    """For what is said besides what was asked for; made only where somebody is to read something."""
+    from rich.console import Console  # noqa: PLC0415 - what prints JSON needs none
+
+    return Console(stderr=True)
 
 
 def standard() -> Console:

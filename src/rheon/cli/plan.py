@@ -12,10 +12,10 @@ from rheon.core.media.sentences import CONSEQUENCES, duration_text, sentence
 from rheon.core.planning import Balance, Plan
 
 from .choosing import Stretch, chosen, make_plan
-from .common import console, read, reported
+from .common import read, reported
 from .documents import plan_document
 from .finding_devices import find_device
-from .output import print_json
+from .output import console, print_json
 
 
 def plan(

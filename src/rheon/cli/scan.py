@@ -14,8 +14,8 @@ from rheon.core.media import Source
 from rheon.core.media.sentences import duration_text, sentence
 from rheon.core.sources import ScanProgress
 
-from .common import REFUSED, console, read, reported
-from .output import print_json
+from .common import read, reported
+from .output import REFUSED, console, print_json
 from .scan_document import refusal_document, scan_document
 
 

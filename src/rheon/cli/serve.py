@@ -7,7 +7,8 @@ from rheon.server.care.database import has_passphrase
 from rheon.server.keeper import serve as keep_serving
 from rheon.settings import Settings
 
-from .installation import console, loaded, told, with_flags
+from .installation import loaded, told, with_flags
+from .output import console
 
 
 @with_flags
@@ -23,6 +24,6 @@ def serve(flags: dict[str, object]) -> None:
 
 def _greet(settings: Settings) -> None:
     host = f"[{settings.listen}]" if ":" in settings.listen else settings.listen
-    console.print(
+    console().print(
         f"\n  Rheon is at http://{host}:{settings.port}{settings.prefix}   (Ctrl-C ends it)\n", highlight=False
     )

@@ -11,10 +11,10 @@ from rich.table import Table
 from rheon.core.devices import catalogue, judge_title
 from rheon.core.media.sentences import sentence
 
-from .common import console, find_title, read, reported
+from .common import find_title, read, reported
 from .documents import verdict_document
 from .finding_devices import find_device
-from .output import print_json
+from .output import console, print_json
 
 
 def verdicts(

@@ -11,15 +11,15 @@ import logging
 import os
 import shutil
 import signal
-import socket
 import sys
 import time
 from collections.abc import Callable
 from dataclasses import dataclass
 from logging.handlers import RotatingFileHandler
 
-from rheon.core.errors import PortTaken, PreparationFailed
+from rheon.core.errors import PreparationFailed
 from rheon.server.care.database import alone, check_version, database_of, keep_before_migration
+from rheon.server.care.ports import check_port, own_host
 from rheon.settings import Loaded, Settings
 
 PYTHON = (sys.executable, "-P", "-m")
@@ -177,24 +177,10 @@ def log_to(settings: Settings) -> None:
     logging.raiseExceptions = False  # a full disk or a closed terminal is no reason to end
 
 
-def check_port(settings: Settings) -> None:
-    """Raises ``PortTaken``."""
-    kind = socket.AF_INET6 if ":" in settings.listen else socket.AF_INET
-    with socket.socket(kind, socket.SOCK_STREAM) as tried:
-        tried.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
-        try:
-            tried.bind((settings.listen, settings.port))
-        except OSError as error:
-            raise PortTaken(
-                f"Rheon can't listen at {settings.listen}, port {settings.port}: {error.strerror}."
-            ) from error
-
-
 async def _when_answering(settings: Settings, on_answer: Callable[[], None]) -> None:
-    host = {"0.0.0.0": "127.0.0.1", "::": "::1"}.get(settings.listen, settings.listen)
     while True:
         try:
-            _, writer = await asyncio.open_connection(host, settings.port)
+            _, writer = await asyncio.open_connection(own_host(settings), settings.port)
         except OSError:
             await asyncio.sleep(0.05)
             continue

@@ -2,7 +2,7 @@
 
 from .disc_files import is_disc_folder
 from .files import FILE_SUFFIXES
-from .library import find_sources
+from .library import IMAGE_SUFFIXES, find_sources
 from .parts import ChapterRange, cut
 from .progress import ScanProgress
 from .read import READERS, Reader, read_source
@@ -10,6 +10,7 @@ from .roles import part_number, with_roles
 
 __all__ = [
     "FILE_SUFFIXES",
+    "IMAGE_SUFFIXES",
     "READERS",
     "ChapterRange",
     "Reader",

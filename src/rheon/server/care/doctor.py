@@ -16,10 +16,10 @@ from rheon.core.encoding.encoders import NAMES
 from rheon.core.engine import FILTERS, engine_encoders, engine_filters, require
 from rheon.core.errors import RheonError
 from rheon.core.system import place_of
-from rheon.server.keeper import check_port
 from rheon.settings import Loaded, Settings
 
 from .database import applied_migrations, check_version, chosen_output, database_of, has_passphrase, verify
+from .ports import check_port, own_host
 
 OFTEN_USED = ("libx264", "libx265", "aac", "libmp3lame", "ac3", "libopus", "flac")
 FONTS = (Path("/usr/share/fonts"), Path("/usr/local/share/fonts"), Path.home() / ".fonts")
@@ -176,7 +176,8 @@ def _drives(settings: Settings) -> Iterator[Finding]:
 
 
 def _ports(settings: Settings) -> Iterator[Finding]:
-    host = {"0.0.0.0": "127.0.0.1", "::": "[::1]"}.get(settings.listen, settings.listen)
+    host = own_host(settings)
+    host = f"[{host}]" if ":" in host else host
     address = f"http://{host}:{settings.port}{settings.prefix}/api/health"
     try:
         with urllib.request.urlopen(address, timeout=3) as answer:

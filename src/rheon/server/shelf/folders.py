@@ -12,11 +12,10 @@ from django.conf import settings
 from rheon.core.errors import OutsideFolders, SourceMissing
 from rheon.core.media import FileData
 from rheon.core.media import Title as CoreTitle
-from rheon.core.sources import FILE_SUFFIXES, is_disc_folder
+from rheon.core.sources import FILE_SUFFIXES, IMAGE_SUFFIXES, is_disc_folder
 from rheon.core.system import path_text, real_path, set_fence, shown, text_path
 
 MOST_ENTRIES = 2000
-IMAGE_SUFFIXES = frozenset({".iso", ".img"})
 MEDIA_SUFFIXES = IMAGE_SUFFIXES | FILE_SUFFIXES | {".mpls"}
 
 
