@@ -69,7 +69,7 @@ export function UndoProvider({ children }: { children: ReactNode }) {
   return (
     <UndoContext value={value}>
       {children}
-      <div role="status" className="pointer-events-none fixed inset-x-0 bottom-5 z-40 flex justify-center px-3">
+      <div role="status" className="pointer-events-none fixed inset-x-0 top-[68px] z-40 flex justify-center px-3">
         {waiting && (
           <p className="pointer-events-auto flex max-w-full items-center gap-4 rounded-card bg-deep px-4 py-2.5 text-deep-ink shadow-2xl">
             <span className="min-w-0 truncate">{waiting.text}</span>
