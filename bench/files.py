@@ -32,13 +32,13 @@ from tests.instruments.sources import LOOSE
 
 from rheon.core.analysis import survey_title, with_findings
 from rheon.core.delivery import Order, convert
-from rheon.core.devices import device
 from rheon.core.errors import RheonError
 from rheon.core.media import Title
 from rheon.core.planning import PlanRequest, plan
 from rheon.core.sources import read_source
 from rheon.core.sources.parts import ChapterRange, cut, cut_times, other_angle
 from rheon.demo.damage import blank
+from rheon.demo.models import device
 
 LOOSE_DEVICES = ("curlew-2", "petrel-24", "curlew-9", "mpeg2-main-main")
 DISC_DEVICES = ("curlew-2", "cormorant-box", "petrel-24")

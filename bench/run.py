@@ -26,7 +26,7 @@ import django  # noqa: E402
 from django.core.management import call_command  # noqa: E402
 
 from rheon.core.analysis import SnippetRequest, make_snippet, survey_title  # noqa: E402
-from rheon.core.devices import DeviceProfile, catalogue, device, judge_title  # noqa: E402
+from rheon.core.devices import DeviceProfile, catalogue, judge_title  # noqa: E402
 from rheon.core.encoding import Job, build_command, make_file  # noqa: E402
 from rheon.core.encoding.command import chapters_document  # noqa: E402
 from rheon.core.media import CellData, Source, Title  # noqa: E402
@@ -35,6 +35,7 @@ from rheon.core.sources import read_source  # noqa: E402
 from rheon.demo import scenario  # noqa: E402
 from rheon.demo.build import STEREO  # noqa: E402
 from rheon.demo.discs import PAL_QUARTER, TitleSet, author_disc, make_stream  # noqa: E402
+from rheon.demo.models import device  # noqa: E402
 
 ROUNDS = 9
 

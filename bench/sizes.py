@@ -9,13 +9,13 @@ from pathlib import Path
 
 from rheon.core.analysis import sample_pictures, survey_title, with_findings
 from rheon.core.delivery import Order, convert
-from rheon.core.devices import device
 from rheon.core.errors import RheonError
 from rheon.core.media import Title
 from rheon.core.media.samples import Samples
 from rheon.core.planning import Balance, PlanRequest, plan
 from rheon.core.sources import read_source
 from rheon.demo import scenario
+from rheon.demo.models import device
 
 DISCS = (scenario.FILM_LABEL, scenario.HERON_LABEL, f"{scenario.SERIES_LABEL}.iso", scenario.KEEPERS_LABEL, "camera")
 DEVICES = ("wren-6", "curlew-2", "heron-8", "petrel-24", "sound-as-flac", "faithful-copy")

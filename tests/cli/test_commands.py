@@ -11,12 +11,13 @@ from typer.testing import CliRunner
 
 from rheon.cli.main import build
 from rheon.core.devices import catalogue, goals
+from rheon.demo.models import model_file, models
 
 runner = CliRunner()
 
 
 def call(*arguments: str | Path) -> tuple[int, str]:
-    said = [str(argument) for argument in arguments]
+    said = [str(model_file(str(one)) if str(one) in models() else one) for one in arguments]
     done = runner.invoke(build(said), said)
     assert done.exception is None or isinstance(done.exception, SystemExit), done.exception
     return done.exit_code, done.stdout
@@ -56,6 +57,10 @@ def test_scan_prints_the_promised_document_and_nothing_else(media: Path) -> None
 
 def test_devices_and_plan_print_documents(media: Path) -> None:
     assert len(document("devices")["devices"]) == len(catalogue()) + len(goals())
+    tablet = document("devices", "a", "tablet,", "about", "2015,", "small", "screen")["devices"]
+    assert [found["id"] for found in tablet] == ["tablet-small-2013", "tablet-children"]
+    assert tablet[0]["video"][1]["ground"]["sure"] == "doubtful"
+    assert document("devices", "xyzzy")["devices"] == []
     said = document(
         "plan",
         media / "MARRAM_NIGHTS",

@@ -11,11 +11,13 @@ from pathlib import Path
 
 import pytest
 
+from rheon.demo.models import model_file
+
 
 def started(media: Path, folder: Path) -> subprocess.Popen[bytes]:
     """A conversion that takes long enough to be ended, with its part already there."""
     argv = [sys.executable, "-c", "from rheon.cli.main import main; main()", "convert", str(media / "MARRAM_NIGHTS")]
-    argv += ["--title", "1", "--device", "wren-6", "--to", str(folder), "--no-analyse", "--json"]
+    argv += ["--title", "1", "--device", str(model_file("wren-6")), "--to", str(folder), "--no-analyse", "--json"]
     process = subprocess.Popen(argv, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
     until(lambda: bool(parts(folder)))
     return process

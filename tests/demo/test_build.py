@@ -12,6 +12,7 @@ from rheon.core.sources.disc_files import open_image
 from rheon.demo import scenario
 from rheon.demo.build import STEREO, build
 from rheon.demo.discs import NTSC_FILM, TitleSet, add_subpictures, author_disc, make_image, make_stream
+from rheon.demo.models import model_file, models
 
 
 def tiny_disc(work: Path) -> Path:
@@ -45,7 +46,10 @@ def test_current_media_are_left_alone(media: Path) -> None:
     assert (media / ".built").stat().st_mtime_ns == before
 
 
-def test_the_household_s_devices_are_in_the_catalogue() -> None:
+def test_the_household_s_devices_are_models_of_the_scenario_or_kinds_of_the_catalogue() -> None:
     household = json.loads((Path(scenario.__file__).parent / "household.json").read_text())
-    assert {entry["profile"] for entry in household["devices"]} <= set(catalogue())
+    files = {f"models/{name}.json" for name in models()}
+    assert {entry["profile"] for entry in household["devices"]} <= set(catalogue()) | files
+    assert all(model_file(name).is_file() for name in models())
+    assert not set(models()) & set(catalogue())
     assert len(household["devices"]) >= 4

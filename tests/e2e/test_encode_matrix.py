@@ -9,13 +9,13 @@ import pytest
 from playwright.sync_api import Browser
 
 from rheon.core.delivery import Order, convert
-from rheon.core.devices import device
 from rheon.core.engine import probe
 from rheon.core.media import Source, Title
 from rheon.core.media.containers import CONTAINERS
 from rheon.core.planning import PlanRequest, plan
 from rheon.core.planning.encoders import ENCODERS
 from rheon.core.sources import read_source
+from rheon.demo.models import device
 
 MATRIX = [
     (codec, name)

@@ -12,12 +12,16 @@ import sys
 import time
 import urllib.error
 import urllib.request
+import zipfile
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 from pathlib import Path
 
 import pytest
 from playwright.sync_api import Browser, Locator, Page, expect
+
+from rheon.core.devices import families
+from rheon.demo.models import models
 
 from .conftest import ROOT, free_port
 
@@ -109,8 +113,9 @@ def test_2_from_an_empty_home_to_the_first_file_in_a_few_clicks(own: Own, visito
     expect(films.get_by_text("2 films and discs")).to_be_visible()
     expect(films.get_by_role("checkbox")).to_be_checked()
     expect(visitor.get_by_text(str(own.home / "Videos" / "Rheon"))).to_be_visible()
-    visitor.get_by_label("Find a device").fill("rear seat")
-    visitor.get_by_role("list", name="Catalogue").get_by_role("button", name="Whimbrel rear seat 2014").click()
+    visitor.get_by_label("Say what it is").fill("a screen on the back seat, 2012")
+    expect(visitor.get_by_role("heading", name="Seat screen or portable player, about 2008–2015")).to_be_visible()
+    visitor.get_by_role("button", name="That is one of mine").click()
     visitor.get_by_role("button", name="Read the films").click()
 
     expect(visitor.get_by_role("region", name="Kite day")).to_be_visible()
@@ -127,6 +132,11 @@ def test_2_from_an_empty_home_to_the_first_file_in_a_few_clicks(own: Own, visito
 
 
 def test_3_nothing_of_the_demo_is_anywhere(own: Own, visitor: Page) -> None:
+    (wheel,) = (ROOT / "dist").glob("rheon-*.whl")
+    with zipfile.ZipFile(wheel) as packed:
+        names = packed.namelist()
+    assert [name for name in names if "demo" in name or any(model in name for model in models())] == []
+    assert sum(name.startswith("rheon/core/devices/kinds/") for name in names) == len(families()) + 1
     base = f"http://127.0.0.1:{own.port}/api"
     sources = visitor.request.get(f"{base}/shelf/sources").json()
     household = visitor.request.get(f"{base}/household").json()

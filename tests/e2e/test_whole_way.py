@@ -9,6 +9,8 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect
 
+from rheon.demo.models import model_file
+
 from .conftest import ROOT, Rheon
 
 AXE = (ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text()
@@ -26,10 +28,9 @@ def add_source(page: Page, *steps: str) -> None:
 def add_device(page: Page, model: str, name: str) -> None:
     page.get_by_role("button", name="Add a device").first.click()
     dialog = page.get_by_role("dialog", name="Add a device")
-    dialog.get_by_label("Find a device").fill(model)
-    dialog.get_by_role("button", name=re.compile(rf"^{model} (\d{{4}}|generic) ")).click()
+    dialog.get_by_role("tab", name="From a file").click()
     dialog.get_by_label("Its name at home").fill(name)
-    dialog.get_by_role("button", name=f"Add {model}").click()
+    dialog.get_by_label("Profile file").set_input_files(model_file(model))
     expect(page.get_by_role("heading", name=name)).to_be_visible()
 
 
@@ -75,10 +76,10 @@ def test_3_devices_are_added_and_cross_the_picked_titles(page: Page) -> None:
     expect(page.get_by_role("heading", name="No devices yet")).to_be_visible()
     page.goto("/household")
     for model, name in (
-        ("Wren 6", "Ada’s phone"),
-        ("Heron 8", "Tablet"),
-        ("Sanderling 2", "Pocket player"),
-        ("Cormorant box", "Attic"),
+        ("wren-6", "Ada’s phone"),
+        ("heron-8", "Tablet"),
+        ("sanderling-2", "Pocket player"),
+        ("cormorant-box", "Attic"),
     ):
         add_device(page, model, name)
     page.goto("/bench")
@@ -122,6 +123,9 @@ def test_4_a_plan_follows_what_is_set_by_hand_and_becomes_a_file_that_plays(page
     )
     assert played[0] > 0.4
     assert played[1:] == [854, pytest.approx(9.01, abs=0.3)]
+    there = page.get_by_role("region", name="Did it play there?").get_by_role("listitem")
+    there.first.get_by_role("button", name=re.compile("^It plays on")).click()
+    expect(there.first.get_by_text("it plays", exact=True)).to_be_visible()
     with page.expect_download() as download:
         page.get_by_role("link", name="Download").click()
     assert Path(download.value.path()).stat().st_size == (rheon.output / 'A "second" trailer.mp4').stat().st_size

@@ -16,7 +16,7 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 from pathlib import Path
 
-from rheon.core.devices import device, load_profile
+from rheon.core.devices import load_profile
 from rheon.core.engine.probe import ProbedFile, read_probe
 from rheon.core.errors import RheonError
 from rheon.core.media import FileData, Title
@@ -30,6 +30,7 @@ from rheon.core.sources.mpls import read_playlist
 from rheon.core.sources.navigation import read_navigation
 from rheon.core.sources.promises import header_promise
 from rheon.core.subtitles import read_subtitles, to_subrip
+from rheon.demo.models import device
 
 LONGEST_S, GROWTH_BYTES = 2.0, 300 << 20
 VALUES = (0, 1, 2, 3, 0x7F, 0x80, 0xFE, 0xFF)

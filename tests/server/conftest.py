@@ -10,8 +10,10 @@ import pytest
 from django.conf import settings as django_settings
 from django.test import Client
 
-from rheon.server.household.actions.devices import add_device
+from rheon.demo.models import device, models
+from rheon.server.household.actions.devices import add_device, add_own_device
 from rheon.server.household.actions.people import set_languages
+from rheon.server.household.models import Device
 from rheon.server.shelf.actions.reading import read_now
 from rheon.server.shelf.actions.sources import add_source
 from rheon.server.shelf.folders import fence_in
@@ -44,7 +46,12 @@ def shelf(db: None, media: Path) -> Callable[[str], Source]:
 @pytest.fixture
 def household(db: None) -> list[int]:
     set_languages(["en"])
-    return [add_device(name).pk for name in ("wren-6", "heron-8", "sanderling-2", "sound-only")]
+    return [own(name).pk for name in ("wren-6", "heron-8", "sanderling-2", "sound-only")]
+
+
+def own(name: str) -> Device:
+    """A device of the household: one of the scenario's models, or of the catalogue."""
+    return add_own_device(device(name).model_dump_json()) if name in models() else add_device(name)
 
 
 @pytest.fixture

@@ -5,11 +5,12 @@ from collections.abc import Callable
 from typing import Any
 
 import pytest
+from tests.server.conftest import own
 
-from rheon.core.devices import catalogue, device
-from rheon.server.household.actions.devices import add_device
-from rheon.server.household.capabilities import capabilities
-from rheon.server.household.documents import HouseholdSerializer
+from rheon.core.devices import DeviceProfile, catalogue
+from rheon.demo.models import device
+from rheon.server.household.capabilities import abilities
+from rheon.server.household.documents import HeardSerializer, HouseholdSerializer
 from rheon.server.household.models import Device
 
 Api = Callable[..., Any]
@@ -25,21 +26,31 @@ def test_the_household_shows_devices_and_the_catalogue_as_promised(api: Api, hou
 
 
 @pytest.mark.parametrize(
-    ("name", "topic", "text"),
+    ("name", "topic", "texts"),
     [
-        ("heron-8", "Screen", "1280 × 800 pixels, 8 inches"),
-        ("heron-8", "Files", "MP4 (.mp4)"),
-        ("heron-8", "Picture", "H.264 level 3.1 up to 1280 × 720 at 30 frames a second (changing frame rates)"),
-        ("heron-8", "Limits", "no file over 2 GB, 32 GB of storage"),
-        ("gannet-43", "Sound", "AC-3 in 5.1 surround; AAC in stereo; MP3 in stereo"),
-        ("gannet-43", "Limits", "no file over 4.3 GB"),
-        ("sound-only", "Picture", "none: it plays sound only"),
-        ("sound-only", "Subtitles", "none"),
-        ("heron-8", "Subtitles", "drawn into the picture"),
+        ("heron-8", "Screen", ["1280 × 800 pixels, 8 inches"]),
+        ("heron-8", "Files", ["MP4 (.mp4)"]),
+        ("heron-8", "Picture", ["H.264 level 3.1 up to 1280 × 720 at 30 frames a second (changing frame rates)"]),
+        ("heron-8", "Limits", ["no file over 2 GB, 32 GB of storage"]),
+        ("gannet-43", "Sound", ["AC-3 in 5.1 surround", "AAC in stereo", "MP3 in stereo"]),
+        ("gannet-43", "Limits", ["no file over 4.3 GB"]),
+        ("sound-only", "Picture", ["none: it plays sound only"]),
+        ("sound-only", "Subtitles", []),
+        ("heron-8", "Subtitles", ["drawn into the picture"]),
     ],
 )
-def test_abilities_are_said_in_words(name: str, topic: str, text: str) -> None:
-    assert dict(capabilities(device(name)))[topic] == text
+def test_abilities_are_said_in_words(name: str, topic: str, texts: list[str]) -> None:
+    assert [one.text for one in abilities(device(name)) if one.topic == topic] == texts
+
+
+@pytest.mark.parametrize("profile", catalogue().values(), ids=lambda profile: profile.id)
+def test_every_ability_says_what_it_rests_on_and_the_surest_comes_first(profile: DeviceProfile) -> None:
+    found = abilities(profile)
+    assert all(one.text and (one.why or one.point) for one in found)
+    order = ("proven", "known", "supposed", "doubtful")
+    for topic in {one.topic for one in found}:
+        ranks = [order.index(one.sure) for one in found if one.topic == topic]
+        assert ranks == sorted(ranks)
 
 
 def test_every_device_of_the_catalogue_can_be_owned_and_described(api: Api, db: None) -> None:
@@ -47,7 +58,7 @@ def test_every_device_of_the_catalogue_can_be_owned_and_described(api: Api, db: 
         status, document = api("post", "household/devices", {"profile_id": profile_id})
         assert status == 201
         assert document["profile"]["summary"]
-        assert all(fact["text"] for fact in document["capabilities"])
+        assert all(fact["text"] for fact in document["abilities"])
     assert Device.objects.count() == len(catalogue())
     assert list(Device.objects.values_list("position", flat=True)) == list(range(1, len(catalogue()) + 1))
 
@@ -87,20 +98,35 @@ def test_the_household_s_languages_decide_over_sound_and_words(
     }
 
 
-def test_the_nearest_devices_come_with_what_differs(api: Api, db: None) -> None:
-    status, found = api(
-        "get", "household/nearest?kind=tv&year=2016&screen_width=3840&screen_height=2160&plays_uhd=true"
-    )
+def test_a_device_is_found_by_a_sentence_or_answer_by_answer(api: Api, db: None) -> None:
+    status, heard = api("get", "household/finding?typed=tablet, about 2015, small screen")
     assert status == 200
-    assert (found[0]["profile"]["id"], found[0]["differences"]) == ("gannet-50", [])
-    assert len(found) == 5
-    older = api("get", "household/nearest?kind=phone&year=2010")[1][0]
-    assert older["profile"]["id"] == "godwit-s"
-    assert api("get", "household/nearest?kind=toaster")[0] == 400
+    assert set(heard) == set(HeardSerializer().fields)
+    assert (heard["kind"], heard["year"], heard["yes"]) == ("tablet", 2015, ["small"])
+    assert heard["found"][0]["profile"]["id"] == "tablet-small-2013"
+    assert 0 < len(heard["found"][0]["questions"]) <= 3
+    asked = api("get", "household/finding?kind=tablet&year=2015&no=small&unknown=for_children")[1]
+    assert asked["found"][0]["profile"]["id"] == "tablet-2013"
+    assert "for_children" not in {question["id"] for question in asked["found"][0]["questions"]}
+    assert api("get", "household/finding?kind=toaster")[0] == 400
+    assert api("get", "household/finding?yes=rubbish")[0] == 400
+    assert api("get", "household/finding?typed=xyzzy")[1]["found"] == []
+
+
+def test_what_was_answered_before_is_known_of_the_added_device(api: Api, db: None) -> None:
+    body = {"profile_id": "phone-2015", "name": "", "yes": ["camera_films_4k"], "no": ["mkv_played"]}
+    status, added = api("post", "household/devices", body)
+    assert (status, added["name"], added["kind_name"]) == (201, "Phone", "Phone, about 2015–2017")
+    assert added["questions"] == []
+    assert {one["sure"] for one in added["abilities"] if one["key"] in ("video.hevc", "video.h264#2")} == {"known"}
+    second = api("post", "household/devices", {"profile_id": "phone-2015"})[1]
+    assert second["name"] == "Phone 2"
+    status, refused = api("patch", f"household/devices/{second['id']}", {"name": "PHONE"})
+    assert (status, refused["code"]) == (400, "name_taken")
 
 
 def test_a_profile_is_saved_to_a_file_and_taken_from_one(api: Api, client: Any, db: None) -> None:
-    mine = add_device("heron-8")
+    mine = own("heron-8")
     saved = client.get(f"/api/household/devices/{mine.pk}/profile.json")
     assert saved.headers["Content-Disposition"] == 'attachment; filename="heron-8.json"'
     document = json.loads(saved.content)

@@ -9,7 +9,8 @@ import pytest
 from django.test import Client
 from django.utils import timezone
 
-from rheon.core.devices import CLIPS, DeviceAnswers, asked_profile, catalogue, device, load_profile, oddities
+from rheon.core.devices import CLIPS, DeviceAnswers, asked_profile, catalogue, load_profile, oddities
+from rheon.demo.models import device
 from rheon.server.household.actions import asking
 from rheon.server.household.models import Asking, Device
 from rheon.server.household.queries import usual_first
@@ -69,8 +70,7 @@ def test_no_shipped_profile_promises_more_than_its_levels(profile: Any) -> None:
 
 
 def test_a_device_is_edited_in_place(api: Api, household: list[int]) -> None:
-    text = api("get", "household/profiles/heron-8")[1]["document"]
-    document = json.loads(text) | {"name": "Ours"}
+    document = device("heron-8").model_dump(mode="json") | {"name": "Ours"}
     changed = api("put", f"household/devices/{household[1]}", {"document": json.dumps(document)})[1]
     assert (changed["profile"]["name"], changed["name"]) == ("Ours", "Heron 8")
     assert api("put", f"household/devices/{household[1]}", {"document": "{}"})[1]["code"] == "bad_profile"
@@ -160,6 +160,22 @@ def test_answers_spend_the_code_and_wait_in_the_household(door: Client, api: Api
     assert (found["open"], found["document"]["video"][0]["codec"]) == (False, "h264")
     added = api("post", "household/own-devices", {"document": json.dumps(found["document"]), "name": "Nan’s phone"})[1]
     assert (added["name"], added["evidence"][0]["rests_on"]) == ("Nan’s phone", "played")
+    assert api("get", "household/asking")[1]["document"] is None
+
+
+def test_what_a_browser_played_goes_into_the_device_that_is_there(door: Client, api: Api, settings: Any) -> None:
+    row = asking.open_door()
+    said = answers(hevc_full=PLAYED, hevc_ten=PLAYED, aac_stereo=PLAYED)
+    door.post(f"/{row.code}/answers", said, content_type="application/json")
+    settings.ROOT_URLCONF = "rheon.server.config.urls"
+    settings.ALLOWED_HOSTS = ["127.0.0.1", "testserver"]
+    tv = api("post", "household/devices", {"profile_id": "tv-2016"})[1]
+    found = api("get", "household/asking")[1]
+    after = api("post", f"household/devices/{tv['id']}/asked", {"document": json.dumps(found["document"])})[1]
+    hevc = next(one for one in after["abilities"] if one["key"] == "video.hevc")
+    assert (hevc["sure"], after["is_changed"]) == ("proven", True)
+    assert [entry["rests_on"] for entry in after["evidence"]][:3] == ["played"] * 3
+    assert Device.objects.count() == 1
     assert api("get", "household/asking")[1]["document"] is None
 
 

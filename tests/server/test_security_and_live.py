@@ -15,7 +15,7 @@ from rheon.server.shelf.models import Source
 
 def test_changes_need_the_page_s_token(db: None) -> None:
     strict = Client(enforce_csrf_checks=True)
-    body = {"profile_id": "wren-6"}
+    body = {"profile_id": "sound-only"}
     refused = strict.post("/api/household/devices", body, content_type="application/json")
     assert (refused.status_code, Device.objects.count()) == (403, 0)
     strict.get("/shelf")
@@ -70,9 +70,9 @@ def test_what_nobody_foresaw_stays_out_of_sight(
 def test_the_household_keeps_languages_and_devices(db: None, api: Callable[..., Any]) -> None:
     api("patch", "household", {"languages": ["Spanish!", "es", "en", "es"]})
     assert languages() == ("es", "en")
-    device = api("post", "household/devices", {"profile_id": "heron-8", "name": "  Back-seat tablet "})[1]
-    assert (device["name"], device["profile"]["summary"]) == ("Back-seat tablet", "720p, 2 GB a file")
-    assert {fact["topic"] for fact in device["capabilities"]} == {
+    device = api("post", "household/devices", {"profile_id": "tablet-small-2013", "name": "  Back-seat tablet "})[1]
+    assert (device["name"], device["profile"]["summary"]) == ("Back-seat tablet", "720p, FAT32")
+    assert {fact["topic"] for fact in device["abilities"]} == {
         "Screen",
         "Files",
         "Picture",

@@ -195,6 +195,16 @@ class NoSuchDevice(PlanError):
     advice = "See 'rheon devices' for the ones there are."
 
 
+class NameTaken(RheonError):
+    code = "name_taken"
+    advice = "Choose another one, so that both are told apart."
+
+
+class NoTestFile(RheonError):
+    code = "no_test_file"
+    advice = "Ask the device itself, or try a film with it."
+
+
 class BadPin(PlanError):
     code = "bad_pin"
     advice = "Choose one of the values offered."

@@ -10,8 +10,8 @@ from hypothesis import strategies as st
 from rheon.core.checking import CheckRequest, check_file
 from rheon.core.checking.boxes import index_in_front
 from rheon.core.checking.buffer import least_rate_bps
-from rheon.core.devices import device
 from rheon.core.engine import Command, run
+from rheon.demo.models import device
 
 
 def failing(path: Path, name: str) -> dict[str, str]:

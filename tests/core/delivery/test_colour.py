@@ -9,10 +9,10 @@ import pytest
 from PIL import Image
 
 from rheon.core.delivery import Order, convert
-from rheon.core.devices import device
 from rheon.core.engine import Command, probe, run
 from rheon.core.planning import Balance, PlanRequest, plan
 from rheon.core.sources import read_source
+from rheon.demo.models import device
 
 BARS = [(191, 30, 30), (30, 160, 40), (40, 60, 200), (200, 190, 40)]
 

@@ -12,7 +12,6 @@ from pathlib import Path
 import pytest
 
 from rheon.core.delivery import Delivered, Order, convert, numbered
-from rheon.core.devices import device
 from rheon.core.encoding import Hooks, Progress
 from rheon.core.engine import Command, probe, run
 from rheon.core.errors import (
@@ -27,6 +26,7 @@ from rheon.core.errors import (
 from rheon.core.media import CellData, Source, Title
 from rheon.core.planning import Action, Balance, PlanRequest, plan
 from rheon.core.sources import read_source
+from rheon.demo.models import device
 
 # one of each sort that the catalogue has: the first devices of all, and the oddest of the rest
 ENCODED_FOR = (

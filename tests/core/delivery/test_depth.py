@@ -9,12 +9,12 @@ import pytest
 
 from rheon.core.analysis import survey_title, with_findings
 from rheon.core.delivery import Delivered, Order, convert
-from rheon.core.devices import device
 from rheon.core.engine import Command, probe, run
 from rheon.core.media import Source, Title
 from rheon.core.planning import Balance, PlanRequest, plan
 from rheon.core.sources import read_source
 from rheon.demo import scenario
+from rheon.demo.models import device
 
 
 def made_from(title: Title, folder: Path, **pins: str) -> Delivered:

@@ -8,9 +8,9 @@ import pytest
 
 from rheon.core.analysis import frame_jpeg, frame_times, sample_pictures
 from rheon.core.delivery import Order, convert
-from rheon.core.devices import device
 from rheon.core.media import Source
 from rheon.core.planning import Balance, PlanRequest, plan
+from rheon.demo.models import device
 
 
 @pytest.mark.parametrize("balance", [Balance.LEAN, Balance.RICH])

@@ -8,11 +8,11 @@ from pathlib import Path
 import pytest
 
 from rheon.core.delivery import Delivered, Order, convert
-from rheon.core.devices import device
 from rheon.core.engine import Command, probe, run
 from rheon.core.media import Chapter, Source, Title
 from rheon.core.planning import Balance, PlanRequest, plan
 from rheon.core.sources import read_source
+from rheon.demo.models import device
 
 
 def make(title: Title, name: str, folder: Path, **pins: str) -> Delivered:

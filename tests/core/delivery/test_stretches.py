@@ -12,11 +12,11 @@ from tests.instruments.discs import PAL, SECOND_ANGLE_FIRST, author_angles, auth
 from tests.instruments.readback import Together, hear, lit, measure, see
 
 from rheon.core.delivery import Order, convert
-from rheon.core.devices import device
 from rheon.core.media import CellData, Title
 from rheon.core.planning import PlanRequest, plan
 from rheon.core.sources import read_source
 from rheon.core.sources.parts import ChapterRange, cut, other_angle
+from rheon.demo.models import device
 
 PICTURE_S = 0.041
 DRAWN = {"words.subtitle": "0", "words.form": "drawn"}

@@ -13,12 +13,12 @@ from tests.instruments.sources import AAC, FILM, H264, LOOSE, NTSC, Authored
 
 from rheon.core.analysis import survey_title, with_findings
 from rheon.core.delivery import Order, convert
-from rheon.core.devices import device
 from rheon.core.media import Scan, Title
 from rheon.core.media.timing import Timing, find_timing
 from rheon.core.planning import OutputSettings, PlanRequest, plan
 from rheon.core.sources import read_source
 from rheon.core.sources.parts import cut_times
+from rheon.demo.models import device
 
 TOGETHER_S, USUALLY_S = 0.020, 0.008
 BY_NAME = {f"{one.name}.{one.suffix}": one for one in LOOSE}

@@ -16,7 +16,7 @@ from tests.instruments.sources import AAC, AC3, ASP, H264, MP3
 
 from rheon.core.analysis import survey_title, with_findings
 from rheon.core.delivery import Delivered, Order, convert
-from rheon.core.devices import Verdict, device, judge_title
+from rheon.core.devices import Verdict, judge_title
 from rheon.core.encoding import Hooks, Progress
 from rheon.core.engine import Command, run
 from rheon.core.errors import (
@@ -32,6 +32,7 @@ from rheon.core.errors import (
 from rheon.core.media import Title
 from rheon.core.planning import Action, PlanRequest, plan
 from rheon.core.sources import read_source
+from rheon.demo.models import device
 
 PAL = Fraction(25)
 PICTURES = Pictures(count=200, rate=PAL, size=(160, 120))

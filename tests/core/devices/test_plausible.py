@@ -16,7 +16,6 @@ from rheon.core.devices import (
     Verdict,
     asked_profile,
     catalogue,
-    device,
     goals,
     judge_title,
     oddities,
@@ -25,6 +24,7 @@ from rheon.core.devices.asking import ClipAnswer
 from rheon.core.devices.levels import levels_of
 from rheon.core.media import Source
 from rheon.core.planning import PlanRequest, plan
+from rheon.demo.models import device
 
 
 def changed(name: str, **change: Any) -> DeviceProfile:

@@ -9,13 +9,14 @@ from pathlib import Path
 import pytest
 from PIL import Image
 
-from rheon.core.devices import CLIPS, Clip, device
+from rheon.core.devices import CLIPS, Clip
 from rheon.core.encoding import PreviewRequest, make_clip, preview_jpeg
 from rheon.core.engine import probe
 from rheon.core.errors import EngineError
 from rheon.core.media import Source, Title
 from rheon.core.planning import PlanRequest, plan
 from rheon.core.sources import read_source
+from rheon.demo.models import device
 
 QUICK = [clip for clip in CLIPS if clip.height <= 1080 and clip.video != "vp9"]
 

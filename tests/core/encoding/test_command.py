@@ -7,7 +7,6 @@ from fractions import Fraction
 
 import pytest
 
-from rheon.core.devices import device
 from rheon.core.encoding import Job, build_command
 from rheon.core.encoding.command import chapters_document
 from rheon.core.encoding.filters import DrawnText, audio_filters, graph
@@ -15,6 +14,7 @@ from rheon.core.encoding.inputs import drawn_command
 from rheon.core.encoding.progress import ProgressReader
 from rheon.core.media import Chapter, FileData, Source, Title
 from rheon.core.planning import Action, AudioSettings, Fields, PlanRequest, VideoSettings, plan
+from rheon.demo.models import device
 
 
 def command(title: Title, name: str, **pins: str) -> list[str]:

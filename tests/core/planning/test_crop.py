@@ -8,10 +8,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rheon.core.devices import device
 from rheon.core.errors import BadPin
 from rheon.core.media import Borders, Source, Title
 from rheon.core.planning import Plan, PlanRequest, plan
+from rheon.demo.models import device
 
 BARS = Borders(top=60, bottom=60)
 

@@ -6,10 +6,11 @@ from dataclasses import replace
 
 import pytest
 
-from rheon.core.devices import Limits, Verdict, device
+from rheon.core.devices import Limits, Verdict
 from rheon.core.errors import PlanError
 from rheon.core.media import Source
 from rheon.core.planning import Action, Plan, PlanRequest, plan
+from rheon.demo.models import device
 
 
 def planned(source: Source, name: str, **pins: str) -> Plan:

@@ -9,7 +9,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rheon.core.devices import AudioEntry, VideoEntry, device, preferred_audio
+from rheon.core.devices import AudioEntry, VideoEntry, preferred_audio
 from rheon.core.devices.levels import H264_LEVELS
 from rheon.core.devices.tracks import needed_subtitle
 from rheon.core.media import AudioStream, Purpose, Scan, Source, SubtitleStream, Title, VideoStream
@@ -17,6 +17,7 @@ from rheon.core.planning import Action, AudioSettings, Balance, Fields, PlanRequ
 from rheon.core.planning.cadence import cadence_for
 from rheon.core.planning.encoders import ENCODERS
 from rheon.core.planning.geometry import Bounds, fit
+from rheon.demo.models import device
 
 NTSC = Fraction(30000, 1001)
 

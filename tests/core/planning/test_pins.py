@@ -10,7 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from tests.core.strategies import titles
 
-from rheon.core.devices import DeviceProfile, catalogue, device, judge
+from rheon.core.devices import DeviceProfile, careful, catalogue, judge
 from rheon.core.errors import BadPin, PlanError
 from rheon.core.media import Borders, Colour, Forced, Scan, Source, SubtitleStream, Title
 from rheon.core.media.documents import dump, load
@@ -29,6 +29,7 @@ from rheon.core.planning import (
     plan,
 )
 from rheon.core.planning.outcome import planned_facts
+from rheon.demo.models import device
 
 PROFILES = list(catalogue().values())
 VALUES = {
@@ -91,7 +92,9 @@ def test_whatever_is_pinned_is_kept_and_every_rule_it_breaks_is_said(
         return
     for reason in (decision.reason for decision in made.decisions):
         assert sentence(reason)
-    broken = {rule.rule for rule in judge(planned_facts(title, made.settings, made.estimate), profile) if not rule.ok}
+    broken = {
+        rule.rule for rule in judge(planned_facts(title, made.settings, made.estimate), careful(profile)) if not rule.ok
+    }
     assert broken == {breach.rule for breach in made.breaches} - {"peak_rate"}
     assert broken <= set(CONSEQUENCES)
     shown = {decision.key: decision for decision in made.decisions}

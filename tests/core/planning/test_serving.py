@@ -8,11 +8,12 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from tests.core.strategies import titles
 
-from rheon.core.devices import DeviceProfile, Verdict, catalogue, device, judge
+from rheon.core.devices import DeviceProfile, Verdict, catalogue, judge
 from rheon.core.errors import PlanError
 from rheon.core.media import Source, Title
 from rheon.core.planning import PlanRequest, plan, serve
 from rheon.core.planning.outcome import planned_facts
+from rheon.demo.models import device
 
 PROFILES = list(catalogue().values())
 

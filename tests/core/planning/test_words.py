@@ -8,10 +8,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rheon.core.devices import device
 from rheon.core.errors import BadPin
 from rheon.core.media import AudioStream, Forced, Source, SubtitleStream, Title
 from rheon.core.planning import Action, OutputSettings, Plan, PlanRequest, WordsForm, WordsWish, plan
+from rheon.demo.models import device
 
 
 def sub(

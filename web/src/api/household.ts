@@ -3,13 +3,18 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { answer, client, type Schemas } from "./client";
 import { keys, useChange } from "./queries";
 
+/** What somebody says of a device: a sentence, or answers; `null` for “don’t know”. */
 export interface Answers {
-  kind: Schemas["DeviceKind"];
+  typed: string;
+  kind?: Schemas["DeviceKind"];
   year?: number;
-  screen_width?: number;
-  screen_height?: number;
-  plays_uhd?: boolean;
+  said: Readonly<Record<string, boolean | null>>;
 }
+
+export type QuestionId = Schemas["QuestionId"];
+
+/** The questions that were answered so. */
+export const answeredBy = (said: Answers["said"], value: boolean | null) => Object.keys(said).filter((name) => said[name] === value) as QuestionId[];
 
 export const useHousehold = () =>
   useQuery({ queryKey: keys.household, queryFn: () => answer(client.GET("/api/household")) });
@@ -26,12 +31,42 @@ export const useAddOwnDevice = () =>
     [keys.household, ["bench"]],
   );
 
-export const useNearest = (answers: Answers) =>
+/** The kinds of device that fit; asked as soon as there is anything to go by. */
+export const useFinding = ({ typed, kind, year, said }: Answers) =>
   useQuery({
-    queryKey: ["household", "nearest", answers],
-    queryFn: () => answer(client.GET("/api/household/nearest", { params: { query: answers } })),
+    queryKey: ["household", "finding", typed, kind, year, said],
+    queryFn: () =>
+      answer(
+        client.GET("/api/household/finding", {
+          params: { query: { typed, kind, year, yes: answeredBy(said, true), no: answeredBy(said, false), unknown: answeredBy(said, null) } },
+        }),
+      ),
     placeholderData: keepPreviousData,
+    enabled: Boolean(typed.trim() || kind),
   });
+
+const DEVICE = "/api/household/devices/{device_id}" as const;
+const of = (id: number) => ({ params: { path: { device_id: id } } });
+const CHANGED = [["household"], ["bench"]] as const;
+
+export const useAnswer = (id: number) =>
+  useChange((body: Schemas["AnswerRequest"]) => answer(client.POST(`${DEVICE}/answers`, { ...of(id), body })), CHANGED);
+
+export const useTellTrial = (id: number) =>
+  useChange((body: Schemas["TrialRequest"]) => answer(client.POST(`${DEVICE}/trials`, { ...of(id), body })), CHANGED);
+
+/** What a device’s browser played goes into a device that is there. */
+export const useTakeAsked = () =>
+  useChange(
+    ({ id, document }: { id: number; document: string }) => answer(client.POST(`${DEVICE}/asked`, { ...of(id), body: { document } })),
+    CHANGED,
+  );
+
+export const useStartOver = (id: number) => useChange(() => answer(client.POST(`${DEVICE}/kind`, of(id))), CHANGED);
+
+export const useTakeBack = (id: number) => useChange(() => answer(client.DELETE(`${DEVICE}/kind`, of(id))), CHANGED);
+
+export const useMarkSeen = (id: number) => useChange(() => answer(client.DELETE(`${DEVICE}/news`, of(id))), CHANGED);
 
 export const useRemoveDevice = () =>
   useChange(

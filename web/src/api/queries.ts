@@ -169,6 +169,12 @@ export const useJobAction = () =>
     [keys.worklist],
   );
 
+export const useReportPlayed = (id: number) =>
+  useChange(
+    (body: Schemas["ReportRequest"]) => answer(client.POST("/api/outbox/{output_id}/reports", { params: { path: { output_id: id } }, body })),
+    [keys.output(id), keys.household, ["bench"]],
+  );
+
 export const useForgetOutput = () =>
   useChange(
     (id: number) => answer(client.DELETE("/api/outbox/{output_id}", { params: { path: { output_id: id } }, keepalive: true })),

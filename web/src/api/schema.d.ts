@@ -310,6 +310,104 @@ export interface paths {
         patch: operations["changeDevice"];
         trace?: never;
     };
+    "/api/household/devices/{device_id}/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["answerQuestion"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/household/devices/{device_id}/asked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["takeAsked"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/household/devices/{device_id}/kind": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description A device and the catalogue's word on its kind. */
+        post: operations["startOver"];
+        /** @description A device and the catalogue's word on its kind. */
+        delete: operations["takeBack"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/household/devices/{device_id}/news": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["markSeen"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/household/devices/{device_id}/trials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["tellTrial"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/household/finding": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["findDevice"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/household/members": {
         parameters: {
             query?: never;
@@ -340,22 +438,6 @@ export interface paths {
         options?: never;
         head?: never;
         patch: operations["changeMember"];
-        trace?: never;
-    };
-    "/api/household/nearest": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["nearestDevices"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
         trace?: never;
     };
     "/api/household/own-devices": {
@@ -433,6 +515,22 @@ export interface paths {
         put?: never;
         post?: never;
         delete: operations["forgetOutput"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outbox/{output_id}/reports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["reportPlayed"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -812,8 +910,22 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description A line of a profile in words; ``test_file`` says that a file can be made that settles a doubt. */
+        Ability: {
+            key: string;
+            topic: string;
+            text: string;
+            sure: components["schemas"]["Sure"];
+            why: string;
+            point: string;
+            test_file: boolean;
+        };
         Added: {
             job_ids: number[];
+        };
+        AnswerRequest: {
+            question: components["schemas"]["QuestionId"];
+            yes: boolean;
         };
         Asking: {
             open: boolean;
@@ -827,7 +939,7 @@ export interface components {
             clip_count: number;
             problem: string;
             document: unknown;
-            capabilities: components["schemas"]["Capability"][];
+            abilities: components["schemas"]["Ability"][];
             evidence: components["schemas"]["Evidence"][];
         };
         Audio: {
@@ -871,10 +983,6 @@ export interface components {
             allowed: string;
             consequence: string;
         };
-        Capability: {
-            topic: string;
-            text: string;
-        };
         Carried: {
             count: number;
             left: string[];
@@ -901,6 +1009,14 @@ export interface components {
             /** Format: int64 */
             device_id: number;
         };
+        /**
+         * @description * `new` - new
+         *     * `gone` - gone
+         *     * `changed` - changed
+         *     * `kept` - kept
+         * @enum {string}
+         */
+        ChangeKind: "new" | "gone" | "changed" | "kept";
         Chapter: {
             number: number;
             /** Format: double */
@@ -924,6 +1040,7 @@ export interface components {
             model: string;
             detail: string;
             free_bytes: number | null;
+            largest_file_bytes: number | null;
             used: number;
         };
         /**
@@ -959,8 +1076,14 @@ export interface components {
             id: number;
             name: string;
             profile: components["schemas"]["Profile"];
-            capabilities: components["schemas"]["Capability"][];
+            abilities: components["schemas"]["Ability"][];
+            questions: components["schemas"]["Question"][];
             evidence: components["schemas"]["Evidence"][];
+            news: components["schemas"]["News"][];
+            can_take_back: boolean;
+            kind_name: string;
+            is_changed: boolean;
+            favourite: boolean;
             document: unknown;
             wishes: components["schemas"]["Wishes"];
             member_id: number | null;
@@ -973,17 +1096,19 @@ export interface components {
          *     * `tablet` - tablet
          *     * `tv` - tv
          *     * `player` - player
-         *     * `pocket` - pocket
-         *     * `browser` - browser
-         *     * `car` - car
+         *     * `disc_player` - disc_player
          *     * `console` - console
-         *     * `projector` - projector
          *     * `computer` - computer
+         *     * `pocket` - pocket
+         *     * `car` - car
+         *     * `projector` - projector
+         *     * `frame` - frame
+         *     * `browser` - browser
          *     * `sound` - sound
          *     * `goal` - goal
          * @enum {string}
          */
-        DeviceKind: "phone" | "tablet" | "tv" | "player" | "pocket" | "browser" | "car" | "console" | "projector" | "computer" | "sound" | "goal";
+        DeviceKind: "phone" | "tablet" | "tv" | "player" | "disc_player" | "console" | "computer" | "pocket" | "car" | "projector" | "frame" | "browser" | "sound" | "goal";
         DeviceVerdict: {
             device_id: number;
             name: string;
@@ -1048,12 +1173,27 @@ export interface components {
         };
         Evidence: {
             line: string;
-            rests_on: components["schemas"]["RestsOnEnum"];
+            rests_on: components["schemas"]["EvidenceKind"];
             note: string;
         };
+        /**
+         * @description * `played` - played
+         *     * `failed` - failed
+         *     * `said` - said
+         *     * `answered` - answered
+         *     * `assumed` - assumed
+         * @enum {string}
+         */
+        EvidenceKind: "played" | "failed" | "said" | "answered" | "assumed";
         Fact: {
             topic: string;
             text: string;
+        };
+        Family: {
+            kind: components["schemas"]["DeviceKind"];
+            label: string;
+            count: number;
+            spans: components["schemas"]["Span"][];
         };
         FieldNote: {
             field: string;
@@ -1074,6 +1214,14 @@ export interface components {
             path: string | null;
             parent: string | null;
             entries: components["schemas"]["Entry"][];
+        };
+        /** @description The kind that fits best. ``guessed_age``: nobody said the age, and others of other years fit too. */
+        Found: {
+            profile: components["schemas"]["Profile"];
+            abilities: components["schemas"]["Ability"][];
+            others: components["schemas"]["Profile"][];
+            questions: components["schemas"]["Question"][];
+            guessed_age: boolean;
         };
         Gap: {
             /** Format: double */
@@ -1099,6 +1247,19 @@ export interface components {
             healthy: boolean;
             version: string;
         };
+        /**
+         * @description What was understood. ``yes`` and ``no`` are questions that words or answers have settled, ``answered`` those
+         *     that were answered one by one.
+         */
+        Heard: {
+            kind: (components["schemas"]["DeviceKind"] | components["schemas"]["NullEnum"]) | null;
+            year: number | null;
+            yes: string[];
+            no: string[];
+            answered: components["schemas"]["Question"][];
+            found: components["schemas"]["Found"][];
+            standards: components["schemas"]["Profile"][];
+        };
         Home: {
             set_up: boolean;
             output: components["schemas"]["Place"];
@@ -1113,6 +1274,7 @@ export interface components {
             devices: components["schemas"]["Device"][];
             members: components["schemas"]["Member"][];
             catalogue: components["schemas"]["Profile"][];
+            families: components["schemas"]["Family"][];
             goals: components["schemas"]["Profile"][];
         };
         Job: {
@@ -1168,10 +1330,6 @@ export interface components {
          * @enum {string}
          */
         LookedAtEnum: "yes" | "waiting" | "failed";
-        Match: {
-            profile: components["schemas"]["Profile"];
-            differences: string[];
-        };
         Member: {
             id: number;
             name: string;
@@ -1184,7 +1342,10 @@ export interface components {
             after: string | null;
             reason: string;
         };
+        /** @description Answers to questions: those answered by yes and those answered by no. */
         NewDeviceRequest: {
+            yes?: components["schemas"]["QuestionId"][];
+            no?: components["schemas"]["QuestionId"][];
             profile_id: string;
             /** @default  */
             name: string;
@@ -1197,6 +1358,10 @@ export interface components {
         };
         NewSourceRequest: {
             path: string;
+        };
+        News: {
+            what: components["schemas"]["ChangeKind"];
+            text: string;
         };
         /** @enum {unknown} */
         NullEnum: null;
@@ -1238,6 +1403,7 @@ export interface components {
             checking_s: number;
             expected: components["schemas"]["Estimate"];
             checks: components["schemas"]["Check"][];
+            played_on: components["schemas"]["PlayedOn"][];
             made: string;
         };
         /** @description A profile's JSON document as text. */
@@ -1262,6 +1428,7 @@ export interface components {
             member_id?: number | null;
             /** Format: int64 */
             free_bytes?: number | null;
+            favourite?: boolean;
         };
         PatchedHomeChangeRequest: {
             output?: string;
@@ -1315,6 +1482,13 @@ export interface components {
             file_system: string;
             largest_file_bytes: number | null;
         };
+        /** @description A device the file is for; ``reported`` says that somebody told how it did there. */
+        PlayedOn: {
+            device_id: number;
+            device_name: string;
+            reported: boolean;
+            trouble: (components["schemas"]["Trouble"] | components["schemas"]["NullEnum"]) | null;
+        };
         Problem: {
             code: string;
             message: string;
@@ -1333,7 +1507,7 @@ export interface components {
         ProfileCheck: {
             errors: components["schemas"]["FieldNote"][];
             warnings: components["schemas"]["FieldNote"][];
-            capabilities: components["schemas"]["Capability"][];
+            abilities: components["schemas"]["Ability"][];
         };
         /** @description A folder that seems to hold films: ``found`` of them were counted, and ``more`` says that it went on. */
         Proposal: {
@@ -1343,6 +1517,41 @@ export interface components {
             found: number;
             more: boolean;
         };
+        /** @description Answered by yes, no or not at all. */
+        Question: {
+            id: string;
+            text: string;
+            help: string;
+        };
+        /**
+         * @description * `keys` - keys
+         *     * `touch` - touch
+         *     * `small` - small
+         *     * `for_children` - for_children
+         *     * `says_4k` - says_4k
+         *     * `hd_ready` - hd_ready
+         *     * `stick` - stick
+         *     * `blue_discs` - blue_discs
+         *     * `handheld` - handheld
+         *     * `headrest` - headrest
+         *     * `palm` - palm
+         *     * `wifi` - wifi
+         *     * `in_a_car` - in_a_car
+         *     * `on_the_network` - on_the_network
+         *     * `only_current` - only_current
+         *     * `camera_films_wide` - camera_films_wide
+         *     * `camera_films_720` - camera_films_720
+         *     * `camera_films_full_hd` - camera_films_full_hd
+         *     * `camera_films_4k` - camera_films_4k
+         *     * `mkv_played` - mkv_played
+         *     * `large_sticks` - large_sticks
+         *     * `says_hdr` - says_hdr
+         *     * `says_hevc` - says_hevc
+         *     * `dts_logo` - dts_logo
+         *     * `bought_lately` - bought_lately
+         * @enum {string}
+         */
+        QuestionId: "keys" | "touch" | "small" | "for_children" | "says_4k" | "hd_ready" | "stick" | "blue_discs" | "handheld" | "headrest" | "palm" | "wifi" | "in_a_car" | "on_the_network" | "only_current" | "camera_films_wide" | "camera_films_720" | "camera_films_full_hd" | "camera_films_4k" | "mkv_played" | "large_sticks" | "says_hdr" | "says_hevc" | "dts_logo" | "bought_lately";
         Range: {
             /** Format: double */
             low: number;
@@ -1355,13 +1564,12 @@ export interface components {
             first: number;
             last: number;
         };
-        /**
-         * @description * `played` - played
-         *     * `said` - said
-         *     * `assumed` - assumed
-         * @enum {string}
-         */
-        RestsOnEnum: "played" | "said" | "assumed";
+        /** @description How a file did on a device: it played, or what the trouble was. */
+        ReportRequest: {
+            /** Format: int64 */
+            device_id: number;
+            trouble: (components["schemas"]["Trouble"] | components["schemas"]["NullEnum"]) | null;
+        };
         /**
          * @description * `feature` - feature
          *     * `episode` - episode
@@ -1489,6 +1697,12 @@ export interface components {
          * @enum {string}
          */
         SourceStateEnum: "waiting" | "reading" | "ready" | "failed" | "stopped" | "missing";
+        /** @description Years to choose from; ``year`` stands for all of them. */
+        Span: {
+            since: number;
+            year: number;
+            text: string;
+        };
         Step: {
             balance: components["schemas"]["Balance"];
             estimate: components["schemas"]["Estimate"] | null;
@@ -1499,6 +1713,14 @@ export interface components {
             form: string;
             found: string;
         };
+        /**
+         * @description * `proven` - proven
+         *     * `known` - known
+         *     * `supposed` - supposed
+         *     * `doubtful` - doubtful
+         * @enum {string}
+         */
+        Sure: "proven" | "known" | "supposed" | "doubtful";
         Table: {
             balance: components["schemas"]["Balance"];
             titles: components["schemas"]["Row"][];
@@ -1564,6 +1786,20 @@ export interface components {
             /** Format: double */
             left_high_s: number;
         };
+        /** @description How a file did on a device: it played, or what the trouble was. */
+        TrialRequest: {
+            trouble: (components["schemas"]["Trouble"] | components["schemas"]["NullEnum"]) | null;
+            line: string;
+        };
+        /**
+         * @description * `missing` - missing
+         *     * `no_picture` - no_picture
+         *     * `silent` - silent
+         *     * `stutters` - stutters
+         *     * `no_subtitles` - no_subtitles
+         * @enum {string}
+         */
+        Trouble: "missing" | "no_picture" | "silent" | "stutters" | "no_subtitles";
         /**
          * @description * `plays` - plays
          *     * `rewrap` - rewrap
@@ -2241,6 +2477,184 @@ export interface operations {
             };
         };
     };
+    answerQuestion: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Device"];
+                };
+            };
+        };
+    };
+    takeAsked: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DocumentRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Device"];
+                };
+            };
+        };
+    };
+    startOver: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Device"];
+                };
+            };
+        };
+    };
+    takeBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    markSeen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    tellTrial: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrialRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Device"];
+                };
+            };
+        };
+    };
+    findDevice: {
+        parameters: {
+            query?: {
+                /**
+                 * @description * `phone` - phone
+                 *     * `tablet` - tablet
+                 *     * `tv` - tv
+                 *     * `player` - player
+                 *     * `disc_player` - disc_player
+                 *     * `console` - console
+                 *     * `computer` - computer
+                 *     * `pocket` - pocket
+                 *     * `car` - car
+                 *     * `projector` - projector
+                 *     * `frame` - frame
+                 *     * `browser` - browser
+                 *     * `sound` - sound
+                 *     * `goal` - goal
+                 */
+                kind?: "phone" | "tablet" | "tv" | "player" | "disc_player" | "console" | "computer" | "pocket" | "car" | "projector" | "frame" | "browser" | "sound" | "goal";
+                no?: ("keys" | "touch" | "small" | "for_children" | "says_4k" | "hd_ready" | "stick" | "blue_discs" | "handheld" | "headrest" | "palm" | "wifi" | "in_a_car" | "on_the_network" | "only_current" | "camera_films_wide" | "camera_films_720" | "camera_films_full_hd" | "camera_films_4k" | "mkv_played" | "large_sticks" | "says_hdr" | "says_hevc" | "dts_logo" | "bought_lately")[];
+                typed?: string;
+                unknown?: ("keys" | "touch" | "small" | "for_children" | "says_4k" | "hd_ready" | "stick" | "blue_discs" | "handheld" | "headrest" | "palm" | "wifi" | "in_a_car" | "on_the_network" | "only_current" | "camera_films_wide" | "camera_films_720" | "camera_films_full_hd" | "camera_films_4k" | "mkv_played" | "large_sticks" | "says_hdr" | "says_hevc" | "dts_logo" | "bought_lately")[];
+                year?: number;
+                yes?: ("keys" | "touch" | "small" | "for_children" | "says_4k" | "hd_ready" | "stick" | "blue_discs" | "handheld" | "headrest" | "palm" | "wifi" | "in_a_car" | "on_the_network" | "only_current" | "camera_films_wide" | "camera_films_720" | "camera_films_full_hd" | "camera_films_4k" | "mkv_played" | "large_sticks" | "says_hdr" | "says_hevc" | "dts_logo" | "bought_lately")[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Heard"];
+                };
+            };
+        };
+    };
     addMember: {
         parameters: {
             query?: never;
@@ -2305,45 +2719,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Household"];
-                };
-            };
-        };
-    };
-    nearestDevices: {
-        parameters: {
-            query?: {
-                /**
-                 * @description * `phone` - phone
-                 *     * `tablet` - tablet
-                 *     * `tv` - tv
-                 *     * `player` - player
-                 *     * `pocket` - pocket
-                 *     * `browser` - browser
-                 *     * `car` - car
-                 *     * `console` - console
-                 *     * `projector` - projector
-                 *     * `computer` - computer
-                 *     * `sound` - sound
-                 *     * `goal` - goal
-                 */
-                kind?: "phone" | "tablet" | "tv" | "player" | "pocket" | "browser" | "car" | "console" | "projector" | "computer" | "sound" | "goal";
-                plays_uhd?: boolean | null;
-                screen_height?: number;
-                screen_width?: number;
-                year?: number;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Match"][];
                 };
             };
         };
@@ -2474,6 +2849,31 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    reportPlayed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                output_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReportRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Output"];
+                };
             };
         };
     };

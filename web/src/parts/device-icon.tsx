@@ -1,4 +1,4 @@
-import { Car, Gamepad2, Globe, Laptop, Projector, HardDrive, Headphones, Monitor, Music2, Smartphone, Tablet, Target } from "lucide-react";
+import { Car, Disc3, Gamepad2, Globe, HardDrive, Headphones, Image, Laptop, Monitor, Music2, Projector, Smartphone, Tablet, Target } from "lucide-react";
 
 import type { Schemas } from "../api/client";
 
@@ -14,6 +14,8 @@ const ICONS = {
   console: Gamepad2,
   projector: Projector,
   computer: Laptop,
+  disc_player: Disc3,
+  frame: Image,
   goal: Target,
 } as const;
 

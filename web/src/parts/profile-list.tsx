@@ -24,7 +24,7 @@ export function ProfileList({ label, rows, chosen, onChoose }: Props) {
           >
             <DeviceIcon kind={profile.kind} />
             <span className="min-w-0 flex-1">
-              <span className="font-semibold">{profile.name}</span> <span className="text-quiet">{profile.year ?? "generic"}</span>
+              <span className="font-semibold">{profile.name}</span>
               <span className="block text-[13px] text-quiet">{profile.about}</span>
               {notes?.map((note) => (
                 <span key={note} className="block text-[13px]">

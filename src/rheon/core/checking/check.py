@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from pathlib import Path
 
-from ..devices import DeviceProfile, MediaFacts, RuleResult, judge
+from ..devices import DeviceProfile, MediaFacts, RuleResult, careful, judge
 from ..devices.bounds import highest_level, rate_bounds
 from ..devices.rules import video_entry_for
 from ..engine import Command, ProbedFile, probe, run, safe_file_input
@@ -64,7 +64,11 @@ class _Decoded:
 
 
 def check_file(request: CheckRequest) -> Check:
-    """Check a file. Raises ``SourceError`` where it is no media at all, ``Stopped`` where that was asked for."""
+    """Check a file against what its device can do for sure.
+
+    Raises ``SourceError`` where it is no media at all, ``Stopped`` where that was asked for.
+    """
+    request = replace(request, profile=careful(request.profile))
     found = probe(str(request.path))
     facts = _facts(request, found)
     packets = read_packets(str(request.path))
@@ -79,16 +83,26 @@ def check_file(request: CheckRequest) -> Check:
     return Check(device_id=request.profile.id, results=tuple(results))
 
 
+def read_facts(path: Path, file_name: str = "") -> MediaFacts:
+    """What a device meets in a file. Raises ``SourceError`` where it is no media at all."""
+    return _read_facts(path, file_name or path.name, probe(str(path)))
+
+
 def _facts(request: CheckRequest, found: ProbedFile) -> MediaFacts:
-    name = request.file_name or request.path.name
+    facts = _read_facts(request.path, request.file_name or request.path.name, found)
+    # a picture in a file that is for the ears only is its artwork
+    return replace(facts, video=None) if request.settings and not request.profile.video else facts
+
+
+def _read_facts(path: Path, name: str, found: ProbedFile) -> MediaFacts:
     return MediaFacts(
         container=found.container,
         size_bytes=found.size_bytes,
         duration_s=found.duration_s,
-        video=found.video if request.profile.video or not request.settings else None,
+        video=found.video,
         audio=found.audio[0] if found.audio else None,
         extension=name.rpartition(".")[2].lower() if "." in name else "",
-        index_in_front=index_in_front(request.path) if found.container == "mp4" else None,
+        index_in_front=index_in_front(path) if found.container == "mp4" else None,
     )
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Container, Iterable, Sequence
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
@@ -10,7 +10,18 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from ..media.codecs import channels_text, codec_name
 from .levels import PROFILE_ORDER, level_rank
-from .profile import AudioEntry, ContainerEntry, DeviceKind, DeviceProfile, Evidence, Screen, VideoEntry
+from .profile import (
+    AudioEntry,
+    ContainerEntry,
+    DeviceKind,
+    DeviceProfile,
+    Evidence,
+    Ground,
+    Limits,
+    Screen,
+    Sure,
+    VideoEntry,
+)
 
 SMOOTH_SHARE = 0.25
 """The share of dropped frames up to which a picture counts as played."""
@@ -90,6 +101,9 @@ CLIPS: tuple[Clip, ...] = (
 EXTENSIONS = {"mp4": "mp4", "webm": "webm", "matroska": "mkv", "mp3": "mp3", "flac": "flac"}
 
 
+TOLD = "Its browser told its size."
+
+
 class _Said(BaseModel):
     model_config = ConfigDict(frozen=True, extra="ignore")
 
@@ -134,15 +148,21 @@ def asked_profile(answers: DeviceAnswers, name: str) -> DeviceProfile:
         raise ValueError("The device played none of the sounds it was given.")
     wide = max(answers.width, answers.height), min(answers.width, answers.height)
     containers = list(dict.fromkeys(clip.container for clip in (*pictures, *sounds)))
+    did = {answer.id for answer in answers.clips if answer.does}
+    in_each = {name: [clip for clip in (*pictures, *sounds) if clip.container == name] for name in containers}
     return DeviceProfile(
         id="asked-device",
         name=name,
         kind=_kind(answers),
         about="Asked itself what it plays, by its browser.",
-        screen=Screen(width=wide[0], height=wide[1]),
-        containers=tuple(ContainerEntry(format=c, extension=EXTENSIONS[c]) for c in containers),  # type: ignore[arg-type]
-        video=tuple(_video(group) for group in _by_codec(pictures)),
-        audio=tuple(_audio(group) for group in _by_codec(sounds)),
+        screen=Screen(width=wide[0], height=wide[1], ground=Ground(sure=Sure.KNOWN, rests_on="said", note=TOLD)),
+        containers=tuple(
+            ContainerEntry(format=name, extension=EXTENSIONS[name], ground=_ground(clips[0], clips, did))  # type: ignore[arg-type]
+            for name, clips in in_each.items()
+        ),
+        video=tuple(_video(group, did) for group in _by_codec(pictures)),
+        audio=tuple(_audio(group, did) for group in _by_codec(sounds)),
+        limits=Limits(ground=Ground(sure=Sure.SUPPOSED, rests_on="class", note="A browser does not tell its storage.")),
         evidence=(*evidence, Evidence(line="limits", rests_on="assumed", note="A browser does not tell its storage.")),
     )
 
@@ -175,7 +195,7 @@ def _by_codec(clips: Iterable[Clip]) -> list[list[Clip]]:
     return list(groups.values())
 
 
-def _video(group: Sequence[Clip]) -> VideoEntry:
+def _video(group: Sequence[Clip], did: Container[str]) -> VideoEntry:
     codec = group[0].video or ""
     order = PROFILE_ORDER.get(codec, ())
     best = max((clip.profile or "" for clip in group), key=lambda name: order.index(name) if name in order else -1)
@@ -191,13 +211,23 @@ def _video(group: Sequence[Clip]) -> VideoEntry:
         max_height=largest.height,
         max_frame_rate=str(max(clip.rate for clip in group)),
         bit_depths=tuple(depths),
+        ground=_ground(largest, [largest], did),
     )
 
 
-def _audio(group: Sequence[Clip]) -> AudioEntry:
+def _audio(group: Sequence[Clip], did: Container[str]) -> AudioEntry:
     codec = group[0].audio or ""
+    widest = max(group, key=lambda clip: clip.channels)
     rates = (48000,) if codec in ("opus", "ac3", "eac3") else (44100, 48000)
-    return AudioEntry(codec=codec, max_channels=max(clip.channels for clip in group), sample_rates=rates)
+    ground = _ground(widest, [widest], did)
+    return AudioEntry(codec=codec, max_channels=widest.channels, sample_rates=rates, ground=ground)
+
+
+def _ground(shown: Clip, clips: Iterable[Clip], did: Container[str]) -> Ground:
+    """Proven where one of the clips was really played, else only said."""
+    if any(clip.id in did for clip in clips):
+        return Ground(sure=Sure.PROVEN, rests_on="played", point=shown.mime, note="Its browser played a clip of this.")
+    return Ground(sure=Sure.SUPPOSED, rests_on="said", point=shown.mime, note="Its browser says that it plays this.")
 
 
 def _kind(answers: DeviceAnswers) -> DeviceKind:

@@ -10,7 +10,8 @@ from typing import Any
 from pydantic import ValidationError
 
 from ..errors import BadProfile, NoSuchDevice
-from .profile import DeviceProfile
+from .kinds import families
+from .profile import DeviceProfile, Ground, Sure
 
 GOAL_ORDER = (
     "most-compatible", "for-the-web", "for-the-open-web", "sound-as-mp3", "sound-as-aac", "sound-as-flac",
@@ -20,8 +21,15 @@ GOAL_ORDER = (
 
 @lru_cache(maxsize=1)
 def catalogue() -> dict[str, DeviceProfile]:
-    """Every shipped device by id, in the order of their files' names."""
-    return _shipped("profiles")
+    """Every shipped profile by id: the kinds of devices, family by family, then the points of standards."""
+    kinds = {one.profile.id: one.profile for family in families().values() for one in family.generations}
+    return {**kinds, **standards()}
+
+
+@lru_cache(maxsize=1)
+def standards() -> dict[str, DeviceProfile]:
+    """Profiles that stand for a conformance point of a standard and for no kind of device."""
+    return {name: _resting_on_its_standard(profile) for name, profile in _shipped("standards").items()}
 
 
 @lru_cache(maxsize=1)
@@ -43,6 +51,19 @@ def _shipped(name: str) -> dict[str, DeviceProfile]:
     folder = resources.files(__package__) / name
     found = (load_profile(entry.read_text(encoding="utf-8")) for entry in sorted(folder.iterdir(), key=str))
     return {profile.id: profile for profile in found}
+
+
+def _resting_on_its_standard(profile: DeviceProfile) -> DeviceProfile:
+    """Every line is the standard's own, so that each is known."""
+    ground = Ground(sure=Sure.KNOWN, rests_on="standard", point=profile.name)
+    lists = {
+        topic: tuple(entry.model_copy(update={"ground": ground}) for entry in getattr(profile, topic))
+        for topic in ("containers", "video", "audio", "subtitles")
+    }
+    parts = {"limits": profile.limits.model_copy(update={"ground": ground})}
+    if profile.screen:
+        parts["screen"] = profile.screen.model_copy(update={"ground": ground})  # type: ignore[assignment]
+    return profile.model_copy(update={**lists, **parts})
 
 
 def load_profile(text: str) -> DeviceProfile:

@@ -22,6 +22,7 @@ def common_ground(profiles: Sequence[DeviceProfile], *, picture: bool = True, so
 
 def _both(one: DeviceProfile, other: DeviceProfile, *, picture: bool, sound: bool) -> DeviceProfile:
     known = {(entry.format, entry.extension) for entry in other.containers}
+    shown = {(entry.form, entry.format) for entry in other.subtitles}
     containers = tuple(entry for entry in one.containers if (entry.format, entry.extension) in known)
     pictures = [_video(mine, theirs) for mine in one.video for theirs in other.video_entries(mine.codec)]
     sounds = [_audio(ours, yours) for ours in one.audio for yours in other.audio_entries(ours.codec)]
@@ -42,7 +43,7 @@ def _both(one: DeviceProfile, other: DeviceProfile, *, picture: bool, sound: boo
         containers=containers,
         video=video,
         audio=audio or one.audio,
-        subtitles=tuple(entry for entry in one.subtitles if entry in other.subtitles),
+        subtitles=tuple(entry for entry in one.subtitles if (entry.form, entry.format) in shown),
         limits=_limits(one.limits, other.limits),
         tags=one.tags and other.tags,
         artwork_px=_least(one.artwork_px, other.artwork_px),

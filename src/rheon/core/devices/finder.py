@@ -1,116 +1,98 @@
-"""The nearest profiles for a device that is in no list, from a few plain answers. Pure."""
+"""From a few plain answers, or a sentence that somebody typed, to the kind of device it most probably is. Pure."""
 
 from __future__ import annotations
 
-import math
-from collections.abc import Iterable
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
 
-from ..media import Reason
+from .certainty import open_questions
+from .kinds import Family, Generation, families
 from .profile import DeviceKind, DeviceProfile
 
-UHD_LINES = 2160
-KIN: dict[DeviceKind, frozenset[DeviceKind]] = {
-    kind: frozenset(group)
-    for group in (
-        {DeviceKind.PHONE, DeviceKind.TABLET, DeviceKind.POCKET, DeviceKind.CONSOLE},
-        {DeviceKind.TV, DeviceKind.PLAYER, DeviceKind.PROJECTOR},
-        {DeviceKind.COMPUTER, DeviceKind.BROWSER},
-        {DeviceKind.CAR},
-        {DeviceKind.SOUND},
-    )
-    for kind in group
-}
-"""Kinds that play alike."""
-OTHER_KIND, OTHER_KIN = 2.0, 6.0
-YEAR, NEWER_YEAR = 0.35, 0.7
-"""A profile newer than the device promises what it may not keep, so its years count double."""
-SCREEN, UHD = 2.0, 5.0
-GENERIC = 1.5
+MOST_QUESTIONS = 3
+"""Questions that are put at once; whoever wants to can go on answering."""
+SPECIAL = ("for_children", "hd_ready", "keys")
+"""Traits of special makes, which nobody is supposed to have unasked."""
+COMMON_YEARS = 12
+"""How long a device stays in use, about: where nobody knows its age, older kinds are not supposed."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Answers:
-    """What a person can say of a device; ``None`` for what they do not know. The screen is in pixels, held wide."""
+    """What a person said of a device. ``year`` is when it was new; ``said`` holds answers, ``None`` for don't know."""
 
     kind: DeviceKind | None = None
     year: int | None = None
-    screen_width: int | None = None
-    screen_height: int | None = None
-    plays_uhd: bool | None = None
+    said: Mapping[str, bool | None] = field(default_factory=dict)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Match:
-    """A profile, how far it is from the answers (0 is the same), and what differs."""
+class Found:
+    """The kind that fits best, the others that fit too, and the questions that would make it surer."""
 
     profile: DeviceProfile
-    distance: float
-    differences: tuple[Reason, ...]
+    others: tuple[DeviceProfile, ...]
+    questions: tuple[str, ...]
+    guessed_age: bool
 
 
-def nearest(answers: Answers, profiles: Iterable[DeviceProfile], count: int = 5) -> tuple[Match, ...]:
-    """The profiles nearest to the answers, the nearest first; among equals the one that promises less."""
-    found = [_match(answers, profile) for profile in profiles]
-    return tuple(sorted(found, key=lambda match: (match.distance, match.profile.year or 0, match.profile.id))[:count])
+def find(answers: Answers, this_year: int) -> Found | None:
+    """The careful choice among all that fit; ``None`` while not even the kind is said."""
+    if answers.kind is None or answers.kind not in families():
+        return None
+    family = families()[answers.kind]
+    fitting = _fitting(family, answers)
+    best = _careful_choice(fitting, answers.said, this_year)
+    others = tuple(one.profile for one in fitting if one is not best)
+    between = _telling_apart(fitting, answers.said)
+    doubts = [name for name in open_questions(best.profile) if name not in answers.said]
+    return Found(
+        profile=best.profile,
+        others=others,
+        questions=tuple(dict.fromkeys([*between, *doubts]))[:MOST_QUESTIONS],
+        guessed_age=answers.year is None and len({(one.since, one.until) for one in fitting}) > 1,
+    )
 
 
-def plays_uhd(profile: DeviceProfile) -> bool:
-    return any(entry.max_height >= UHD_LINES for entry in profile.video)
+def _new_in(one: Generation, year: int) -> bool:
+    return one.since <= year and (one.until is None or year <= one.until)
 
 
-def _match(answers: Answers, profile: DeviceProfile) -> Match:
-    parts = [
-        part
-        for part in (
-            _kind(answers, profile),
-            _year(answers, profile),
-            _screen(answers, profile),
-            _uhd(answers, profile),
-        )
-        if part
+def _fitting(family: Family, answers: Answers) -> list[Generation]:
+    """Every generation that no answer contradicts; where the years fit none, the nearest older one, else the oldest."""
+    said = {name: value for name, value in answers.said.items() if value is not None}
+    alike = [
+        one for one in family.generations if all(one.traits.get(name, value) is value for name, value in said.items())
     ]
-    extra = GENERIC if profile.generic else 0.0
-    return Match(
-        profile=profile,
-        distance=round(sum(distance for distance, _ in parts) + extra, 3),
-        differences=tuple(reason for _, reason in parts),
-    )
+    alike = alike or list(family.generations)
+    if answers.year is None:
+        return alike
+    year = answers.year
+    of_the_year = [one for one in alike if _new_in(one, year)]
+    if of_the_year:
+        return of_the_year
+    older = [one for one in alike if one.since <= year]
+    return [max(older, key=lambda one: one.until or year)] if older else [min(alike, key=lambda one: one.since)]
 
 
-Part = tuple[float, Reason] | None
+def _careful_choice(fitting: Sequence[Generation], said: Mapping[str, bool | None], this_year: int) -> Generation:
+    """The one that promises least among those still in use; a special make is not supposed unasked."""
+    unasked = [name for name in SPECIAL if not said.get(name)]
+    usual = [one for one in fitting if not any(one.traits.get(name) for name in unasked)] or list(fitting)
+    in_use = [one for one in usual if one.until is None or one.until >= this_year - COMMON_YEARS] or usual
+    return min(in_use, key=lambda one: (one.until or this_year, one.since, _promise(one.profile)))
 
 
-def _kind(answers: Answers, profile: DeviceProfile) -> Part:
-    if answers.kind is None or answers.kind is profile.kind:
-        return None
-    distance = OTHER_KIND if profile.kind in KIN.get(answers.kind, frozenset()) else OTHER_KIN
-    return distance, Reason(code="other_kind", values={"theirs": profile.kind.value, "yours": answers.kind.value})
+def _promise(profile: DeviceProfile) -> int:
+    return max((entry.max_width * entry.max_height for entry in profile.video), default=0)
 
 
-def _year(answers: Answers, profile: DeviceProfile) -> Part:
-    if answers.year is None or profile.year is None or answers.year == profile.year:
-        return None
-    newer = profile.year > answers.year
-    distance = abs(profile.year - answers.year) * (NEWER_YEAR if newer else YEAR)
-    code = "newer_than_yours" if newer else "older_than_yours"
-    return distance, Reason(code=code, values={"years": abs(profile.year - answers.year)})
+def _telling_apart(fitting: Sequence[Generation], said: Mapping[str, bool | None]) -> list[str]:
+    """The questions whose answers would leave out some of the fitting, the most even split first."""
+    names = dict.fromkeys(name for one in fitting for name in one.traits if name not in said)
 
+    def split(name: str) -> int:
+        values = [one.traits[name] for one in fitting if name in one.traits]
+        return min(values.count(True), values.count(False))
 
-def _screen(answers: Answers, profile: DeviceProfile) -> Part:
-    if not answers.screen_width or not answers.screen_height or profile.screen is None:
-        return None
-    theirs, yours = profile.screen.width * profile.screen.height, answers.screen_width * answers.screen_height
-    apart = abs(math.log2(theirs / yours))
-    if apart < 0.05:
-        return None
-    size = f"{profile.screen.width} × {profile.screen.height}"
-    return apart * SCREEN / 2, Reason(
-        code="larger_screen" if theirs > yours else "smaller_screen", values={"size": size}
-    )
-
-
-def _uhd(answers: Answers, profile: DeviceProfile) -> Part:
-    if answers.plays_uhd is None or answers.plays_uhd is plays_uhd(profile):
-        return None
-    return UHD, Reason(code="lacks_uhd" if answers.plays_uhd else "has_uhd")
+    return sorted((name for name in names if split(name)), key=lambda name: -split(name))

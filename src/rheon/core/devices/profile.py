@@ -24,17 +24,52 @@ class DeviceKind(StrEnum):
     TABLET = "tablet"
     TV = "tv"
     PLAYER = "player"
-    POCKET = "pocket"
-    BROWSER = "browser"
-    CAR = "car"
+    DISC_PLAYER = "disc_player"
     CONSOLE = "console"
-    PROJECTOR = "projector"
     COMPUTER = "computer"
+    POCKET = "pocket"
+    CAR = "car"
+    PROJECTOR = "projector"
+    FRAME = "frame"
+    BROWSER = "browser"
     SOUND = "sound"
     GOAL = "goal"
 
 
-class Screen(_Part):
+class Sure(StrEnum):
+    """How sure a line of a profile is: seen on this very device, said by a standard or a person, usual, or neither."""
+
+    PROVEN = "proven"
+    KNOWN = "known"
+    SUPPOSED = "supposed"
+    DOUBTFUL = "doubtful"
+
+
+class Ground(_Part):
+    """What a line rests on, and how sure it is. What is doubtful is not planned with.
+
+    ``point`` is the conformance point of a standard that the line names, ``settled_by`` the question that a person
+    can answer to settle the doubt (``questions.py``).
+    """
+
+    sure: Sure
+    rests_on: Literal["standard", "class", "person", "said", "played", "failed"]
+    point: Annotated[str, Field(max_length=200)] = ""
+    note: Annotated[str, Field(max_length=400)] = ""
+    settled_by: Annotated[str, Field(pattern=r"^[a-z0-9_]{2,40}$")] | None = None
+
+
+class _Line(_Part):
+    """Something a device can or cannot do. Without a ground it is what somebody wrote, and counts as known."""
+
+    ground: Ground | None = None
+
+    @property
+    def sure(self) -> Sure:
+        return self.ground.sure if self.ground else Sure.KNOWN
+
+
+class Screen(_Line):
     """The device's own screen, in pixels, held the way films are watched."""
 
     width: Positive
@@ -42,14 +77,14 @@ class Screen(_Part):
     diagonal_inch: Annotated[float, Field(gt=0)] | None = None
 
 
-class ContainerEntry(_Part):
+class ContainerEntry(_Line):
     """A container the device opens, and the extension by which it knows such files. The best comes first."""
 
     format: Literal["mp4", "matroska", "webm", "avi", "asf", "mp3", "flac", "ogg", "mpeg_ts", "mpeg_ps"]
     extension: Annotated[str, Field(pattern=r"^[a-z0-9]{2,4}$")]
 
 
-class VideoEntry(_Part):
+class VideoEntry(_Line):
     """A kind of picture the device decodes. Every bound holds at once; ``None`` means that only the level bounds it."""
 
     codec: str
@@ -79,7 +114,7 @@ class VideoEntry(_Part):
         return self
 
 
-class AudioEntry(_Part):
+class AudioEntry(_Line):
     """A kind of sound the device decodes."""
 
     codec: str
@@ -88,19 +123,31 @@ class AudioEntry(_Part):
     max_bitrate_bps: Positive | None = None
 
 
-class SubtitleEntry(_Part):
+class SubtitleEntry(_Line):
     """A form of subtitles the device can switch on: a track in the file, or a text file beside it."""
 
     form: Literal["text_track", "picture_track", "text_file"]
     format: str
 
 
-class Limits(_Part):
-    """Limits of the place the file goes to."""
+FileSystem = Literal["fat32", "exfat", "ntfs", "posix"]
+
+
+class WiderLimits(_Part):
+    """What may hold instead of the careful limits, if somebody says yes to the question."""
+
+    file_system: FileSystem
+    max_file_bytes: Positive | None = None
+    settled_by: Annotated[str, Field(pattern=r"^[a-z0-9_]{2,40}$")]
+
+
+class Limits(_Line):
+    """Limits of the place the file goes to; ``perhaps`` are wider ones that are not sure."""
 
     max_file_bytes: Positive | None = None
-    file_system: Literal["fat32", "exfat", "ntfs", "posix"] = "posix"
+    file_system: FileSystem = "posix"
     storage_bytes: Positive | None = None
+    perhaps: WiderLimits | None = None
 
     @cached_property
     def largest_file_bytes(self) -> int | None:
@@ -109,24 +156,31 @@ class Limits(_Part):
         return min((bound for bound in bounds if bound), default=None)
 
 
-class Evidence(_Part):
-    """What a line of a profile rests on: it was really played, only said by the device, or assumed."""
+Entry = Screen | ContainerEntry | VideoEntry | AudioEntry | SubtitleEntry | Limits
+"""A line of a profile."""
 
-    line: str
-    rests_on: Literal["played", "said", "assumed"]
-    note: str = ""
+
+class Evidence(_Part):
+    """Something that was seen or said of a device: a clip or file that played or did not, an answer, an assumption."""
+
+    line: Annotated[str, Field(max_length=200)]
+    rests_on: Literal["played", "failed", "said", "answered", "assumed"]
+    note: Annotated[str, Field(max_length=400)] = ""
 
 
 class DeviceProfile(_Part):
     """What a device can play. Lists stand in order of preference.
 
-    ``faithful`` marks the goal of keeping every track as it is; ``evidence`` is there where a device was asked itself.
+    ``year`` to ``until`` is when such devices were new, ``version`` counts the catalogue's revisions of it.
+    ``faithful`` marks the goal of keeping every track as it is; ``evidence`` is what was seen and said of this device.
     """
 
     id: Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9+-]{1,80}$")]
     name: Annotated[str, Field(min_length=1, max_length=80)]
     kind: DeviceKind
+    version: Annotated[int, Field(ge=1, le=10_000)] = 1
     year: Annotated[int, Field(ge=1995, le=2100)] | None = None
+    until: Annotated[int, Field(ge=1995, le=2100)] | None = None
     generic: bool = False
     about: str = ""
     screen: Screen | None = None

@@ -210,6 +210,16 @@ def takes_audio(audio: AudioStream, profile: DeviceProfile) -> bool:
     return any(not _broken(AUDIO_RULES, audio, entry) for entry in profile.audio_entries(audio.codec))
 
 
+def video_fits(video: VideoStream, entry: VideoEntry) -> bool:
+    """Whether the stream keeps every bound of this one entry."""
+    return not _broken(VIDEO_RULES, video, entry)
+
+
+def audio_fits(audio: AudioStream, entry: AudioEntry) -> bool:
+    """Whether the track keeps every bound of this one entry."""
+    return not _broken(AUDIO_RULES, audio, entry)
+
+
 def video_entry_for(video: VideoStream, profile: DeviceProfile) -> VideoEntry | None:
     """The entry of the profile that the stream comes nearest to keeping."""
     return _nearest(VIDEO_RULES, video, profile.video_entries(video.codec))

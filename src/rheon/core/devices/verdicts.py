@@ -7,6 +7,7 @@ from enum import StrEnum
 
 from ..media import AudioStream, FileData, Reason, Title
 from ..media.containers import can_hold
+from .certainty import careful
 from .facts import MediaFacts, title_facts
 from .profile import DeviceProfile
 from .rules import RuleResult, broken, judge
@@ -22,19 +23,28 @@ class Verdict(StrEnum):
     CONVERT = "convert"
     CANNOT = "cannot"
 
+    @property
+    def rank(self) -> int:
+        """The less has to be done, the lower."""
+        return list(Verdict).index(self)
+
 
 CONTAINER_RULES = frozenset({"container", "extension", "index"})
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Judgement:
-    """A verdict, the facts and the profile it rests on, and the names of the rules that are broken."""
+    """A verdict, the facts and the careful profile it rests on, and the names of the rules that are broken.
+
+    ``perhaps`` is the better verdict that would hold if the device could do what is doubtful.
+    """
 
     verdict: Verdict
     facts: MediaFacts
     profile: DeviceProfile
     broken: tuple[str, ...] = ()
     refusal: Reason | None = None
+    perhaps: Verdict | None = None
 
     @property
     def rules(self) -> tuple[RuleResult, ...]:
@@ -55,12 +65,17 @@ class Judgement:
         name = next((name for name in self.broken if name not in CONTAINER_RULES), self.broken[0])
         rule = next(rule for rule in self.rules if rule.rule == name)
         return Reason(
-            code="breaks_rule", values={"rule": rule.rule, "measured": rule.measured, "allowed": rule.allowed}
+            code="breaks_rule_perhaps" if self.perhaps else "breaks_rule",
+            values={"rule": rule.rule, "measured": rule.measured, "allowed": rule.allowed},
         )
 
 
 def judge_title(title: Title, profile: DeviceProfile, languages: tuple[str, ...] = ()) -> Judgement:
-    """The verdict for a title with the audio track that would be chosen for ``languages``."""
+    """The verdict for a title with the audio track that would be chosen for ``languages``.
+
+    It rests on what the device can do for sure; what is doubtful is only told.
+    """
+    whole, profile = profile, careful(profile)
     audio = preferred_audio(title.audio, languages)
     facts = title_facts(title, audio)
     if (refusal := _refusal(title, profile)) is not None:
@@ -69,7 +84,14 @@ def judge_title(title: Title, profile: DeviceProfile, languages: tuple[str, ...]
     verdict = _verdict(facts, profile, names)
     if verdict is Verdict.PLAYS and (against := _not_as_it_is(title, audio)) is not None:
         return Judgement(verdict=Verdict.REWRAP, facts=facts, profile=profile, refusal=Reason(code=against))
-    return Judgement(verdict=verdict, facts=facts, profile=profile, broken=names)
+    perhaps = _verdict(facts, whole, tuple(broken(facts, whole))) if names and whole is not profile else verdict
+    return Judgement(
+        verdict=verdict,
+        facts=facts,
+        profile=profile,
+        broken=names,
+        perhaps=perhaps if perhaps.rank < verdict.rank else None,
+    )
 
 
 def _not_as_it_is(title: Title, audio: AudioStream | None) -> str | None:

@@ -13,6 +13,8 @@ from .encoders import Placing, audio_arguments, video_arguments
 from .filters import PIXEL_FORMATS
 
 LENGTH_S, UHD_LENGTH_S = 0.8, 0.5
+WATCHED_S, UHD_WATCHED_S = 10.0, 4.0
+"""A file that somebody looks at; pictures of ultra high definition take long to make."""
 UHD_LINES = 2160
 SAMPLE_RATE = 48000
 QUALITY = {"h264": 26, "hevc": 28, "vp9": 40, "av1": 45}
@@ -21,19 +23,33 @@ SOUND_BPS = 128_000
 TIMEOUT_S = 120
 
 
-def make_clip(clip: Clip, target: Path) -> None:
-    """Write the clip to ``target``: a moving test picture without sound, or a tone. Raises ``EngineError``."""
+def make_clip(clip: Clip, target: Path, *, watched: bool = False) -> None:
+    """Write the clip to ``target``: a moving test picture, a tone, or both; longer where somebody will watch it.
+
+    Raises ``EngineError``.
+    """
     require("ffmpeg")
-    argv = ["ffmpeg", "-hide_banner", "-loglevel", "error", "-nostdin", "-y", "-f", "lavfi"]
-    argv += _picture(clip) if clip.video else _sound(clip)
+    usual, uhd = (WATCHED_S, UHD_WATCHED_S) if watched else (LENGTH_S, UHD_LENGTH_S)
+    length_s = uhd if clip.height >= UHD_LINES else usual
+    sources = [*(_picture_source(clip, length_s) if clip.video else ()), *(_tone(clip, length_s) if clip.audio else ())]
+    argv = ["ffmpeg", "-hide_banner", "-loglevel", "error", "-nostdin", "-y", *sources]
+    argv += [*(_picture(clip) if clip.video else ()), *(_sound(clip) if clip.audio else ())]
     if clip.container == "mp4":
         argv += ["-movflags", "+faststart"]
     run(Command(argv=[*argv, "-f", CONTAINERS[clip.container].muxer, f"file:{target}"], timeout_s=TIMEOUT_S))
 
 
+def _picture_source(clip: Clip, length_s: float) -> list[str]:
+    return ["-f", "lavfi", "-i", f"testsrc2=size={clip.width}x{clip.height}:rate={clip.rate}:duration={length_s}"]
+
+
+def _tone(clip: Clip, length_s: float) -> list[str]:
+    tones = "|".join(["0.2*sin(440*2*PI*t)"] * clip.channels)
+    layout = "5.1" if clip.channels == 6 else "stereo"
+    return ["-f", "lavfi", "-i", f"aevalsrc={tones}:s={SAMPLE_RATE}:d={length_s}:c={layout}"]
+
+
 def _picture(clip: Clip) -> list[str]:
-    length_s = LENGTH_S if clip.height < UHD_LINES else UHD_LENGTH_S
-    source = f"testsrc2=size={clip.width}x{clip.height}:rate={clip.rate}:duration={length_s}"
     codec = clip.video or ""
     settings = VideoSettings(
         action=Action.ENCODE,
@@ -53,13 +69,10 @@ def _picture(clip: Clip) -> list[str]:
         keyframe_frames=clip.rate,
         effort=EFFORT.get(codec, "medium"),
     )
-    return ["-i", source, "-pix_fmt", PIXEL_FORMATS[clip.depth], *video_arguments(settings, clip.container, 0)]
+    return ["-pix_fmt", PIXEL_FORMATS[clip.depth], *video_arguments(settings, clip.container, 0)]
 
 
 def _sound(clip: Clip) -> list[str]:
-    tones = "|".join(["0.2*sin(440*2*PI*t)"] * clip.channels)
-    layout = "5.1" if clip.channels == 6 else "stereo"
-    source = f"aevalsrc={tones}:s={SAMPLE_RATE}:d={LENGTH_S}:c={layout}"
     settings = AudioSettings(
         action=Action.ENCODE,
         track=0,
@@ -69,4 +82,4 @@ def _sound(clip: Clip) -> list[str]:
         source_channels=clip.channels,
         bitrate_bps=SOUND_BPS * clip.channels // 2,
     )
-    return ["-i", source, *audio_arguments(settings, Placing(place=0, container=clip.container, filtered=False))]
+    return audio_arguments(settings, Placing(place=0, container=clip.container, filtered=False))

@@ -96,6 +96,10 @@ def _breaks(values: Values) -> str:
     return f"{RULE_NAMES.get(rule, rule)} is {measured}, the device takes {allowed}"
 
 
+def _breaks_perhaps(values: Values) -> str:
+    return f"{_breaks(values)} for sure; some of its kind play this too"
+
+
 def rule_sides(rule: str, measured: str, allowed: str) -> tuple[str, str]:
     """What was measured and what is allowed, with codecs and containers as people call them."""
     named: Callable[[str], str] | None = {
@@ -111,16 +115,6 @@ def _container_name(name: str) -> str:
         return "DVD"
     return CONTAINERS[name].label if name in CONTAINERS else name
 
-
-def _years(values: Values) -> str:
-    return "year" if values["years"] == 1 else "years"
-
-
-KIND_WORDS = {
-    "phone": "phone", "tablet": "tablet", "tv": "TV", "player": "media player", "pocket": "pocket player",
-    "browser": "web browser", "car": "car", "sound": "sound player", "console": "games console",
-    "projector": "projector", "computer": "computer", "goal": "purpose",
-}  # fmt: skip
 
 RULE_NAMES = {
     "container": "container",
@@ -208,18 +202,11 @@ SENTENCES: dict[str, str | Callable[[Values], str]] = {
     "own_file": "a file of its own",
     "holds_titles": lambda v: "holds titles " + ", ".join(map(str, v["titles"])),  # type: ignore[call-overload]
     "no_evidence": "nothing speaks for more",
-    # nearest profiles
-    "other_kind": lambda v: f"made for a {KIND_WORDS[str(v['theirs'])]}, yours is a {KIND_WORDS[str(v['yours'])]}",
-    "newer_than_yours": lambda v: f"{v['years']} {_years(v)} newer than yours: it may promise too much",
-    "older_than_yours": lambda v: f"{v['years']} {_years(v)} older than yours: safe, but yours may do more",
-    "larger_screen": lambda v: f"its screen is larger ({v['size']})",
-    "smaller_screen": lambda v: f"its screen is smaller ({v['size']})",
-    "lacks_uhd": "it does not play 4K",
-    "has_uhd": "it plays 4K, which yours does not",
     # verdicts
     "obeys_all": "it keeps every rule of the device",
     "only_container": "the streams fit, only the container does not",
     "breaks_rule": _breaks,
+    "breaks_rule_perhaps": _breaks_perhaps,
     "sound_only": "only the sound is kept",
     "no_streams": "it has neither picture nor sound",
     "no_size": "its picture does not say how large it is; scan it again",

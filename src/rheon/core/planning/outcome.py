@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
-from ..devices import DeviceProfile, MediaFacts, RuleResult, judge
+from ..devices import DeviceProfile, MediaFacts, RuleResult, careful, judge
 from ..devices.bounds import highest_level, rate_bounds
 from ..devices.rules import video_entry_for
 from ..media import AudioStream, Scan, Title, VideoStream
@@ -61,8 +61,9 @@ def planned_audio(title: Title, made: AudioSettings) -> AudioStream:
 def breaches(
     title: Title, made: OutputSettings, expected: Estimate, devices: Sequence[DeviceProfile]
 ) -> tuple[Breach, ...]:
-    """Every rule of every device that the planned file breaks."""
+    """Every rule of every device that the planned file breaks, where only what is sure counts."""
     facts = planned_facts(title, made, expected)
+    kept = {device.id: {rule.rule for rule in judge(facts, device) if rule.ok} for device in devices}
     return tuple(
         Breach(
             device_id=device.id,
@@ -71,9 +72,10 @@ def breaches(
             part=rule.part,
             measured=rule.measured,
             allowed=rule.allowed,
+            unsure=rule.rule in kept[device.id],
         )
         for device in devices
-        for rule in (*_broken(facts, device), *_peak(made, facts, device))
+        for rule in (*_broken(facts, careful(device)), *_peak(made, facts, careful(device)))
     )
 
 

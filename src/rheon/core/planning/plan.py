@@ -109,7 +109,10 @@ class Decision:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Breach:
-    """A rule of a device that the file will break, since somebody wanted it so."""
+    """A rule of a device that the file will break, since somebody wanted it so.
+
+    ``unsure`` where it holds if the device can do what is doubtful.
+    """
 
     device_id: str
     device_name: str
@@ -117,6 +120,7 @@ class Breach:
     part: str
     measured: str
     allowed: str
+    unsure: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from ..devices import DeviceProfile, Judgement, Verdict, common_ground, judge_title
+from ..devices import DeviceProfile, Judgement, Verdict, careful, common_ground, judge_title
 from ..errors import BadPin, PlanError
 from ..media import Reason
 from ..media.containers import CONTAINERS
@@ -38,6 +38,8 @@ class _Parts:
 def plan(request: PlanRequest, *, explained: bool = True) -> Plan:
     """Plan one file that serves every device of the request; without ``explained`` no decisions and rules are told.
 
+    Only what the devices can do for sure is used; a pin may use what is doubtful.
+
     Raises ``BadPin`` for a pin that names nothing there is, ``PlanError`` where no one file can serve all devices.
     """
     for key in request.pins:
@@ -46,7 +48,9 @@ def plan(request: PlanRequest, *, explained: bool = True) -> Plan:
     one_of(request.pins, "picture.codec", ("copy", *ENCODERS), "codec that Rheon makes")
     request = replace(request, pins={key: said for key, said in request.pins.items() if said != AUTOMATIC})
     title = request.title
-    profile = common_ground(request.devices, picture=title.video is not None, sound=bool(title.audio))
+    profile = common_ground(
+        [careful(one) for one in request.devices], picture=title.video is not None, sound=bool(title.audio)
+    )
     judged = judge_title(request.title, profile, request.languages)
     if judged.verdict is Verdict.CANNOT:
         return _nothing(request, judged.verdict, judged.reason)

@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
-from ..devices import ENCODABLE_AUDIO, DeviceProfile, Verdict
+from ..devices import ENCODABLE_AUDIO, DeviceProfile, Verdict, careful
 from ..devices.rules import takes_audio, takes_video
 from ..errors import PlanError
 from ..media import Title
@@ -46,6 +46,7 @@ class Serving:
 
 def serve(request: PlanRequest) -> Serving:
     """Share files between the devices of a request. Raises ``BadPin``."""
+    request = replace(request, devices=tuple(careful(one) for one in request.devices))
     alone = {device.id: _alone(request, device) for device in request.devices}
     as_it_is = tuple(d for d in request.devices if alone[d.id] is Verdict.PLAYS)
     wanting = [d for d in request.devices if alone[d.id] not in (Verdict.PLAYS, Verdict.CANNOT)]

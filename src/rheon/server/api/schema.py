@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from rheon.core.devices import QUESTIONS, Sure, Trouble
 from rheon.core.devices import DeviceKind as Kind
 from rheon.core.devices import Verdict as CoreVerdict
 from rheon.core.media import Role as CoreRole
@@ -20,6 +21,11 @@ DRIVE_STATES = [(value.value, value.value) for value in CoreDriveState]
 DEVICE_KINDS = [(value.value, value.value) for value in Kind]
 SOUND_WISHES = [(value.value, value.value) for value in SoundWish]
 WORDS_WISHES = [(value.value, value.value) for value in WordsWish]
+SURE_WORDS = [(value.value, value.value) for value in Sure]
+EVIDENCE_KINDS = [(value, value) for value in ("played", "failed", "said", "answered", "assumed")]
+QUESTION_IDS = [(name, name) for name in QUESTIONS]
+TROUBLES = [(value.value, value.value) for value in Trouble]
+CHANGE_KINDS = [(value, value) for value in ("new", "gone", "changed", "kept")]
 
 
 def bound_path_numbers(result: dict[str, Any], **_: Any) -> dict[str, Any]:

@@ -34,6 +34,7 @@ class ColumnSerializer(serializers.Serializer):
     model = serializers.CharField()
     detail = serializers.CharField()
     free_bytes = serializers.IntegerField(allow_null=True)
+    largest_file_bytes = serializers.IntegerField(allow_null=True)
     used = serializers.IntegerField()
 
 

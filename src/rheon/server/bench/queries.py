@@ -198,7 +198,7 @@ def _breach(breach: Breach) -> dict[str, str]:
         "rule": RULE_NAMES[breach.rule],
         "measured": measured,
         "allowed": allowed,
-        "consequence": CONSEQUENCES.get(breach.rule, "it may not play"),
+        "consequence": ("perhaps " if breach.unsure else "") + CONSEQUENCES.get(breach.rule, "it may not play"),
     }
 
 
@@ -282,8 +282,15 @@ def _column(device: Device) -> dict[str, Any]:
         "model": profile.name if profile else f"one file for {len(served)} devices",
         "detail": summary(profile) if profile else ", ".join(row.name for row in served),
         "free_bytes": device.free_bytes,
+        "largest_file_bytes": _largest_file(device),
         "used": device.used,
     }
+
+
+def _largest_file(device: Device) -> int | None:
+    """The largest file that every device takes for which one is made."""
+    bounds = [row.core_profile().limits.largest_file_bytes for row in device.served()]
+    return min((bound for bound in bounds if bound), default=None)
 
 
 def _kind(device: Device) -> str:

@@ -119,6 +119,11 @@ SPECTACULAR_SETTINGS = {
         "rheon.server.api.schema.bound_path_numbers",
     ],
     "ENUM_NAME_OVERRIDES": {
+        "Sure": "rheon.server.api.schema.SURE_WORDS",
+        "Trouble": "rheon.server.api.schema.TROUBLES",
+        "QuestionId": "rheon.server.api.schema.QUESTION_IDS",
+        "EvidenceKind": "rheon.server.api.schema.EVIDENCE_KINDS",
+        "ChangeKind": "rheon.server.api.schema.CHANGE_KINDS",
         "SourceState": "rheon.server.shelf.models.SourceState",
         "JobState": "rheon.server.worklist.models.JobState",
         "Balance": "rheon.server.api.schema.BALANCES",

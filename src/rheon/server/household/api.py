@@ -2,22 +2,24 @@
 
 from __future__ import annotations
 
-from django.http import HttpRequest, HttpResponse
+from django.http import FileResponse, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
+from django.utils import timezone
 from django.views.decorators.http import require_GET
 from drf_spectacular.utils import extend_schema
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from rheon.core.devices import Answers, DeviceKind, catalogue, nearest
+from rheon.core.devices import Answers, DeviceKind, Trouble, hear, load_profile
 from rheon.server.api.asked import asked
 
-from . import documents
-from .actions import asking, devices, people
-from .documents import AskingSerializer, DeviceSerializer, HouseholdSerializer, MatchSerializer, ProfileCheckSerializer
+from . import documents, trials
+from .actions import asking, devices, learning, people
+from .documents import AskingSerializer, DeviceSerializer, HeardSerializer, HouseholdSerializer, ProfileCheckSerializer
 from .models import Device, Member
 from .requests import (
+    AnswerSerializer,
     AnswersSerializer,
     DeviceChangeSerializer,
     DocumentSerializer,
@@ -26,6 +28,7 @@ from .requests import (
     NewDeviceSerializer,
     NewMemberSerializer,
     OwnDeviceSerializer,
+    TrialSerializer,
 )
 from .tasks import make_clips_task
 
@@ -67,7 +70,9 @@ class OneMember(APIView):
 class Devices(APIView):
     @extend_schema(operation_id="addDevice", request=NewDeviceSerializer, responses={201: DeviceSerializer})
     def post(self, request: Request) -> Response:
-        added = devices.add_device(**asked(NewDeviceSerializer, request.data))
+        wanted = asked(NewDeviceSerializer, request.data)
+        said = {**dict.fromkeys(wanted["yes"], True), **dict.fromkeys(wanted["no"], False)}
+        added = devices.add_device(wanted["profile_id"], wanted["name"], said)
         return Response(documents.device_document(added), status=201)
 
 
@@ -79,12 +84,21 @@ class OwnDevices(APIView):
         return Response(documents.device_document(added), status=201)
 
 
-class Nearest(APIView):
-    @extend_schema(operation_id="nearestDevices", parameters=[AnswersSerializer], responses=MatchSerializer(many=True))
+class Finding(APIView):
+    @extend_schema(operation_id="findDevice", parameters=[AnswersSerializer], responses=HeardSerializer)
     def get(self, request: Request) -> Response:
-        said = asked(AnswersSerializer, request.query_params)
-        answers = Answers(**{**said, "kind": DeviceKind(said["kind"]) if "kind" in said else None})
-        return Response([documents.match_document(match) for match in nearest(answers, catalogue().values())])
+        wanted = asked(AnswersSerializer, request.query_params)
+        answers = Answers(
+            kind=DeviceKind(wanted["kind"]) if "kind" in wanted else None,
+            year=wanted.get("year"),
+            said={
+                **dict.fromkeys(wanted["unknown"]),
+                **dict.fromkeys(wanted["yes"], True),
+                **dict.fromkeys(wanted["no"], False),
+            },
+        )
+        heard = hear(wanted["typed"], timezone.localdate().year, answers)
+        return Response(documents.heard_document(heard, list(answers.said)))
 
 
 class ProfileCheck(APIView):
@@ -118,6 +132,55 @@ class OneDevice(APIView):
         return Response(status=204)
 
 
+class DeviceAnswers(APIView):
+    @extend_schema(operation_id="answerQuestion", request=AnswerSerializer, responses=DeviceSerializer)
+    def post(self, request: Request, device_id: int) -> Response:
+        device = get_object_or_404(Device, pk=device_id)
+        said = asked(AnswerSerializer, request.data)
+        return Response(documents.device_document(learning.answer(device, said["question"], yes=said["yes"])))
+
+
+class DeviceTrials(APIView):
+    @extend_schema(operation_id="tellTrial", request=TrialSerializer, responses=DeviceSerializer)
+    def post(self, request: Request, device_id: int) -> Response:
+        device = get_object_or_404(Device, pk=device_id)
+        said = asked(TrialSerializer, request.data)
+        trouble = Trouble(said["trouble"]) if said["trouble"] else None
+        learned = learning.tell_played(device, trials.trial_facts(device, said["line"]), trouble)
+        return Response(documents.device_document(learned))
+
+
+class DeviceAsked(APIView):
+    @extend_schema(operation_id="takeAsked", request=DocumentSerializer, responses=DeviceSerializer)
+    def post(self, request: Request, device_id: int) -> Response:
+        device = get_object_or_404(Device, pk=device_id)
+        asked_profile = load_profile(asked(DocumentSerializer, request.data)["document"])
+        learned = learning.take_asked(device, asked_profile)
+        asking.drop_answers()
+        return Response(documents.device_document(learned))
+
+
+class DeviceKindAgain(APIView):
+    """A device and the catalogue's word on its kind."""
+
+    @extend_schema(operation_id="startOver", request=None, responses=DeviceSerializer)
+    def post(self, request: Request, device_id: int) -> Response:
+        device = get_object_or_404(Device, pk=device_id)
+        return Response(documents.device_document(learning.start_over(device)))
+
+    @extend_schema(operation_id="takeBack", request=None, responses=DeviceSerializer)
+    def delete(self, request: Request, device_id: int) -> Response:
+        device = get_object_or_404(Device, pk=device_id)
+        return Response(documents.device_document(learning.take_back(device)))
+
+
+class DeviceNews(APIView):
+    @extend_schema(operation_id="markSeen", request=None, responses=DeviceSerializer)
+    def delete(self, request: Request, device_id: int) -> Response:
+        device = get_object_or_404(Device, pk=device_id)
+        return Response(documents.device_document(learning.mark_seen(device)))
+
+
 class AskingTheDevice(APIView):
     @extend_schema(operation_id="asking", responses=AskingSerializer)
     def get(self, request: Request) -> Response:
@@ -143,3 +206,13 @@ def profile_file(request: HttpRequest, device_id: int) -> HttpResponse:
     headers = {"Content-Disposition": f'attachment; filename="{profile.id}.json"'}
     text = profile.model_dump_json(indent=2, exclude_none=True)
     return HttpResponse(text, content_type="application/json", headers=headers)
+
+
+class TrialFile(APIView):
+    """A file that settles one doubt, to be put on the device."""
+
+    @extend_schema(exclude=True)
+    def get(self, request: Request, device_id: int) -> FileResponse:
+        device = get_object_or_404(Device, pk=device_id)
+        path, name = trials.trial_file(device, request.query_params.get("line", "")[:80])
+        return FileResponse(path.open("rb"), as_attachment=True, filename=name)

@@ -1,20 +1,52 @@
-"""A device's abilities in words a person understands."""
+"""A device's abilities in words a person understands, and how sure each is."""
 
 from __future__ import annotations
 
-from rheon.core.devices import DeviceProfile, VideoEntry
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from rheon.core.devices import (
+    AudioEntry,
+    ContainerEntry,
+    DeviceProfile,
+    Limits,
+    Line,
+    Screen,
+    SubtitleEntry,
+    Sure,
+    VideoEntry,
+    careful,
+    lines,
+)
+from rheon.core.devices.certainty import SUBTITLE_FORMS
 from rheon.core.media.codecs import channels_text, codec_name
 from rheon.core.media.containers import CONTAINERS
 
-FORMS = {
-    "text_track": "text that can be switched on",
-    "picture_track": "pictures as on the disc, that can be switched on",
-    "text_file": "a text file beside the film",
+TOPICS = {
+    "screen": "Screen",
+    "containers": "Files",
+    "video": "Picture",
+    "audio": "Sound",
+    "subtitles": "Subtitles",
+    "limits": "Limits",
 }
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Ability:
+    """One line of a profile for people. ``why`` says what it rests on, ``point`` names the standard's own point."""
+
+    key: str
+    topic: str
+    text: str
+    sure: str
+    why: str
+    point: str
+
+
 def summary(profile: DeviceProfile) -> str:
-    """The least a person wants to know: ``1080p, surround, FAT32``."""
+    """The least a person wants to know, of what is sure enough: ``1080p, surround, FAT32``."""
+    profile = careful(profile)
     best = max((entry.max_height for entry in profile.video), default=None)
     parts = [f"{best}p" if best else "sound only"]
     if any(entry.max_channels > 2 for entry in profile.audio):
@@ -26,45 +58,65 @@ def summary(profile: DeviceProfile) -> str:
     return ", ".join(parts)
 
 
-def capabilities(profile: DeviceProfile) -> list[tuple[str, str]]:
-    """(topic, sentence) pairs, the most important first."""
-    facts = [
-        (
-            "Files",
-            " or ".join(f"{CONTAINERS[entry.format].label} (.{entry.extension})" for entry in profile.containers),
-        ),
-        ("Picture", "; ".join(map(_video, profile.video)) or "none: it plays sound only"),
-        ("Sound", "; ".join(_audio(entry.codec, entry.max_channels) for entry in profile.audio)),
-    ]
-    if profile.screen:
-        inches = f", {profile.screen.diagonal_inch:g} inches" if profile.screen.diagonal_inch else ""
-        facts.insert(0, ("Screen", f"{profile.screen.width} × {profile.screen.height} pixels{inches}"))
-    words = list(dict.fromkeys(FORMS[entry.form] for entry in profile.subtitles))
-    facts.append(("Subtitles", "; ".join([*words, "drawn into the picture"]) if profile.video else "none"))
-    facts.append(("Limits", _limits(profile)))
-    return facts
+def abilities(profile: DeviceProfile) -> list[Ability]:
+    """Every line, the surest of each topic first."""
+    topics, order = list(TOPICS.values()), [sure.value for sure in Sure]
+    return sorted(_abilities(profile), key=lambda one: (topics.index(one.topic), order.index(one.sure)))
+
+
+def _abilities(profile: DeviceProfile) -> Iterator[Ability]:
+    for line in lines(profile):
+        ground = line.ground
+        yield Ability(
+            key=line.key,
+            topic=TOPICS[line.topic],
+            text=_text(line),
+            sure=line.sure.value,
+            why=ground.note if ground else "Written in its profile.",
+            point=ground.point if ground else "",
+        )
+    if profile.video:
+        why = "Rheon draws them; a device shows them with the picture."
+        yield Ability(key="drawn", topic="Subtitles", text="drawn into the picture", sure="known", why=why, point="")
+    else:
+        why = "It shows no picture."
+        yield Ability(key="video", topic="Picture", text="none: it plays sound only", sure="known", why=why, point="")
+
+
+def _text(line: Line) -> str:
+    match line.entry:
+        case Screen() as screen:
+            inches = f", {screen.diagonal_inch:g} inches" if screen.diagonal_inch else ""
+            return f"{screen.width} × {screen.height} pixels{inches}"
+        case ContainerEntry() as container:
+            return f"{CONTAINERS[container.format].label} (.{container.extension})"
+        case VideoEntry() as entry:
+            return _video(entry)
+        case AudioEntry() as entry:
+            surround = " surround" if entry.max_channels > 2 else ""
+            return f"{codec_name(entry.codec)} in {channels_text(entry.max_channels)}{surround}"
+        case SubtitleEntry() as entry:
+            return SUBTITLE_FORMS[entry.form]
+        case Limits() as limits:
+            return _limits(limits)
+    raise TypeError(f"{line.key} is no line of a profile")
 
 
 def _video(entry: VideoEntry) -> str:
     level = f" level {entry.max_level}" if entry.max_level else ""
-    abilities = (
+    fine = f", {max(entry.bit_depths)} bit" if max(entry.bit_depths) > 8 else ""
+    extra = (
         ("interlaced too", entry.interlaced),
         ("non-square pixels", entry.non_square_pixels),
         ("changing frame rates", entry.variable_frame_rate),
     )
-    extras = [text for text, on in abilities if on]
+    extras = [text for text, on in extra if on]
     rate = f"{float(entry.frame_rate_limit):g} frames a second"
-    size = f"up to {entry.max_width} × {entry.max_height} at {rate}"
+    size = f"up to {entry.max_width} × {entry.max_height}{fine} at {rate}"
     return f"{codec_name(entry.codec)}{level} {size}" + (f" ({', '.join(extras)})" if extras else "")
 
 
-def _audio(codec: str, channels: int) -> str:
-    surround = " surround" if channels > 2 else ""
-    return f"{codec_name(codec)} in {channels_text(channels)}{surround}"
-
-
-def _limits(profile: DeviceProfile) -> str:
-    limits = profile.limits
+def _limits(limits: Limits) -> str:
     parts = []
     if limits.largest_file_bytes:
         parts.append(f"no file over {limits.largest_file_bytes / 1e9:.2g} GB")

@@ -17,7 +17,12 @@ _one_at_a_time = threading.Lock()
 
 def clip_file(clip: Clip) -> Path:
     """The clip's file. Raises ``EngineError``."""
-    target = clip_path(clip)
+    return kept_clip(clip, clip.id)
+
+
+def kept_clip(clip: Clip, mark: str, *, watched: bool = False) -> Path:
+    """The clip's file under a mark of its own; longer where somebody will watch it. Raises ``EngineError``."""
+    target = _folder() / mark
     if target.exists():
         return target
     with _one_at_a_time:
@@ -25,14 +30,18 @@ def clip_file(clip: Clip) -> Path:
             target.parent.mkdir(parents=True, exist_ok=True)
             with tempfile.TemporaryDirectory() as work:
                 part = Path(work) / "clip"
-                make_clip(clip, part)
+                make_clip(clip, part, watched=watched)
                 shutil.move(part, target)
     return target
 
 
 def clip_path(clip: Clip) -> Path:
     """Where a clip lies once it is made."""
-    return Path(settings.STATE) / "clips" / clip.id
+    return _folder() / clip.id
+
+
+def _folder() -> Path:
+    return Path(settings.STATE) / "clips"
 
 
 def make_all() -> int:

@@ -2,30 +2,69 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping, Sequence
+from dataclasses import asdict
 from typing import Any
 
 import segno
 from rest_framework import serializers
 
-from rheon.core.devices import CLIPS, DeviceProfile, Match, catalogue, device, goals, load_profile, oddities
+from rheon.core.devices import (
+    CLIPS,
+    QUESTIONS,
+    DeviceProfile,
+    Family,
+    Found,
+    Heard,
+    Span,
+    answered_all,
+    catalogue,
+    device,
+    doubtful,
+    families,
+    goals,
+    load_profile,
+    oddities,
+    open_questions,
+    trial,
+)
 from rheon.core.errors import BadProfile
-from rheon.core.media.sentences import sentence
-from rheon.server.api.schema import DEVICE_KINDS, SOUND_WISHES, WORDS_WISHES
+from rheon.server.api.schema import CHANGE_KINDS, DEVICE_KINDS, EVIDENCE_KINDS, SOUND_WISHES, SURE_WORDS, WORDS_WISHES
 
 from . import queries
 from .actions.asking import is_open
-from .capabilities import capabilities, summary
+from .capabilities import abilities, summary
 from .models import Asking, Device, Member, Wishes
 
 
-class CapabilitySerializer(serializers.Serializer):
+class AbilitySerializer(serializers.Serializer):
+    """A line of a profile in words; ``test_file`` says that a file can be made that settles a doubt."""
+
+    key = serializers.CharField()
     topic = serializers.CharField()
+    text = serializers.CharField()
+    sure = serializers.ChoiceField(choices=SURE_WORDS)
+    why = serializers.CharField()
+    point = serializers.CharField()
+    test_file = serializers.BooleanField()
+
+
+class QuestionSerializer(serializers.Serializer):
+    """Answered by yes, no or not at all."""
+
+    id = serializers.CharField()
+    text = serializers.CharField()
+    help = serializers.CharField()
+
+
+class NewsSerializer(serializers.Serializer):
+    what = serializers.ChoiceField(choices=CHANGE_KINDS)
     text = serializers.CharField()
 
 
 class EvidenceSerializer(serializers.Serializer):
     line = serializers.CharField()
-    rests_on = serializers.ChoiceField(choices=["played", "said", "assumed"])
+    rests_on = serializers.ChoiceField(choices=EVIDENCE_KINDS)
     note = serializers.CharField()
 
 
@@ -51,8 +90,14 @@ class DeviceSerializer(serializers.Serializer):
     id = serializers.IntegerField()
     name = serializers.CharField()
     profile = ProfileSerializer()
-    capabilities = CapabilitySerializer(many=True)
+    abilities = AbilitySerializer(many=True)
+    questions = QuestionSerializer(many=True)
     evidence = EvidenceSerializer(many=True)
+    news = NewsSerializer(many=True)
+    can_take_back = serializers.BooleanField()
+    kind_name = serializers.CharField()
+    is_changed = serializers.BooleanField()
+    favourite = serializers.BooleanField()
     document = serializers.JSONField()
     wishes = WishesSerializer()
     member_id = serializers.IntegerField(allow_null=True)
@@ -68,18 +113,53 @@ class MemberSerializer(serializers.Serializer):
     device_ids = serializers.ListField(child=serializers.IntegerField())
 
 
+class SpanSerializer(serializers.Serializer):
+    """Years to choose from; ``year`` stands for all of them."""
+
+    since = serializers.IntegerField()
+    year = serializers.IntegerField()
+    text = serializers.CharField()
+
+
+class FamilySerializer(serializers.Serializer):
+    kind = serializers.ChoiceField(choices=DEVICE_KINDS)
+    label = serializers.CharField()
+    count = serializers.IntegerField()
+    spans = SpanSerializer(many=True)
+
+
 class HouseholdSerializer(serializers.Serializer):
     languages = serializers.ListField(child=serializers.CharField())
     wishes = WishesSerializer()
     devices = DeviceSerializer(many=True)
     members = MemberSerializer(many=True)
     catalogue = ProfileSerializer(many=True)
+    families = FamilySerializer(many=True)
     goals = ProfileSerializer(many=True)
 
 
-class MatchSerializer(serializers.Serializer):
+class FoundSerializer(serializers.Serializer):
+    """The kind that fits best. ``guessed_age``: nobody said the age, and others of other years fit too."""
+
     profile = ProfileSerializer()
-    differences = serializers.ListField(child=serializers.CharField())
+    abilities = AbilitySerializer(many=True)
+    others = ProfileSerializer(many=True)
+    questions = QuestionSerializer(many=True)
+    guessed_age = serializers.BooleanField()
+
+
+class HeardSerializer(serializers.Serializer):
+    """What was understood. ``yes`` and ``no`` are questions that words or answers have settled, ``answered`` those
+    that were answered one by one.
+    """
+
+    kind = serializers.ChoiceField(choices=DEVICE_KINDS, allow_null=True)
+    year = serializers.IntegerField(allow_null=True)
+    yes = serializers.ListField(child=serializers.CharField())
+    no = serializers.ListField(child=serializers.CharField())
+    answered = QuestionSerializer(many=True)
+    found = FoundSerializer(many=True)
+    standards = ProfileSerializer(many=True)
 
 
 class FieldNoteSerializer(serializers.Serializer):
@@ -92,7 +172,7 @@ class ProfileCheckSerializer(serializers.Serializer):
 
     errors = FieldNoteSerializer(many=True)
     warnings = FieldNoteSerializer(many=True)
-    capabilities = CapabilitySerializer(many=True)
+    abilities = AbilitySerializer(many=True)
 
 
 class AskingSerializer(serializers.Serializer):
@@ -106,7 +186,7 @@ class AskingSerializer(serializers.Serializer):
     clip_count = serializers.IntegerField()
     problem = serializers.CharField()
     document = serializers.JSONField(allow_null=True)
-    capabilities = CapabilitySerializer(many=True)
+    abilities = AbilitySerializer(many=True)
     evidence = EvidenceSerializer(many=True)
 
 
@@ -117,6 +197,7 @@ def household_document() -> dict[str, Any]:
         "devices": [device_document(row) for row in queries.devices()],
         "members": [_member(row) for row in queries.members()],
         "catalogue": [profile_document(profile) for profile in catalogue().values()],
+        "families": [_family(family) for family in families().values()],
         "goals": [profile_document(profile) for profile in goals().values()],
     }
 
@@ -127,8 +208,14 @@ def device_document(row: Device) -> dict[str, Any]:
         "id": row.pk,
         "name": row.name,
         "profile": profile_document(profile),
-        "capabilities": _capabilities(profile),
+        "abilities": _abilities(profile),
+        "questions": _questions(open_questions(profile)),
         "evidence": _evidence(profile),
+        "news": row.news,
+        "can_take_back": bool(row.before),
+        "kind_name": row.base["name"] if row.base else "",
+        "is_changed": bool(row.base) and row.base != row.profile,
+        "favourite": row.favourite,
         "document": profile.model_dump(mode="json", exclude_none=True),
         "wishes": wishes_document(row),
         "member_id": row.member_id,
@@ -150,9 +237,42 @@ def profile_document(profile: DeviceProfile) -> dict[str, Any]:
     }
 
 
-def match_document(match: Match) -> dict[str, Any]:
-    differences = [sentence(reason) for reason in match.differences]
-    return {"profile": profile_document(match.profile), "differences": differences}
+def heard_document(heard: Heard, answered: Sequence[str]) -> dict[str, Any]:
+    answers = heard.answers
+    return {
+        "kind": answers.kind.value if answers.kind else None,
+        "year": answers.year,
+        "yes": [name for name, said in answers.said.items() if said],
+        "no": [name for name, said in answers.said.items() if said is False],
+        "answered": _questions(answered),
+        "found": [_found(found, answers.said) for found in heard.found],
+        "standards": [profile_document(profile) for profile in heard.standards],
+    }
+
+
+def _found(found: Found, said: Mapping[str, bool | None]) -> dict[str, Any]:
+    return {
+        "profile": profile_document(found.profile),
+        "abilities": _abilities(answered_all(found.profile, said)),
+        "others": [profile_document(profile) for profile in found.others],
+        "questions": _questions(found.questions),
+        "guessed_age": found.guessed_age,
+    }
+
+
+def _family(family: Family) -> dict[str, Any]:
+    return {
+        "kind": family.kind.value,
+        "label": family.label,
+        "count": len(family.generations),
+        "spans": [{"since": span.since, "year": span.year, "text": _span_text(span, family)} for span in family.ages],
+    }
+
+
+def _span_text(span: Span, family: Family) -> str:
+    if span.until is None:
+        return f"{span.since} or later"
+    return f"{span.until} or before" if span == family.ages[0] else f"{span.since} to {span.until}"
 
 
 def wishes_document(row: Wishes) -> dict[str, Any]:
@@ -171,11 +291,11 @@ def profile_check(text: str) -> dict[str, Any]:
     except BadProfile as error:
         clauses = error.facts.get("fields")
         said = [str(clause).partition(": ") for clause in clauses] if isinstance(clauses, list) else []
-        return {"errors": [{"field": f, "text": t} for f, _, t in said], "warnings": [], "capabilities": []}
+        return {"errors": [{"field": f, "text": t} for f, _, t in said], "warnings": [], "abilities": []}
     return {
         "errors": [],
         "warnings": [{"field": found.field, "text": found.text} for found in oddities(profile)],
-        "capabilities": _capabilities(profile),
+        "abilities": _abilities(profile),
     }
 
 
@@ -195,7 +315,7 @@ def asking_document(row: Asking) -> dict[str, Any]:
         "clip_count": len(CLIPS),
         "problem": row.problem,
         "document": profile.model_dump(mode="json", exclude_none=True) if profile else None,
-        "capabilities": _capabilities(profile) if profile else [],
+        "abilities": _abilities(profile) if profile else [],
         "evidence": _evidence(profile) if profile else [],
     }
 
@@ -216,8 +336,13 @@ def _member(row: Member) -> dict[str, Any]:
     }
 
 
-def _capabilities(profile: DeviceProfile) -> list[dict[str, str]]:
-    return [{"topic": topic, "text": text} for topic, text in capabilities(profile)]
+def _abilities(profile: DeviceProfile) -> list[dict[str, Any]]:
+    tried = {line.key for line in doubtful(profile) if trial(profile, line.key)}
+    return [{**asdict(one), "test_file": one.key in tried} for one in abilities(profile)]
+
+
+def _questions(names: Sequence[str]) -> list[dict[str, str]]:
+    return [asdict(QUESTIONS[name]) for name in names]
 
 
 def _evidence(profile: DeviceProfile) -> list[dict[str, str]]:

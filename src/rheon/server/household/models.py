@@ -46,12 +46,18 @@ class Column(models.TextChoices):
 class Device(Wishes):
     """A device the household owns: a name of its own over a profile. Also what else a file can be made for.
 
-    ``shares`` are the devices of a ``SHARED`` one, whose own profile is unused. ``free_bytes`` is what somebody said is
-    free on it. ``used`` counts the files that were made for it.
+    ``base`` is the catalogue's profile as it was taken, null for one of somebody's own: what differs from it was
+    learned or written here. ``before`` is the profile before the catalogue last changed it, ``news`` what changed then,
+    until somebody has seen it. ``shares`` are the devices of a ``SHARED`` one, whose own profile is unused.
+    ``free_bytes`` is what somebody said is free on it. ``used`` counts the files that were made for it.
     """
 
     name = models.CharField(max_length=80)
     profile = models.JSONField(default=dict)
+    base = models.JSONField(null=True)
+    before = models.JSONField(null=True)
+    news = models.JSONField(default=list)
+    favourite = models.BooleanField(default=False)
     position = models.PositiveIntegerField(default=0)
     column = models.CharField(max_length=6, choices=Column, default=Column.DEVICE)
     shares = models.ManyToManyField("self", symmetrical=False, related_name="shared_in")
@@ -66,6 +72,10 @@ class Device(Wishes):
     def core_profile(self) -> DeviceProfile:
         """The profile of a device or goal."""
         return DeviceProfile.model_validate(self.profile)
+
+    def base_profile(self) -> DeviceProfile | None:
+        """The catalogue's profile that it was taken from, as it was."""
+        return DeviceProfile.model_validate(self.base) if self.base else None
 
     def served(self) -> list[Device]:
         """The devices that a file made for this one is for."""

@@ -47,7 +47,7 @@ def liked(device: Device | None, everyone: Household | None = None) -> Liked:
 
 
 def usual_first(rows: Sequence[Device], now: datetime | None = None) -> list[Device]:
-    """Devices before shared files before goals; in each those that are used most and latest first."""
+    """Devices before shared files before goals; in each favourites first, then what is used most and latest."""
     at = now or timezone.now()
 
     def worth(row: Device) -> float:
@@ -56,7 +56,10 @@ def usual_first(rows: Sequence[Device], now: datetime | None = None) -> list[Dev
         days = (at - row.last_used).total_seconds() / 86400
         return float(row.used * 0.5 ** (days / FADES_DAYS))
 
-    return sorted(rows, key=lambda row: (ORDER[Column(row.column)], -round(worth(row), 1), row.position, row.pk))
+    def place(row: Device) -> tuple[int, bool, float, int, int]:
+        return ORDER[Column(row.column)], not row.favourite, -round(worth(row), 1), row.position, row.pk
+
+    return sorted(rows, key=place)
 
 
 def columns() -> list[Device]:

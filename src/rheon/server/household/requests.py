@@ -5,7 +5,7 @@ from __future__ import annotations
 from rest_framework import serializers
 
 from rheon.server.api.fields import IdField
-from rheon.server.api.schema import DEVICE_KINDS, SOUND_WISHES, WORDS_WISHES
+from rheon.server.api.schema import DEVICE_KINDS, QUESTION_IDS, SOUND_WISHES, TROUBLES, WORDS_WISHES
 
 from .actions.people import known_languages
 from .models import Member
@@ -46,6 +46,7 @@ class DeviceChangeSerializer(_WishesSerializer):
     name = serializers.CharField(max_length=80, required=False)
     member_id = IdField(allow_null=True, required=False)
     free_bytes = serializers.IntegerField(min_value=0, max_value=LARGEST_BYTES, allow_null=True, required=False)
+    favourite = serializers.BooleanField(required=False)
 
     def validate_member_id(self, value: int | None) -> int | None:
         if value is not None and not Member.objects.filter(pk=value).exists():
@@ -53,7 +54,18 @@ class DeviceChangeSerializer(_WishesSerializer):
         return value
 
 
-class NewDeviceSerializer(serializers.Serializer):
+class _Questions(serializers.ListField):
+    child = serializers.ChoiceField(choices=QUESTION_IDS)
+
+
+class _SaidSerializer(serializers.Serializer):
+    """Answers to questions: those answered by yes and those answered by no."""
+
+    yes = _Questions(max_length=len(QUESTION_IDS), required=False, default=list)
+    no = _Questions(max_length=len(QUESTION_IDS), required=False, default=list)
+
+
+class NewDeviceSerializer(_SaidSerializer):
     profile_id = serializers.CharField(max_length=80)
     name = serializers.CharField(max_length=80, allow_blank=True, default="")
 
@@ -68,11 +80,25 @@ class OwnDeviceSerializer(DocumentSerializer):
     name = serializers.CharField(max_length=80, allow_blank=True, default="")
 
 
-class AnswersSerializer(serializers.Serializer):
-    """What a person can say of a device; what is left out is not known."""
+class AnswersSerializer(_SaidSerializer):
+    """What a person says of a device: in a sentence, or answer by answer. What is left out is not known."""
 
+    typed = serializers.CharField(max_length=200, allow_blank=True, default="", trim_whitespace=False)
     kind = serializers.ChoiceField(choices=DEVICE_KINDS, required=False)
     year = serializers.IntegerField(min_value=1995, max_value=2100, required=False)
-    screen_width = serializers.IntegerField(min_value=1, max_value=20_000, required=False)
-    screen_height = serializers.IntegerField(min_value=1, max_value=20_000, required=False)
-    plays_uhd = serializers.BooleanField(required=False, allow_null=True, default=None)
+    unknown = _Questions(max_length=len(QUESTION_IDS), required=False, default=list)
+
+
+class AnswerSerializer(serializers.Serializer):
+    question = serializers.ChoiceField(choices=QUESTION_IDS)
+    yes = serializers.BooleanField()
+
+
+class PlayedSerializer(serializers.Serializer):
+    """How a file did on a device: it played, or what the trouble was."""
+
+    trouble = serializers.ChoiceField(choices=TROUBLES, allow_null=True)
+
+
+class TrialSerializer(PlayedSerializer):
+    line = serializers.CharField(max_length=80)

@@ -9,11 +9,14 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from rheon.core.devices import Trouble
 from rheon.server.api.asked import asked
-from rheon.server.api.fields import PageSerializer
+from rheon.server.api.fields import IdField, PageSerializer
+from rheon.server.api.schema import TROUBLES
 from rheon.server.bench.documents import EstimateSerializer, RuleSerializer
+from rheon.server.household.models import Column, Device
 
-from .actions.outputs import forget
+from .actions.outputs import forget, report
 from .models import Output
 from .queries import output_document, outputs_document
 
@@ -22,6 +25,22 @@ class CheckSerializer(serializers.Serializer):
     device_name = serializers.CharField()
     kept = serializers.IntegerField()
     rules = RuleSerializer(many=True)
+
+
+class PlayedOnSerializer(serializers.Serializer):
+    """A device the file is for; ``reported`` says that somebody told how it did there."""
+
+    device_id = serializers.IntegerField()
+    device_name = serializers.CharField()
+    reported = serializers.BooleanField()
+    trouble = serializers.ChoiceField(choices=TROUBLES, allow_null=True)
+
+
+class ReportSerializer(serializers.Serializer):
+    """How a file did on a device: it played, or what the trouble was."""
+
+    device_id = IdField()
+    trouble = serializers.ChoiceField(choices=TROUBLES, allow_null=True)
 
 
 class OutputSerializer(serializers.Serializer):
@@ -41,6 +60,7 @@ class OutputSerializer(serializers.Serializer):
     checking_s = serializers.FloatField()
     expected = EstimateSerializer()
     checks = CheckSerializer(many=True)
+    played_on = PlayedOnSerializer(many=True)
     made = serializers.CharField()
 
 
@@ -79,3 +99,13 @@ class OneOutput(APIView):
     def delete(self, request: Request, output_id: int) -> Response:
         forget(get_object_or_404(Output, pk=output_id))
         return Response(status=204)
+
+
+class Reports(APIView):
+    @extend_schema(operation_id="reportPlayed", request=ReportSerializer, responses=OutputSerializer)
+    def post(self, request: Request, output_id: int) -> Response:
+        output = get_object_or_404(Output, pk=output_id)
+        said = asked(ReportSerializer, request.data)
+        device = get_object_or_404(Device, pk=said["device_id"], column=Column.DEVICE)
+        trouble = Trouble(said["trouble"]) if said["trouble"] else None
+        return Response(output_document(report(output, device, trouble)))

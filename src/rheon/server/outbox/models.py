@@ -10,13 +10,16 @@ from rheon.server.worklist.models import Job
 class Output(models.Model):
     """A finished file; ``held`` says that no rule of its checks was broken.
 
-    Names and expectations are kept with it, so it outlives its job on the list.
+    Names and expectations are kept with it, so it outlives its job on the list. ``reports`` hold, in the order in which
+    they came, what people saw when they played it: device, and ``trouble`` or null for none.
     """
 
     job = models.OneToOneField(Job, null=True, on_delete=models.SET_NULL)
     title_id = models.BigIntegerField(null=True)
     title_name = models.CharField(max_length=220)
     device_names = models.JSONField()
+    device_ids = models.JSONField(default=list)
+    reports = models.JSONField(default=list)
     summary = models.CharField(max_length=300)
     path = models.TextField()
     size_bytes = models.BigIntegerField()

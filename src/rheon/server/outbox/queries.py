@@ -11,6 +11,7 @@ from rheon.core.devices import RuleResult
 from rheon.core.system import is_there
 from rheon.server.bench.queries import rule_document
 from rheon.server.home.queries import output_folders
+from rheon.server.household.models import Device
 
 from .models import Output
 
@@ -52,8 +53,24 @@ def output_document(output: Output) -> dict[str, Any]:
         "checking_s": output.checking_s,
         "expected": output.expected,
         "checks": [_check(check) for check in output.checks],
+        "played_on": _played_on(output),
         "made": output.made.isoformat(),
     }
+
+
+def _played_on(output: Output) -> list[dict[str, Any]]:
+    """The devices that are still in the Household, each with what was reported last."""
+    said = {report["device_id"]: report for report in output.reports}
+    rows = Device.objects.filter(pk__in=output.device_ids)
+    return [
+        {
+            "device_id": row.pk,
+            "device_name": row.name,
+            "reported": row.pk in said,
+            "trouble": said[row.pk]["trouble"] if row.pk in said else None,
+        }
+        for row in rows
+    ]
 
 
 def _folder_text(folder: Path) -> str:

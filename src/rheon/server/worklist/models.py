@@ -40,6 +40,7 @@ class Job(models.Model):
     title = models.ForeignKey(Title, null=True, on_delete=models.SET_NULL, related_name="jobs")
     title_name = models.CharField(max_length=220)
     device_names = models.JSONField()
+    device_ids = models.JSONField(default=list)
     summary = models.CharField(max_length=300)
     title_document = models.JSONField()
     plan_document = models.JSONField()

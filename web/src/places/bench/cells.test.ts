@@ -17,7 +17,7 @@ const cell = (device_id: number, same_as: number | null = null, title_id = 1): C
 });
 
 describe("the crossing table", () => {
-  const devices: Column[] = [1, 2, 3, 4].map((id) => ({ id, name: "", column: "device", kind: "phone", model: "", detail: "", free_bytes: null, used: 0 }));
+  const devices: Column[] = [1, 2, 3, 4].map((id) => ({ id, name: "", column: "device", kind: "phone", model: "", detail: "", free_bytes: null, largest_file_bytes: null, used: 0 }));
   const titles: Row[] = [1, 2, 3].map((id) => ({ id, name: "", role: "episode", duration_s: 1, size_bytes: 1, detail: "" }));
 
   it("merges only neighbours that one file serves", () => {
@@ -26,7 +26,7 @@ describe("the crossing table", () => {
   });
 
   it("counts a file once, however many devices it serves", () => {
-    expect(totalOf([cell(1), cell(2, 1), cell(3)])).toEqual({ files: 2, bytes: 20, seconds: 8, low: 6, high: 12 });
+    expect(totalOf([cell(1), cell(2, 1), cell(3)])).toEqual({ files: 2, bytes: 20, largest: 10, seconds: 8, low: 6, high: 12 });
   });
 
   it("picks a rectangle between two corners, without what can't be made", () => {

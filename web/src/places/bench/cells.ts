@@ -85,13 +85,14 @@ export function rowsOf(list: readonly Cell[]): ReadonlyMap<number, Cell[]> {
   return rows;
 }
 
-/** What a pick of cells comes to: files, bytes, and seconds with their bounds. */
+/** What a pick of cells comes to: files, bytes, the largest of them, and seconds with their bounds. */
 export function totalOf(cells: readonly Cell[]) {
   const files = new Map<string, Cell>();
   for (const cell of cells) files.set(`${cell.title_id}:${cell.same_as ?? cell.device_id}`, cell);
-  const total = { files: files.size, bytes: 0, seconds: 0, low: 0, high: 0 };
+  const total = { files: files.size, bytes: 0, largest: 0, seconds: 0, low: 0, high: 0 };
   for (const { estimate } of files.values()) {
     total.bytes += estimate?.size_bytes ?? 0;
+    total.largest = Math.max(total.largest, estimate?.size_bytes ?? 0);
     total.seconds += estimate?.time_s ?? 0;
     total.low += estimate?.time_low_s ?? 0;
     total.high += estimate?.time_high_s ?? 0;

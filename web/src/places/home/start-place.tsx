@@ -8,12 +8,10 @@ import { ActBar } from "../../parts/act-bar";
 import { Button } from "../../ui/button";
 import { Notice } from "../../ui/notice";
 import { Failed, Loading } from "../../ui/states";
-import { DeviceChoice } from "./device-choice";
+import { type ChosenDevice, DeviceChoice } from "./device-choice";
 import { FilmChoice } from "./film-choice";
 import { OutputChoice } from "./output-choice";
 import { Section } from "./section";
-
-type Profile = Schemas["Profile"];
 
 /** The first page of an empty home: three questions, each with an answer proposed, each of which can be left out. */
 export function StartPlace() {
@@ -24,19 +22,19 @@ export function StartPlace() {
   const failed = asked.find((query) => query.isError);
   if (failed?.error) return <Failed error={failed.error} onRetry={() => asked.forEach((query) => void query.refetch())} />;
   if (!home.data || !films.data || !household.data) return <Loading what="what is on this machine" />;
-  return <Questions home={home.data} proposals={films.data.proposals} catalogue={household.data.catalogue} />;
+  return <Questions home={home.data} proposals={films.data.proposals} families={household.data.families} />;
 }
 
 interface Props {
   home: Schemas["Home"];
   proposals: Schemas["Proposal"][];
-  catalogue: Profile[];
+  families: Schemas["Family"][];
 }
 
-function Questions({ home, proposals, catalogue }: Props) {
+function Questions({ home, proposals, families }: Props) {
   const [folders, setFolders] = useState<ReadonlySet<string>>(() => new Set(proposals.map(({ path }) => path)));
   const [output, setOutput] = useState(home.output.path);
-  const [devices, setDevices] = useState<Profile[]>([]);
+  const [devices, setDevices] = useState<ChosenDevice[]>([]);
   const [fault, setFault] = useState("");
   const navigate = useNavigate();
   const addFolder = useAddFilmFolder();
@@ -52,7 +50,7 @@ function Questions({ home, proposals, catalogue }: Props) {
       // what is refused stops here, with everything that was chosen still on the page
       if (output !== home.output.path) await change.mutateAsync({ output });
       for (const path of folders) await addFolder.mutateAsync(path);
-      for (const { id } of devices) await addDevice.mutateAsync({ profile_id: id, name: "" });
+      for (const { profile, yes, no } of devices) await addDevice.mutateAsync({ profile_id: profile.id, name: "", yes, no });
       await change.mutateAsync({ set_up: true });
     } catch (error) {
       setFault(error instanceof Error ? error.message : "That did not work.");
@@ -76,8 +74,8 @@ function Questions({ home, proposals, catalogue }: Props) {
       <Section title="Where should files go?" about="What Rheon makes for your devices is put here.">
         <OutputChoice places={places} chosen={output} onChange={setOutput} />
       </Section>
-      <Section title="What do you watch on?" about="Phones, tablets, televisions, players. From each Rheon knows what it plays; the nearest one will do.">
-        <DeviceChoice catalogue={catalogue} chosen={devices} onChange={setDevices} />
+      <Section title="What do you watch on?" about="Phones, tablets, televisions, players. What a thing plays follows from what it is and how old.">
+        <DeviceChoice families={families} chosen={devices} onChange={setDevices} />
       </Section>
       {fault && (
         <div className="px-6 pb-3 max-md:px-3">

@@ -4,90 +4,75 @@ import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useAddDevice, useAddOwnDevice } from "../../api/household";
 import { likeness } from "../../domain/fuzzy";
+import { DeviceFinder } from "../../parts/device-finder";
+import { answersOf, useFinder } from "../../parts/finder";
+import { ProfileList } from "../../parts/profile-list";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { Field } from "../../ui/field";
 import { Notice } from "../../ui/notice";
 import { Tabs } from "../../ui/tabs";
-import { FindNearest } from "./find-nearest";
-import { ProfileList } from "../../parts/profile-list";
 
 type Profile = Schemas["Profile"];
 
 interface Props {
   open: boolean;
   onOpenChange: (open: boolean) => void;
-  catalogue: Profile[];
+  household: Schemas["Household"];
 }
 
-export function AddDevice({ open, onOpenChange, catalogue }: Props) {
-  const [chosen, setChosen] = useState<Profile | null>(null);
+export function AddDevice({ open, onOpenChange, household }: Props) {
   const [name, setName] = useState("");
-  const [way, setWay] = useState("list");
-  const [typed, setTyped] = useState("");
+  const [way, setWay] = useState("find");
+  const [chosen, setChosen] = useState<Profile | null>(null);
+  const finding = useFinder();
   const add = useAddDevice();
   const own = useAddOwnDevice();
   const done = () => {
+    finding.clear();
     setChosen(null);
     setName("");
-    setTyped("");
     onOpenChange(false);
   };
-  const submit = () => chosen && add.mutate({ profile_id: chosen.id, name }, { onSuccess: done });
-  const rows = catalogue
-    .map((profile) => ({ profile, score: likeness(typed, `${profile.name} ${profile.kind} ${profile.year ?? "generic"} ${profile.about}`) }))
-    .filter(({ score }) => score > 0)
-    .sort((a, b) => b.score - a.score);
-  return (
-    <Dialog
-      open={open}
-      onOpenChange={onOpenChange}
-      title="Add a device"
-      wide
-      about="Choose what it is, or the nearest to it; the generic ones play nearly everywhere."
-      footer={
-        <>
-          <input
-            aria-label="Its name at home"
-            placeholder="Its name at home"
-            value={name}
-            onChange={(event) => setName(event.target.value)}
-            className="mr-auto h-9 min-w-0 flex-1 rounded-lg border border-hairline bg-raised px-3 placeholder:text-quiet"
-          />
-          <Button onClick={() => onOpenChange(false)}>Cancel</Button>
-          {chosen && (
-            <Button asChild>
-              <Link to={`/household/new?from=${chosen.id}`}>Change it first</Link>
-            </Button>
-          )}
-          <Button look="primary" disabled={!chosen || add.isPending} onClick={submit}>
-            {chosen ? `Add ${chosen.name}` : "Choose one first"}
-          </Button>
-        </>
-      }
+  const submit = (profile: Profile, heard?: Schemas["Heard"]) =>
+    add.mutate({ profile_id: profile.id, name, ...(heard ? answersOf(finding.finder, heard) : {}) }, { onSuccess: done });
+  const act = (profile: Profile, heard?: Schemas["Heard"]) => (
+    <form
+      className="sticky -bottom-4 -mx-5 mt-4 -mb-4 flex rounded-b-card flex-wrap items-end gap-3 border-t border-hairline bg-raised px-5 py-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        submit(profile, heard);
+      }}
     >
-      {add.isError && <Notice look="fault">{add.error.message}</Notice>}
+      <Field label="Its name at home" value={name} onChange={setName} placeholder={profile.name.split(",")[0]} className="min-w-[200px] flex-1" />
+      <Button asChild>
+        <Link to={`/household/new?from=${profile.id}`}>Change it first</Link>
+      </Button>
+      <Button look="primary" type="submit" disabled={add.isPending}>
+        Add it
+      </Button>
+    </form>
+  );
+  return (
+    <Dialog open={open} onOpenChange={onOpenChange} title="Add a device" wide about="What it plays follows from what it is and how old. Nothing has to be known of codecs.">
+      {add.isError && (
+        <div className="mb-3">
+          <Notice look="fault">{add.error.message}</Notice>
+        </div>
+      )}
       <Tabs
         value={way}
         onChange={setWay}
         tabs={[
-          {
-            value: "list",
-            text: `From the list (${catalogue.length})`,
-            content: (
-              <>
-                <Field hideLabel label="Find a device" placeholder="Name, kind or year; typing errors are forgiven" value={typed} onChange={setTyped} className="mb-2" />
-                {rows.length ? <ProfileList label="Catalogue" rows={rows} chosen={chosen} onChoose={setChosen} /> : <p className="py-4 text-quiet">No device is called like that. “It isn’t there” finds the nearest.</p>}
-              </>
-            ),
-          },
-          { value: "nearest", text: "It isn’t there", content: <FindNearest chosen={chosen} onChoose={setChosen} /> },
+          { value: "find", text: "Find it", content: <DeviceFinder families={household.families} finding={finding} act={act} /> },
+          { value: "list", text: `All kinds (${household.catalogue.length})`, content: <EveryKind catalogue={household.catalogue} chosen={chosen} onChoose={setChosen} act={act} /> },
           {
             value: "file",
             text: "From a file",
             content: (
               <>
-                <p className="mb-2 text-quiet">A profile that somebody gave you, as the Household saves them (.json).</p>
+                <p className="mb-3 text-quiet">A profile that somebody gave you, as the Household saves them (.json).</p>
+                <Field label="Its name at home" value={name} onChange={setName} placeholder="as the file says" className="mb-3" />
                 <input
                   type="file"
                   accept=".json,application/json"
@@ -109,5 +94,28 @@ export function AddDevice({ open, onOpenChange, catalogue }: Props) {
         ]}
       />
     </Dialog>
+  );
+}
+
+interface ListProps {
+  catalogue: Profile[];
+  chosen: Profile | null;
+  onChoose: (profile: Profile) => void;
+  act: (profile: Profile) => React.ReactNode;
+}
+
+/** Every kind and every standard’s point, for those who like to look through them. */
+function EveryKind({ catalogue, chosen, onChoose, act }: ListProps) {
+  const [typed, setTyped] = useState("");
+  const rows = catalogue
+    .map((profile) => ({ profile, score: likeness(typed, `${profile.name} ${profile.kind} ${profile.about}`) }))
+    .filter(({ score }) => score > 0)
+    .sort((a, b) => b.score - a.score);
+  return (
+    <>
+      <Field hideLabel label="Search the kinds" placeholder="Search; typing errors are forgiven" value={typed} onChange={setTyped} className="mb-2" />
+      {rows.length ? <ProfileList label="All kinds" rows={rows} chosen={chosen} onChoose={onChoose} /> : <p className="py-4 text-quiet">No kind is called like that.</p>}
+      {chosen && act(chosen)}
+    </>
   );
 }

@@ -1,26 +1,44 @@
 import { useState } from "react";
 
-import { useAddOwnDevice, useAsking, useDoor } from "../../api/household";
+import { useAddOwnDevice, useAsking, useDoor, useTakeAsked } from "../../api/household";
 import type { Schemas } from "../../api/client";
+import { AbilityList } from "../../parts/ability-list";
 import { Bar } from "../../ui/bar";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { Field } from "../../ui/field";
 import { Notice } from "../../ui/notice";
+import { Select } from "../../ui/select";
 import { Failed, Loading } from "../../ui/states";
-import { Capabilities } from "./device-card";
 import { EvidenceList } from "./evidence-list";
 
 type Asking = Schemas["Asking"];
 
 /** Lets a device find out by itself what it plays: a page for its browser, behind a code that opens once. */
-export function AskDevice({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
+interface Props {
+  open: boolean;
+  onOpenChange: (open: boolean) => void;
+  devices: Schemas["Device"][];
+}
+
+const NEW = "new";
+
+export function AskDevice({ open, onOpenChange, devices }: Props) {
   const asking = useAsking();
   const door = useDoor();
   const own = useAddOwnDevice();
+  const take = useTakeAsked();
+  const [which, setWhich] = useState(NEW);
   const [name, setName] = useState("");
   const said = asking.data;
-  const add = () => said?.document && own.mutate({ document: JSON.stringify(said.document), name }, { onSuccess: () => onOpenChange(false) });
+  const known = devices.find(({ id }) => String(id) === which);
+  const done = { onSuccess: () => onOpenChange(false) };
+  const add = () => {
+    if (!said?.document) return;
+    const document = JSON.stringify(said.document);
+    if (known) take.mutate({ id: known.id, document }, done);
+    else own.mutate({ document, name }, done);
+  };
   return (
     <Dialog
       open={open}
@@ -33,7 +51,7 @@ export function AskDevice({ open, onOpenChange }: { open: boolean; onOpenChange:
           {Boolean(said?.document) && <Button className="mr-auto" onClick={() => door.mutate(false)}>Drop the answers</Button>}
           <Button onClick={() => onOpenChange(false)}>Close</Button>
           {said?.document ? (
-            <Button look="primary" disabled={own.isPending} onClick={add}>Add this device</Button>
+            <Button look="primary" disabled={own.isPending || take.isPending} onClick={add}>{known ? `Make ${known.name} surer` : "Add this device"}</Button>
           ) : (
             !said?.open && <Button look="primary" disabled={door.isPending || !said} onClick={() => door.mutate(true)}>Turn the page on</Button>
           )}
@@ -42,7 +60,7 @@ export function AskDevice({ open, onOpenChange }: { open: boolean; onOpenChange:
     >
       {asking.isPending && <Loading what="the page" />}
       {asking.isError && <Failed error={asking.error} onRetry={() => void asking.refetch()} />}
-      {(door.isError || own.isError) && <Notice look="fault">{(door.error ?? own.error)?.message}</Notice>}
+      {(door.isError || own.isError || take.isError) && <Notice look="fault">{(door.error ?? own.error ?? take.error)?.message}</Notice>}
       {said?.problem && (
         <div className="mb-3">
           <Notice look="fault">{said.problem}</Notice>
@@ -56,8 +74,15 @@ export function AskDevice({ open, onOpenChange }: { open: boolean; onOpenChange:
       {said?.open && <Open asking={said} />}
       {Boolean(said?.document) && said && (
         <>
-          <Field label="Its name at home" value={name} onChange={setName} placeholder="The device that was asked" />
-          <Capabilities facts={said.capabilities} />
+          <div className="flex flex-wrap items-end gap-x-6 gap-y-3">
+            <span>
+              <span className="mb-1 block text-quiet">Which device is it?</span>
+              <Select label="Which device is it?" value={which} onChange={setWhich} choices={[{ value: NEW, text: "a new one" }, ...devices.map((device) => ({ value: String(device.id), text: device.name }))]} />
+            </span>
+            {!known && <Field label="Its name at home" value={name} onChange={setName} placeholder="The device that was asked" className="min-w-[200px] flex-1" />}
+          </div>
+          {known && <p className="mt-2 text-quiet">What its browser played becomes proven. What it did not play says nothing of its other players, and changes nothing.</p>}
+          <AbilityList abilities={said.abilities} />
           <EvidenceList evidence={said.evidence} />
         </>
       )}

@@ -18,7 +18,7 @@ export function HouseholdPlace() {
   const devices = (household.data?.devices ?? []).filter((device) => !gone("device", device.id));
   return (
     <div className="flex-1 pb-8">
-      <PlaceHead name="Household" about={household.data ? `${devices.length} ${devices.length === 1 ? "device" : "devices"}, the usual ones first` : undefined}>
+      <PlaceHead name="Household" about={household.data ? `${devices.length} ${devices.length === 1 ? "device" : "devices"}, favourites and the usual ones first` : undefined}>
         <Button onClick={() => setAsking(true)}>Ask a device</Button>
         <Button look="primary" onClick={() => setAdding(true)}>
           Add a device
@@ -37,8 +37,8 @@ export function HouseholdPlace() {
           <DeviceCard key={device.id} device={device} members={household.data?.members ?? []} />
         ))}
       </ul>
-      {household.data && <AddDevice open={adding} onOpenChange={setAdding} catalogue={household.data.catalogue} />}
-      {asking && <AskDevice open={asking} onOpenChange={setAsking} />}
+      {household.data && <AddDevice open={adding} onOpenChange={setAdding} household={household.data} />}
+      {asking && household.data && <AskDevice open={asking} onOpenChange={setAsking} devices={household.data.devices} />}
     </div>
   );
 }

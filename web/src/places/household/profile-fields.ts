@@ -17,7 +17,7 @@ export type Entry = Record<string, unknown>;
 const choices = (...values: string[]): [string, string][] => values.map((value) => [value, value]);
 
 export const KINDS: [string, string][] = [
-  ["phone", "phone"], ["tablet", "tablet"], ["tv", "TV"], ["player", "media player"], ["pocket", "pocket player"], ["console", "games console"],
+  ["phone", "phone"], ["tablet", "tablet"], ["tv", "TV"], ["player", "box or stick under the TV"], ["disc_player", "disc player"], ["frame", "picture frame"], ["pocket", "pocket player"], ["console", "games console"],
   ["computer", "computer"], ["projector", "projector"], ["car", "car"], ["browser", "web browser"], ["sound", "sound only"],
 ];
 

@@ -3,11 +3,11 @@ import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 
 import { useAddOwnDevice, useCatalogueProfile, useHousehold, useProfileCheck, useReplaceProfile } from "../../api/household";
 import type { Schemas } from "../../api/client";
+import { AbilityList } from "../../parts/ability-list";
 import { useDebounced } from "../../parts/debounced";
 import { Button } from "../../ui/button";
 import { Notice } from "../../ui/notice";
 import { Failed, Loading } from "../../ui/states";
-import { Capabilities } from "./device-card";
 import { AUDIO, CONTAINER, type Entry, IDENTITY, LIMITS, SCREEN, SUBTITLE, VIDEO } from "./profile-fields";
 import { EntryList, FieldGroup, type Notes } from "./profile-group";
 
@@ -106,18 +106,18 @@ function ProfileForm({ title, document, busy, error, onSave }: FormProps) {
           </Button>
         </div>
       </form>
-      <Sheet notes={notes} facts={check.data?.capabilities ?? []} />
+      <Sheet notes={notes} abilities={check.data?.abilities ?? []} />
     </div>
   );
 }
 
 /** What the profile comes to in words, while it is being written. */
-function Sheet({ notes, facts }: { notes: Notes; facts: Schemas["Capability"][] }) {
+function Sheet({ notes, abilities }: { notes: Notes; abilities: Schemas["Ability"][] }) {
   return (
     <aside className="border-l border-hairline bg-raised px-5 py-4 max-lg:border-t max-lg:border-l-0" aria-label="What it plays">
       <div className="sticky top-[76px]">
         <h2 className="text-[16px]">What it plays, in words</h2>
-        {facts.length > 0 ? <Capabilities facts={facts} /> : <p className="mt-2 text-quiet">As soon as the form holds a whole profile.</p>}
+        {abilities.length > 0 ? <AbilityList abilities={abilities} /> : <p className="mt-2 text-quiet">As soon as the form holds a whole profile.</p>}
         <div className="mt-4 grid gap-2">
           {notes.errors.length > 0 && <Notice look="fault">{notes.errors.length === 1 ? "One field is wrong." : `${notes.errors.length} fields are wrong.`} It can’t be saved yet.</Notice>}
           {notes.warnings.length > 0 && <Notice look="reason">{notes.warnings.length === 1 ? "One thing is odd" : `${notes.warnings.length} things are odd`}; it can be saved all the same.</Notice>}

@@ -11,6 +11,7 @@ import { useUndo } from "../../parts/undo";
 import { RuleTable } from "../../parts/rule-table";
 import { Button } from "../../ui/button";
 import { Notice } from "../../ui/notice";
+import { PlayedThere } from "./played-there";
 
 type Output = Schemas["Output"];
 
@@ -50,6 +51,7 @@ export function OutputView({ output }: { output: Output }) {
           </div>
         </div>
       </div>
+      <PlayedThere output={output} />
       {output.checks.map((check) => (
         <CheckTable key={check.device_name} check={check} />
       ))}

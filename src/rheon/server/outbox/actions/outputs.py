@@ -3,8 +3,15 @@
 from __future__ import annotations
 
 from dataclasses import asdict
+from pathlib import Path
 
+from rheon.core.checking import read_facts
 from rheon.core.delivery import Delivered, DiscCopied
+from rheon.core.devices import Trouble
+from rheon.core.errors import SourceMissing
+from rheon.core.system import is_there
+from rheon.server.household.actions.learning import tell_played
+from rheon.server.household.models import Device
 from rheon.server.worklist.models import Job
 
 from ..models import Output
@@ -17,6 +24,7 @@ def take(job: Job, delivered: Delivered | DiscCopied) -> Output:
         title_id=job.title_id,
         title_name=job.title_name,
         device_names=job.device_names,
+        device_ids=job.device_ids,
         summary=job.summary,
         path=str(delivered.path),
         size_bytes=delivered.size_bytes,
@@ -29,6 +37,17 @@ def take(job: Job, delivered: Delivered | DiscCopied) -> Output:
             for name, check in zip(job.device_names, delivered.checks, strict=True)
         ],
     )
+
+
+def report(output: Output, device: Device, trouble: Trouble | None) -> Output:
+    """Keep what somebody saw on a device, and let its profile learn from it. Raises ``SourceError``."""
+    if not is_there(output.path):
+        raise SourceMissing("The file is not where it was made any more, so nothing can be learned from it.")
+    tell_played(device, read_facts(Path(output.path)), trouble)
+    said = {"device_id": device.pk, "device_name": device.name, "trouble": trouble.value if trouble else None}
+    output.reports = [*(one for one in output.reports if one["device_id"] != device.pk), said]
+    output.save(update_fields=["reports"])
+    return output
 
 
 def forget(output: Output) -> None:

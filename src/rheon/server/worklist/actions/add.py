@@ -17,7 +17,7 @@ from rheon.server.bench.planning import request_for, stored_setting
 from rheon.server.bench.queries import settings_text
 from rheon.server.home.queries import output_folders
 from rheon.server.household.actions.devices import mark_used
-from rheon.server.household.models import Device
+from rheon.server.household.models import Column, Device
 from rheon.server.shelf.models import Source, SourceState, Title
 
 from ..models import Job
@@ -79,6 +79,7 @@ def _add(title: Title, request: PlanRequest, made: Plan, devices: list[Device]) 
         title=title,
         title_name=title.name,
         device_names=[device.name for device in devices],
+        device_ids=[device.pk for device in devices if device.column == Column.DEVICE],
         summary=settings_text(made.settings)[:300],
         title_document=dump(title.core_title()),
         plan_document=dump(made),

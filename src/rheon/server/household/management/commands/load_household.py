@@ -10,7 +10,7 @@ from typing import Any
 from django.core.management import BaseCommand
 
 from rheon.server.home.actions.setting_up import mark_set_up
-from rheon.server.household.actions.devices import add_device, change_device
+from rheon.server.household.actions.devices import add_device, add_own_device, change_device
 from rheon.server.household.actions.people import add_member, change_member, set_languages
 from rheon.server.household.models import Device
 
@@ -32,7 +32,15 @@ class Command(BaseCommand):
             member = add_member(entry["name"])
             members[entry["name"]] = change_member(member, entry.get("wishes", {}))
         for entry in household["devices"]:
-            device = add_device(entry["profile"], entry["name"])
+            device = _added(entry, options["file"].parent)
             whose = members.get(entry.get("member"))
             changes = {"free_bytes": entry["free_bytes"]} if "free_bytes" in entry else {}
             change_device(device, {**changes, **({"member_id": whose.pk} if whose else {})})
+
+
+def _added(entry: dict[str, Any], folder: Path) -> Device:
+    """A device of the catalogue, or of a profile's file beside the household's."""
+    said = str(entry["profile"])
+    if said.endswith(".json"):
+        return add_own_device((folder / said).read_text(encoding="utf-8"), entry["name"])
+    return add_device(said, entry["name"])

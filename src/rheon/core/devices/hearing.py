@@ -1,0 +1,196 @@
+"""What somebody typed about a device, understood: “a seven-year-old tablet”, “TV 2011 usb stick”. Pure."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+from difflib import get_close_matches
+from functools import lru_cache
+
+from .catalogue import standards
+from .finder import Answers, Found, find
+from .kinds import Family, families
+from .profile import DeviceKind, DeviceProfile
+
+STRONG: dict[str, DeviceKind] = {
+    "phone": DeviceKind.PHONE, "smartphone": DeviceKind.PHONE, "mobile": DeviceKind.PHONE,
+    "cellphone": DeviceKind.PHONE, "handset": DeviceKind.PHONE,
+    "tablet": DeviceKind.TABLET,
+    "tv": DeviceKind.TV, "television": DeviceKind.TV, "telly": DeviceKind.TV,
+    "box": DeviceKind.PLAYER, "streamer": DeviceKind.PLAYER, "dongle": DeviceKind.PLAYER,
+    "dvd": DeviceKind.DISC_PLAYER, "bluray": DeviceKind.DISC_PLAYER, "disc": DeviceKind.DISC_PLAYER,
+    "console": DeviceKind.CONSOLE, "games": DeviceKind.CONSOLE, "game": DeviceKind.CONSOLE,
+    "handheld": DeviceKind.CONSOLE,
+    "car": DeviceKind.CAR, "headrest": DeviceKind.CAR, "dashboard": DeviceKind.CAR, "camper": DeviceKind.CAR,
+    "pocket": DeviceKind.POCKET,
+    "laptop": DeviceKind.COMPUTER, "computer": DeviceKind.COMPUTER, "notebook": DeviceKind.COMPUTER,
+    "pc": DeviceKind.COMPUTER, "desktop": DeviceKind.COMPUTER, "netbook": DeviceKind.COMPUTER,
+    "browser": DeviceKind.BROWSER, "website": DeviceKind.BROWSER,
+    "frame": DeviceKind.FRAME,
+    "projector": DeviceKind.PROJECTOR, "beamer": DeviceKind.PROJECTOR,
+    "radio": DeviceKind.SOUND, "speaker": DeviceKind.SOUND, "hifi": DeviceKind.SOUND, "headphones": DeviceKind.SOUND,
+    "soundbar": DeviceKind.SOUND,
+}  # fmt: skip
+"""Words that name a family by themselves; every other word of a family only adds to it."""
+STRONG_WEIGHT, WORD_WEIGHT = 4, 1
+PHRASES: tuple[tuple[str, DeviceKind], ...] = (
+    (r"\b(streaming|hdmi|tv) stick\b|\bstick (in|under|behind) the (tv|telly|television)\b", DeviceKind.PLAYER),
+    (r"\b(hard disk|media|network|set.?top|streaming) (player|box)\b", DeviceKind.PLAYER),
+    (r"\b(blu.?ray|dvd|disc) player\b", DeviceKind.DISC_PLAYER),
+    (r"\b(photo|picture) frame\b", DeviceKind.FRAME),
+    (r"\b(pocket|mp[34]) player\b", DeviceKind.POCKET),
+    (r"\bpocket projector\b", DeviceKind.PROJECTOR),
+    (r"\b(sound bar|car radio|kitchen radio|(music|network) (clip|speaker|player))\b", DeviceKind.SOUND),
+    (r"\b(back|rear)[ -]seat (screen|player|dvd)|\bhead ?rest|\bportable (dvd )?player\b", DeviceKind.CAR),
+    (r"\bgames? (machine|console)\b", DeviceKind.CONSOLE),
+)
+PHRASE_WEIGHT = 5
+SAID: tuple[tuple[str, str, bool], ...] = (
+    (r"\b(4k|8k|uhd|ultra hd|2160p)\b", "says_4k", True),
+    (r"\b(full.?hd|1080p)\b", "says_4k", False),
+    (r"\b(full.?hd|1080p)\b", "hd_ready", False),
+    (r"\b(hd.?ready|720p|kitchen|bedroom)\b", "hd_ready", True),
+    (r"\b(hd.?ready|720p)\b", "says_4k", False),
+    (r"\bhdr\b", "says_hdr", True),
+    (r"\b(hevc|h\.?265)\b", "says_hevc", True),
+    (r"\bdts\b", "dts_logo", True),
+    (r"\b(small|mini|little|[78](\.\d)?[ -]?(inch|\"))", "small", True),
+    (r"\b(large|big|1[0-3](\.\d)?[ -]?(inch|\"))", "small", False),
+    (r"\b(child|children|children's|kid|kids|kid's|daughter|son|grandchildren)\b", "for_children", True),
+    (r"\b(keys|keypad|flip|folding|buttons)\b", "keys", True),
+    (r"\btouch\b", "touch", True),
+    (r"\btouch\b", "keys", False),
+    (r"\b(stick|dongle)\b", "stick", True),
+    (r"\bbox\b", "stick", False),
+    (r"\bdvd\b", "blue_discs", False),
+    (r"\bblu.?ray\b", "blue_discs", True),
+    (r"\b(handheld|portable)\b", "handheld", True),
+    (r"\bunder the (tv|telly|television)\b", "handheld", False),
+    (r"\b(dash|dashboard|radio|in the car|car screen)\b", "headrest", False),
+    (r"\b(head ?rest|seat|lap|portable)\b", "headrest", True),
+    (r"\b(pocket|pico|mini|hand)\b", "palm", True),
+    (r"\b(wi.?fi|app)\b", "wifi", True),
+    (r"\bcar\b", "in_a_car", True),
+    (r"\b(network|hi.?fi|wi.?fi|streaming)\b", "on_the_network", True),
+    (r"\b(64|128|256|512) ?gb\b", "large_sticks", True),
+    (r"\.?\bmkv\b", "mkv_played", True),
+    (r"\b(up to date|current|newest)\b", "only_current", True),
+)
+DOUBTS = frozenset({"says_hdr", "says_hevc", "dts_logo", "large_sticks", "mkv_played", "says_4k"})
+"""Questions that settle a doubt of many kinds."""
+NUMBERS = (
+    "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve", "thirteen",
+    "fourteen", "fifteen", "sixteen", "seventeen", "eighteen", "nineteen", "twenty",
+)  # fmt: skip
+YEARS_OLD = re.compile(
+    rf"\b(\d{{1,2}}|{'|'.join(NUMBERS)})[ -]years?[ -]old\b|\b(\d{{1,2}}|{'|'.join(NUMBERS)}) years\b"
+)
+YEAR = re.compile(r"\b(19[89]\d|20\d\d)\b|['’](\d\d)\b")
+NEW = re.compile(r"\b(brand new|new|newest|latest|this year's)\b")
+COMMON = frozenset(
+    {"years", "year", "with", "from", "that", "takes", "take", "plays", "play", "whose", "reads", "read"}
+    | {"about", "kitchen", "living", "room", "have"}
+)
+FORGIVEN = 0.8
+"""How like a word has to be to one that is known (``difflib``); numbers are meant as they are typed."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Heard:
+    """What was understood, the kinds that fit (the likeliest first), and the standards' points that were named."""
+
+    answers: Answers
+    found: tuple[Found, ...]
+    standards: tuple[DeviceProfile, ...]
+
+
+def hear(typed: str, this_year: int, known: Answers | None = None) -> Heard:
+    """Understand a sentence. Where it names no kind, every kind that its words fit is tried; none for no sense.
+
+    ``known`` is what was answered besides; it goes before what was typed.
+    """
+    text = _corrected(typed.lower())
+    known = known or Answers()
+    year = known.year or _year(text, this_year)
+    typed_said = {name: value for pattern, name, value in SAID if re.search(pattern, text)}
+    kinds = [known.kind] if known.kind else _kinds(text)
+    meant = [Answers(kind=kind, year=year, said={**_meant(typed_said, kind), **known.said}) for kind in kinds]
+    return Heard(
+        answers=meant[0] if meant else Answers(year=year, said=known.said),
+        found=tuple(one for answers in meant if (one := find(answers, this_year))),
+        standards=_standards(text) if not kinds else (),
+    )
+
+
+def _meant(said: Mapping[str, bool], kind: DeviceKind) -> dict[str, bool]:
+    """Only the words that mean something for the kind: “a TV that takes a stick” says nothing of being one."""
+    asked = {name for one in families()[kind].generations for name in one.traits}
+    return {name: value for name, value in said.items() if name in asked | DOUBTS}
+
+
+def _kinds(text: str) -> list[DeviceKind]:
+    """The families that the words speak for, the best first; only those that come near the best."""
+    scores = {kind: _score(text, family) for kind, family in families().items()}
+    best = max(scores.values(), default=0)
+    if not best:
+        return []
+    return [kind for kind in sorted(scores, key=lambda kind: -scores[kind]) if scores[kind] * 2 > best]
+
+
+def _score(text: str, family: Family) -> int:
+    said = _words(text)
+    phrases = sum(PHRASE_WEIGHT for pattern, kind in PHRASES if kind is family.kind and re.search(pattern, text))
+    strong = STRONG_WEIGHT * any(STRONG.get(word) is family.kind for word in said)
+    weak = WORD_WEIGHT * len(said & (family.words | frozenset(w for one in family.generations for w in one.words)))
+    return phrases + strong + weak
+
+
+def _standards(text: str) -> tuple[DeviceProfile, ...]:
+    """Conformance points whose name holds every word that was typed: “h.264 4.1”, “av1”."""
+    wanted = [word for word in re.split(r"[\s,]+", text) if word]
+    return tuple(
+        profile
+        for profile in standards().values()
+        if wanted and all(word in f"{profile.name} {profile.id} {profile.about}".lower() for word in wanted)
+    )
+
+
+def _year(text: str, this_year: int) -> int | None:
+    if found := YEARS_OLD.search(text):
+        said = next(part for part in found.groups() if part)
+        return this_year - (int(said) if said.isdigit() else NUMBERS.index(said) + 1)
+    if found := YEAR.search(text):
+        whole, short = found.groups()
+        return int(whole) if whole else 2000 + int(short)
+    return this_year if NEW.search(text) else None
+
+
+def _corrected(text: str) -> str:
+    """The text with misspelt words put right where only one known word is like them, plurals made singular."""
+    return re.sub(r"[a-z]{4,}", lambda found: _known(found[0]), text)
+
+
+@lru_cache(maxsize=4096)
+def _known(word: str) -> str:
+    if word in _vocabulary():
+        return word
+    if word.endswith("s") and word[:-1] in _vocabulary():
+        return word[:-1]
+    return next(iter(get_close_matches(word, sorted(_vocabulary()), 1, FORGIVEN)), word)
+
+
+@lru_cache(maxsize=1)
+def _vocabulary() -> frozenset[str]:
+    """Every word that means something here, and common ones that must not be taken for them."""
+    patterns = (*(pattern for pattern, _ in PHRASES), *(pattern for pattern, _, _ in SAID))
+    phrases = {word for pattern in patterns for word in re.findall(r"[a-z]{4,}", pattern)}
+    return frozenset({*STRONG, *phrases, *COMMON, *NUMBERS, *_every_word(families().values())})
+
+
+def _every_word(found: Iterable[Family]) -> set[str]:
+    return {word for family in found for word in (*family.words, *(w for one in family.generations for w in one.words))}
+
+
+def _words(text: str) -> frozenset[str]:
+    return frozenset(re.findall(r"[a-z0-9]+", text))

@@ -1,0 +1,35 @@
+import { useState } from "react";
+
+import { type Answers, answeredBy } from "../api/household";
+import type { Schemas } from "../api/client";
+
+/** What somebody has said so far on the way to a device. */
+export interface Finder extends Answers {
+  /** A kind that was chosen from the others that fit, instead of the one proposed. */
+  chosen?: Schemas["Profile"];
+}
+
+const NOTHING: Finder = { typed: "", said: {} };
+
+export function useFinder() {
+  const [finder, setFinder] = useState<Finder>(NOTHING);
+  const say = (changes: Partial<Finder>) => setFinder((old) => ({ ...old, chosen: undefined, ...changes }));
+  return {
+    finder,
+    type: (typed: string) => setFinder({ ...NOTHING, typed }),
+    kindIs: (kind: Schemas["DeviceKind"] | undefined) => setFinder({ ...NOTHING, kind }),
+    yearIs: (year: number | undefined) => say({ year }),
+    answer: (question: string, said: boolean | null) => say({ said: { ...finder.said, [question]: said } }),
+    choose: (chosen: Schemas["Profile"] | undefined) => setFinder((old) => ({ ...old, chosen })),
+    clear: () => setFinder(NOTHING),
+  };
+}
+
+export type Finding = ReturnType<typeof useFinder>;
+
+/** The answers as a new device is given them: what was heard in the sentence, and what was said question by question. */
+export function answersOf(finder: Finder, heard: Schemas["Heard"] | undefined) {
+  const yes = new Set([...(heard?.yes ?? []), ...answeredBy(finder.said, true)]);
+  const no = new Set([...(heard?.no ?? []), ...answeredBy(finder.said, false)]);
+  return { yes: [...yes] as Schemas["QuestionId"][], no: [...no] as Schemas["QuestionId"][] };
+}
