@@ -9,16 +9,18 @@ import urllib.error
 import urllib.request
 
 import pytest
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import Browser, Page, Route, expect
 from tests.conftest import MEDIA
 from tests.e2e.conftest import Rheon
+
+from rheon.demo.models import model_file
 
 DEVICES = ("wren-6", "heron-8", "gannet-43", "cormorant-box", "sanderling-2")
 
 
 @pytest.fixture(scope="module", autouse=True)
 def prepared(rheon: Rheon) -> None:
-    household = {"languages": ["en"], "devices": [{"profile": name, "name": name} for name in DEVICES]}
+    household = {"languages": ["en"], "devices": [{"profile": str(model_file(name)), "name": name} for name in DEVICES]}
     file = rheon.state / "household.json"
     file.write_text(json.dumps(household))
     rheon.manage("load_household", str(file))
@@ -134,6 +136,35 @@ def test_7_many_cells_are_picked_with_shift_and_converted_in_one_act(page: Page)
     expect(page.get_by_text(re.compile(r"^6 cells picked"))).to_be_visible()
 
 
+def test_7b_everything_for_a_device_means_what_is_not_planned_yet_too(page: Page, rheon: Rheon) -> None:
+    with sqlite3.connect(rheon.state / "rheon.sqlite3") as database:
+        picked = [row[0] for row in database.execute("select title_id from bench_pick")]
+        others = "select id from shelf_title where id not in (select title_id from bench_pick)"
+        database.execute(f"insert into bench_pick (title_id) {others}")
+    calls: list[str] = []
+
+    def slowly(route: Route) -> None:
+        calls.append(route.request.url)
+        if len(calls) > 1:
+            page.wait_for_timeout(1500)
+        route.continue_()
+
+    page.set_viewport_size({"width": 1280, "height": 420})  # low, so that most rows are out of sight
+    page.route("**/api/bench/cells*", slowly)
+    page.goto("/bench")
+    rows = int(page.get_by_text(re.compile(r"^\d+ titles × ")).inner_text().split()[0])
+    assert rows > 8
+    everything = page.get_by_role("checkbox", name="Pick everything for heron-8")
+    everything.click()
+    expect(page.get_by_text(re.compile(r"^planning \d+ more titles?"))).to_be_visible()
+    expect(page.get_by_role("button", name=re.compile("^Convert "))).to_be_disabled()
+    expect(page.get_by_text(re.compile(rf"^{rows} cells picked"))).to_be_visible(timeout=30_000)
+    expect(everything).to_be_checked()
+    page.unroute_all(behavior="ignoreErrors")
+    with sqlite3.connect(rheon.state / "rheon.sqlite3") as database:
+        database.execute(f"delete from bench_pick where title_id not in ({','.join(map(str, picked))})")
+
+
 def test_8_a_profile_is_edited_with_warnings_as_it_is_typed(page: Page) -> None:
     page.goto("/household")
     page.get_by_role("link", name="Edit profile of heron-8").click()
@@ -197,9 +228,9 @@ def test_a_device_is_asked_by_its_own_browser_and_only_while_the_door_is_open(
     dialog.get_by_role("textbox", name="Its name at home").fill("This very browser")
     dialog.get_by_role("button", name="Add this device").click()
     card = page.get_by_role("listitem").filter(has=page.get_by_role("heading", name="This very browser"))
-    expect(card.get_by_text(re.compile("H.264 level .*VP9"))).to_be_visible()
-    card.get_by_text("What this rests on").click()
-    expect(card.get_by_text("tried").first).to_be_visible()
+    expect(card.get_by_role("button", name="proven H.264 level")).to_be_visible()
+    card.get_by_text("What was seen and said").click()
+    expect(card.get_by_text("played", exact=True).first).to_be_visible()
     page.wait_for_timeout(3000)
     assert not _listens(rheon)
 

@@ -82,13 +82,13 @@ const cellsQuery = (titles: readonly number[], balance: Schemas["Balance"]) => (
  * Cells of the table, so many titles at a time. What is in view comes first; then, when nothing is clicked for a while,
  * what the other balances come to there, and then the rest of the table.
  */
-export function useCells(chunks: readonly (readonly number[])[], balance: Schemas["Balance"], inView: (chunk: number) => boolean) {
+export function useCells(chunks: readonly (readonly number[])[], balance: Schemas["Balance"], inView: (chunk: number) => boolean, whole = false) {
   const cache = useQueryClient();
   const [rest, setRest] = useState("");
   const shown = chunks.filter((_, place) => inView(place));
   const what = `${balance} ${shown.map((ids) => ids.join()).join(";")}`;
   const found = useQueries({
-    queries: chunks.map((ids, place) => ({ ...cellsQuery(ids, balance), enabled: inView(place) || rest === what, placeholderData: keepPreviousData })),
+    queries: chunks.map((ids, place) => ({ ...cellsQuery(ids, balance), enabled: inView(place) || whole || rest === what, placeholderData: keepPreviousData })),
   });
   const ready = chunks.every((_, place) => !inView(place) || (found[place]?.isSuccess && !found[place].isPlaceholderData));
   useEffect(() => {

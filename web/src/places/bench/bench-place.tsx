@@ -14,7 +14,7 @@ import { AddColumn } from "./add-column";
 import { BALANCES } from "../../domain/balances";
 import { type Cell, cellKey, chunked, rowsOf, type Table, totalOf } from "./cells";
 import { CrossingTable } from "./crossing-table";
-import { usePicking } from "./picking";
+import { NOTHING_WHOLE, usePicking, type Whole } from "./picking";
 
 const CHUNK = 8;
 
@@ -59,7 +59,8 @@ function Crossing({ table }: { table: Table }) {
   const onView = useCallback((first: number, last: number) => setView({ first, last }), []);
   const chunks = useMemo(() => chunked(table.titles.map((title) => title.id), CHUNK), [table.titles]);
   const inView = (chunk: number) => chunk * CHUNK <= view.last && (chunk + 1) * CHUNK > view.first;
-  const found = useCells(chunks, table.balance, inView);
+  const [wholes, setWholes] = useState<ReadonlySet<Whole>>(NOTHING_WHOLE);
+  const found = useCells(chunks, table.balance, inView, wholes.size > 0);
   const lists = found.map((query) => query.data);
   const failed = found.find((query) => query.isError);
   const stamp = found.map((query) => `${query.dataUpdatedAt}${query.isPlaceholderData ? "…" : ""}`).join() + table.balance;
@@ -74,14 +75,14 @@ function Crossing({ table }: { table: Table }) {
     // the lists are new at each draw; what they hold is not
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [stamp]);
-  const picking = usePicking(table, flat);
+  const picking = usePicking(table, flat, wholes, setWholes);
   const chosen = [...picking.picked].flatMap((key) => flat.get(key) ?? []);
   if (failed?.error) return <Failed error={failed.error} onRetry={() => void failed.refetch()} />;
   return (
     <>
       <CrossingTable table={table} cells={rows} picking={picking} onView={onView} />
       {chosen.length > 0 ? (
-        <ConvertBar cells={chosen} onDone={picking.clear} />
+        <ConvertBar cells={chosen} unplanned={wholes.size ? table.titles.length - rows.size : 0} onDone={picking.clear} />
       ) : (
         <p className="px-6 py-3 text-[13px] text-quiet">
           Open a cell to see how its file will be made and why, or tick cells to convert them in one act; with Shift everything in between is ticked too.
@@ -91,7 +92,7 @@ function Crossing({ table }: { table: Table }) {
   );
 }
 
-function ConvertBar({ cells, onDone }: { cells: Cell[]; onDone: () => void }) {
+function ConvertBar({ cells, unplanned, onDone }: { cells: Cell[]; unplanned: number; onDone: () => void }) {
   const add = useAddJobs();
   const navigate = useNavigate();
   const total = totalOf(cells);
@@ -112,14 +113,14 @@ function ConvertBar({ cells, onDone }: { cells: Cell[]; onDone: () => void }) {
         {cells.length} {cells.length === 1 ? "cell" : "cells"} picked → {files}
       </span>
       <span className="text-deep-quiet">
-        {sizeText(total.bytes)} · about {spanText(total.seconds)} ({spanText(total.low)} to {spanText(total.high)})
+        {unplanned ? `planning ${unplanned} more ${unplanned === 1 ? "title" : "titles"} …` : `${sizeText(total.bytes)} · about ${spanText(total.seconds)} (${spanText(total.low)} to ${spanText(total.high)})`}
       </span>
       {add.isError && <span role="alert" className="rounded bg-madder px-2 py-0.5 text-madder-ink">{add.error.message}</span>}
       <div className="ml-auto flex items-center gap-4">
         <Button look="onDeep" size="text" onClick={onDone}>
           Clear
         </Button>
-        <Button look="accent" onClick={convert} disabled={add.isPending}>
+        <Button look="accent" onClick={convert} disabled={add.isPending || unplanned > 0}>
           Convert {files}
         </Button>
       </div>

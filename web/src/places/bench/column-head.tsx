@@ -26,7 +26,7 @@ export function ColumnHead({ column, cells, picking }: { column: Column; cells: 
               <X size={13} />
             </Button>
           )}
-          <Checkbox checked={all} disabled={!able.length} label={`Pick everything for ${column.name}`} onChange={(next) => picking.pick(able, next)} />
+          <Checkbox checked={all} disabled={!able.length} label={`Pick everything for ${column.name}`} onChange={(next) => picking.pickWhole(column.id, next)} />
         </span>
       </span>
       <span className="block truncate text-[12px] text-quiet" title={column.detail}>
@@ -37,15 +37,26 @@ export function ColumnHead({ column, cells, picking }: { column: Column; cells: 
   );
 }
 
+/** What is picked for a device against what is free on it, and the largest file against what it takes at once. */
 function Room({ column, picked }: { column: Column; picked: Cell[] }) {
-  if (column.column !== "device") return <span className="block text-[12px] text-quiet">{column.column === "shared" ? "share one file" : "a purpose"}</span>;
-  if (column.free_bytes === null) return <span className="block truncate text-[12px] text-quiet">{column.detail}</span>;
-  const bytes = totalOf(picked).bytes;
-  const over = bytes > column.free_bytes;
+  const { bytes, largest } = totalOf(picked);
+  const limit = column.largest_file_bytes;
+  const free = column.free_bytes;
+  const plain = column.column === "device" ? column.detail : column.column === "shared" ? "share one file" : "a purpose";
+  if (!bytes) return <Told text={free === null ? plain : `${sizeText(free)} free`} />;
   return (
-    <span className={`block truncate text-[12px] ${over ? "font-semibold text-madder" : "text-quiet"}`}>
-      {bytes ? `${sizeText(bytes)} of ` : ""}
-      {sizeText(column.free_bytes)} free{over ? ": too much" : ""}
+    <>
+      <Told text={free === null ? `${sizeText(bytes)} in all` : `${sizeText(bytes)} of ${sizeText(free)} free`} over={free !== null && bytes > free} />
+      {limit !== null && <Told text={`largest ${sizeText(largest)} of ${sizeText(limit)}`} hint={`The largest file is ${sizeText(largest)}; it takes files up to ${sizeText(limit)}`} over={largest > limit} />}
+    </>
+  );
+}
+
+function Told({ text, hint = text, over = false }: { text: string; hint?: string; over?: boolean }) {
+  return (
+    <span className={`block truncate text-[12px] ${over ? "font-semibold text-madder" : "text-quiet"}`} title={hint}>
+      {text}
+      {over ? ": too much" : ""}
     </span>
   );
 }

@@ -111,7 +111,7 @@ export function CrossingTable({ table, cells, picking, onView }: Props) {
                   checked={everything.length > 0 && everything.every((cell) => picking.picked.has(cellKey(cell)))}
                   disabled={!everything.length}
                   label="Pick everything"
-                  onChange={(next) => picking.pick(everything, next)}
+                  onChange={(next) => picking.pickWhole("all", next)}
                 />
               </span>
             </th>
@@ -156,7 +156,9 @@ const TitleRow = memo(
     const all = useMemo(() => (cells ? runsOf(devices, cells) : []), [cells, devices]);
     const { before, runs, after } = inColumns(all, from, to);
     const able = cells?.filter(canMake) ?? [];
-    const isChosen = (run: CellRun) => run.cells.some(canMake) && run.cells.filter(canMake).every((cell) => picking.picked.has(cellKey(cell)));
+    const isPicked = (cell: Cell) => picking.picked.has(cellKey(cell));
+    const isChosen = (run: CellRun) => run.cells.some(canMake) && run.cells.filter(canMake).every(isPicked);
+    const isPartly = (run: CellRun) => !isChosen(run) && run.cells.some(isPicked);
     return (
       <tr style={{ height: ROW_PX }}>
         <th scope="row" className="sticky left-0 z-10 border-b border-hairline bg-ground py-2 pr-3 text-left font-normal">
@@ -177,7 +179,7 @@ const TitleRow = memo(
         {before > 0 && <td colSpan={before} aria-hidden className="border-b border-hairline" />}
         {runs.map((run) => (
           <td key={run.cells[0]?.device_id} colSpan={run.span} className="h-[62px] border-b border-hairline p-1">
-            <RunCell run={run} row={row} chosen={isChosen(run)} pickTo={picking.pickTo} go={go} />
+            <RunCell run={run} row={row} chosen={isChosen(run)} partly={isPartly(run)} pickTo={picking.pickTo} go={go} />
           </td>
         ))}
         {after > 0 && <td colSpan={after} aria-hidden className="border-b border-hairline" />}

@@ -34,20 +34,22 @@ const plainly = (event: MouseEvent) => event.button === 0 && !event.metaKey && !
 interface Props {
   run: CellRun;
   row: number;
+  /** Whether all that it stands for is picked, and whether only some of it is. */
   chosen: boolean;
+  partly: boolean;
   pickTo: Picking["pickTo"];
   go: NavigateFunction;
 }
 
 /** One file's cell, over all the neighbouring devices that it serves. A plain link: hundreds are drawn at once. */
-export const RunCell = memo(function RunCell({ run, row, chosen, pickTo, go }: Props) {
+export const RunCell = memo(function RunCell({ run, row, chosen, partly, pickTo, go }: Props) {
   const cell = run.cells[0];
   if (!cell) return null;
   const able = run.cells.filter(canMake);
   const address = `/bench/${cell.title_id}/${cell.device_id}`;
   const odd = warning(cell);
   return (
-    <div className={`relative h-full rounded-lg ${chosen ? "ring-2 ring-marigold" : ""}`}>
+    <div className={`relative h-full rounded-lg ${chosen ? "ring-2 ring-marigold" : partly ? "ring-1 ring-marigold" : ""}`}>
       <a
         href={under(address)}
         onClick={(event) => plainly(event) && (event.preventDefault(), void go(address))}
@@ -75,6 +77,7 @@ export const RunCell = memo(function RunCell({ run, row, chosen, pickTo, go }: P
         <span className="absolute top-2 right-2">
           <Checkbox
             checked={chosen}
+            partly={partly}
             label={`Pick ${WORDS[cell.verdict].toLowerCase()} for ${run.span} ${run.span === 1 ? "device" : "devices"}`}
             onChange={(next, range) => pickTo(able, range || next, range)}
           />
