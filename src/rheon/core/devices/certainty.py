@@ -52,6 +52,22 @@ def lines(profile: DeviceProfile) -> tuple[Line, ...]:
 
 def careful(profile: DeviceProfile) -> DeviceProfile:
     """The profile without what is doubtful. What no device can do without stays: a container and a sound."""
+    known = _careful.get(id(profile))
+    if known is not None and known[0] is profile:
+        return known[1]
+    if len(_careful) >= MOST_KEPT:
+        _careful.clear()
+    made = _without_doubts(profile)
+    # kept with the profile itself, so that its id is nobody else's meanwhile
+    _careful[id(profile)] = profile, made
+    return made
+
+
+MOST_KEPT = 256
+_careful: dict[int, tuple[DeviceProfile, DeviceProfile]] = {}
+
+
+def _without_doubts(profile: DeviceProfile) -> DeviceProfile:
     found = {
         "containers": _certain(profile.containers) or profile.containers,
         "video": _certain(profile.video),

@@ -36,7 +36,7 @@ CONTAINER_RULES = frozenset({"container", "extension", "index"})
 class Judgement:
     """A verdict, the facts and the careful profile it rests on, and the names of the rules that are broken.
 
-    ``perhaps`` is the better verdict that would hold if the device could do what is doubtful.
+    ``whole`` is the profile with what is doubtful.
     """
 
     verdict: Verdict
@@ -44,7 +44,15 @@ class Judgement:
     profile: DeviceProfile
     broken: tuple[str, ...] = ()
     refusal: Reason | None = None
-    perhaps: Verdict | None = None
+    whole: DeviceProfile | None = None
+
+    @property
+    def perhaps(self) -> Verdict | None:
+        """The better verdict that would hold if the device could do what is doubtful, where it is better."""
+        if not self.broken or self.whole is None or self.whole is self.profile:
+            return None
+        better = _verdict(self.facts, self.whole, tuple(broken(self.facts, self.whole)))
+        return better if better.rank < self.verdict.rank else None
 
     @property
     def rules(self) -> tuple[RuleResult, ...]:
@@ -84,14 +92,7 @@ def judge_title(title: Title, profile: DeviceProfile, languages: tuple[str, ...]
     verdict = _verdict(facts, profile, names)
     if verdict is Verdict.PLAYS and (against := _not_as_it_is(title, audio)) is not None:
         return Judgement(verdict=Verdict.REWRAP, facts=facts, profile=profile, refusal=Reason(code=against))
-    perhaps = _verdict(facts, whole, tuple(broken(facts, whole))) if names and whole is not profile else verdict
-    return Judgement(
-        verdict=verdict,
-        facts=facts,
-        profile=profile,
-        broken=names,
-        perhaps=perhaps if perhaps.rank < verdict.rank else None,
-    )
+    return Judgement(verdict=verdict, facts=facts, profile=profile, broken=names, whole=whole)
 
 
 def _not_as_it_is(title: Title, audio: AudioStream | None) -> str | None:
