@@ -33,6 +33,13 @@ SITUATIONS = [
     ("pocket projector", "projector-small"),
     ("back seat screens in the car 2014", "seat-2008"),
     ("car radio with a usb stick", "sound-car"),
+    ("a large tablet for the back seat, 2014", "tablet-2013"),
+    ("portable dvd player 2010", "seat-2008"),
+    ("tv stick", "stick-4k-2017"),
+    ("a laptop from last year", "computer-2019"),
+    ("game console 2020", "console-2020"),
+    ("seat screens 2018", "seat-2016"),
+    ("projector with usb 2016", "projector-2014"),
     ("kids' tabelt with a rubber case", "tablet-children"),
     ("a page on the web that everybody can watch", "web-browser"),
 ]
@@ -48,7 +55,7 @@ def test_a_sentence_finds_the_kind_with_three_questions_at_most(typed: str, want
 def test_experts_find_a_standard_s_point_and_nonsense_finds_nothing() -> None:
     assert hear("h.264 level 4.1", THIS_YEAR).standards[0].id == "h264-high-41"
     assert [profile.id for profile in hear("av1", THIS_YEAR).standards] == ["av1-main-40"]
-    for nothing in ("", "   ", "xyzzy", "ünïcödé 🎞", "((((", "a" * 200):
+    for nothing in ("", "   ", "xyzzy", "fridge", "e-reader", "ünïcödé 🎞", "((((", "a" * 200):
         heard = hear(nothing, THIS_YEAR)
         assert (heard.found, heard.standards) == ((), ())
 

@@ -11,7 +11,7 @@ from .profile import DeviceKind, DeviceProfile
 
 MOST_QUESTIONS = 3
 """Questions that are put at once; whoever wants to can go on answering."""
-SPECIAL = ("for_children", "hd_ready", "keys")
+SPECIAL = ("for_children", "hd_ready", "keys", "palm")
 """Traits of special makes, which nobody is supposed to have unasked."""
 COMMON_YEARS = 12
 """How long a device stays in use, about: where nobody knows its age, older kinds are not supposed."""

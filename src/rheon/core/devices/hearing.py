@@ -17,12 +17,13 @@ STRONG: dict[str, DeviceKind] = {
     "phone": DeviceKind.PHONE, "smartphone": DeviceKind.PHONE, "mobile": DeviceKind.PHONE,
     "cellphone": DeviceKind.PHONE, "handset": DeviceKind.PHONE,
     "tablet": DeviceKind.TABLET,
-    "tv": DeviceKind.TV, "television": DeviceKind.TV, "telly": DeviceKind.TV,
+    "tv": DeviceKind.TV, "television": DeviceKind.TV, "telly": DeviceKind.TV, "flatscreen": DeviceKind.TV,
     "box": DeviceKind.PLAYER, "streamer": DeviceKind.PLAYER, "dongle": DeviceKind.PLAYER,
     "dvd": DeviceKind.DISC_PLAYER, "bluray": DeviceKind.DISC_PLAYER, "disc": DeviceKind.DISC_PLAYER,
     "console": DeviceKind.CONSOLE, "games": DeviceKind.CONSOLE, "game": DeviceKind.CONSOLE,
     "handheld": DeviceKind.CONSOLE,
-    "car": DeviceKind.CAR, "headrest": DeviceKind.CAR, "dashboard": DeviceKind.CAR, "camper": DeviceKind.CAR,
+    "car": DeviceKind.CAR, "seat": DeviceKind.CAR, "headrest": DeviceKind.CAR, "dashboard": DeviceKind.CAR,
+    "camper": DeviceKind.CAR,
     "pocket": DeviceKind.POCKET,
     "laptop": DeviceKind.COMPUTER, "computer": DeviceKind.COMPUTER, "notebook": DeviceKind.COMPUTER,
     "pc": DeviceKind.COMPUTER, "desktop": DeviceKind.COMPUTER, "netbook": DeviceKind.COMPUTER,
@@ -34,18 +35,28 @@ STRONG: dict[str, DeviceKind] = {
 }  # fmt: skip
 """Words that name a family by themselves; every other word of a family only adds to it."""
 STRONG_WEIGHT, WORD_WEIGHT = 4, 1
-PHRASES: tuple[tuple[str, DeviceKind], ...] = (
-    (r"\b(streaming|hdmi|tv) stick\b|\bstick (in|under|behind) the (tv|telly|television)\b", DeviceKind.PLAYER),
-    (r"\b(hard disk|media|network|set.?top|streaming) (player|box)\b", DeviceKind.PLAYER),
-    (r"\b(blu.?ray|dvd|disc) player\b", DeviceKind.DISC_PLAYER),
-    (r"\b(photo|picture) frame\b", DeviceKind.FRAME),
-    (r"\b(pocket|mp[34]) player\b", DeviceKind.POCKET),
-    (r"\bpocket projector\b", DeviceKind.PROJECTOR),
-    (r"\b(sound bar|car radio|kitchen radio|(music|network) (clip|speaker|player))\b", DeviceKind.SOUND),
-    (r"\b(back|rear)[ -]seat (screen|player|dvd)|\bhead ?rest|\bportable (dvd )?player\b", DeviceKind.CAR),
-    (r"\bgames? (machine|console)\b", DeviceKind.CONSOLE),
+PHRASES: tuple[tuple[str, DeviceKind, int], ...] = (
+    (
+        r"\b(media|streaming|hdmi|4k|tv) stick\b|\bstick (under|behind) the (tv|telly|television)\b",
+        DeviceKind.PLAYER,
+        9,
+    ),
+    (r"^\W*((a|my|the|our) )?stick\W*$", DeviceKind.PLAYER, 9),
+    # whatever else is said of it, such a thing is that
+    (r"\btablet\b", DeviceKind.TABLET, 18),
+    (r"\b(laptop|notebook)\b", DeviceKind.COMPUTER, 18),
+    (r"\b(smart ?phone|phone)\b", DeviceKind.PHONE, 18),
+    (r"\b(hard disk|media|network|set.?top|streaming) (player|box)\b", DeviceKind.PLAYER, 5),
+    (r"\b(blu.?ray|dvd|disc) player\b", DeviceKind.DISC_PLAYER, 5),
+    (r"\b(photo|picture) frame\b", DeviceKind.FRAME, 5),
+    (r"\b(pocket|mp[34]) player\b|\bplayer with a (small|tiny) screen\b", DeviceKind.POCKET, 9),
+    (r"\bpocket projector\b", DeviceKind.PROJECTOR, 5),
+    (r"\b(sound bar|kitchen radio|(music|network) (clip|speaker|player))\b", DeviceKind.SOUND, 5),
+    (r"\bcar (radio|stereo)\b|\b(radio|stereo) in the car\b", DeviceKind.SOUND, 9),
+    (r"\b(back|rear)[ -]seat\b|\bhead ?rest|\bportable (dvd )?player\b", DeviceKind.CAR, 12),
+    (r"\bgames? (machine|console)\b", DeviceKind.CONSOLE, 5),
 )
-PHRASE_WEIGHT = 5
+"""What several words mean together, and how much that weighs."""
 SAID: tuple[tuple[str, str, bool], ...] = (
     (r"\b(4k|8k|uhd|ultra hd|2160p)\b", "says_4k", True),
     (r"\b(full.?hd|1080p)\b", "says_4k", False),
@@ -65,6 +76,7 @@ SAID: tuple[tuple[str, str, bool], ...] = (
     (r"\bbox\b", "stick", False),
     (r"\bdvd\b", "blue_discs", False),
     (r"\bblu.?ray\b", "blue_discs", True),
+    (r"\bconsole\b", "handheld", False),
     (r"\b(handheld|portable)\b", "handheld", True),
     (r"\bunder the (tv|telly|television)\b", "handheld", False),
     (r"\b(dash|dashboard|radio|in the car|car screen)\b", "headrest", False),
@@ -87,12 +99,13 @@ YEARS_OLD = re.compile(
     rf"\b(\d{{1,2}}|{'|'.join(NUMBERS)})[ -]years?[ -]old\b|\b(\d{{1,2}}|{'|'.join(NUMBERS)}) years\b"
 )
 YEAR = re.compile(r"\b(19[89]\d|20\d\d)\b|['’](\d\d)\b")
+LAST_YEAR = re.compile(r"\blast year\b")
 NEW = re.compile(r"\b(brand new|new|newest|latest|this year's)\b")
 COMMON = frozenset(
     {"years", "year", "with", "from", "that", "takes", "take", "plays", "play", "whose", "reads", "read"}
     | {"about", "kitchen", "living", "room", "have"}
 )
-FORGIVEN = 0.8
+FORGIVEN = 0.82
 """How like a word has to be to one that is known (``difflib``); numbers are meant as they are typed."""
 
 
@@ -140,7 +153,7 @@ def _kinds(text: str) -> list[DeviceKind]:
 
 def _score(text: str, family: Family) -> int:
     said = _words(text)
-    phrases = sum(PHRASE_WEIGHT for pattern, kind in PHRASES if kind is family.kind and re.search(pattern, text))
+    phrases = sum(weight for pattern, kind, weight in PHRASES if kind is family.kind and re.search(pattern, text))
     strong = STRONG_WEIGHT * any(STRONG.get(word) is family.kind for word in said)
     weak = WORD_WEIGHT * len(said & (family.words | frozenset(w for one in family.generations for w in one.words)))
     return phrases + strong + weak
@@ -163,6 +176,8 @@ def _year(text: str, this_year: int) -> int | None:
     if found := YEAR.search(text):
         whole, short = found.groups()
         return int(whole) if whole else 2000 + int(short)
+    if LAST_YEAR.search(text):
+        return this_year - 1
     return this_year if NEW.search(text) else None
 
 
@@ -183,7 +198,7 @@ def _known(word: str) -> str:
 @lru_cache(maxsize=1)
 def _vocabulary() -> frozenset[str]:
     """Every word that means something here, and common ones that must not be taken for them."""
-    patterns = (*(pattern for pattern, _ in PHRASES), *(pattern for pattern, _, _ in SAID))
+    patterns = (*(pattern for pattern, _, _ in PHRASES), *(pattern for pattern, _, _ in SAID))
     phrases = {word for pattern in patterns for word in re.findall(r"[a-z]{4,}", pattern)}
     return frozenset({*STRONG, *phrases, *COMMON, *NUMBERS, *_every_word(families().values())})
 

@@ -34,6 +34,8 @@ from .rules import audio_fits, video_fits
 
 NEARLY = 0.9
 """The share of a bound that a file must reach to prove all of it."""
+FILM_RATE = Fraction(23)
+"""About what films have: a file of that rate proves a line for films."""
 SLOWER = 0.6
 """The share of a rate that stuttered which is tried next."""
 STEREO = 2
@@ -232,7 +234,8 @@ def _reaches(seen: Entry, entry: Entry) -> bool:
     match seen, entry:
         case VideoEntry(), VideoEntry():
             wide = seen.max_width >= NEARLY * entry.max_width or seen.max_height >= NEARLY * entry.max_height
-            return wide and max(seen.bit_depths) >= max(entry.bit_depths)
+            quick = seen.frame_rate_limit >= min(entry.frame_rate_limit, FILM_RATE)
+            return wide and quick and max(seen.bit_depths) >= max(entry.bit_depths)
         case AudioEntry(), AudioEntry():
             return seen.max_channels >= entry.max_channels
     return True

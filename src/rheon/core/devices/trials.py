@@ -8,8 +8,8 @@ from .certainty import Line, careful, doubtful, line_text
 from .profile import AudioEntry, ContainerEntry, DeviceProfile, VideoEntry
 from .verdicts import ENCODABLE_AUDIO, ENCODABLE_VIDEO
 
-UHD_PIXELS = 3840 * 2160
-USUAL_RATE, MOST_RATE = 30, 60
+MOST_RATE = 30
+"""Films come no faster, and nobody wants to wait for a test file."""
 
 
 def trial(profile: DeviceProfile, key: str) -> Clip | None:
@@ -60,7 +60,6 @@ def _can_make(container: ContainerEntry, video: VideoEntry | None, sound: AudioE
 def _made(key: str, container: ContainerEntry, video: VideoEntry | None, sound: AudioEntry) -> Clip:
     if video is None:
         return Clip(id=key, container=container.format, mime="", audio=sound.codec, channels=sound.max_channels)
-    fast = video.max_width * video.max_height < UHD_PIXELS
     return Clip(
         id=key,
         container=container.format,
@@ -70,7 +69,7 @@ def _made(key: str, container: ContainerEntry, video: VideoEntry | None, sound: 
         level=video.max_level,
         width=video.max_width,
         height=video.max_height,
-        rate=int(min(float(video.frame_rate_limit), MOST_RATE if fast else USUAL_RATE)),
+        rate=int(min(float(video.frame_rate_limit), MOST_RATE)),
         depth=max(video.bit_depths),
         audio=sound.codec,
         channels=sound.max_channels,

@@ -13,12 +13,12 @@ from .encoders import Placing, audio_arguments, video_arguments
 from .filters import PIXEL_FORMATS
 
 LENGTH_S, UHD_LENGTH_S = 0.8, 0.5
-WATCHED_S, UHD_WATCHED_S = 10.0, 4.0
+WATCHED_S, UHD_WATCHED_S = 4.0, 2.0
 """A file that somebody looks at; pictures of ultra high definition take long to make."""
 UHD_LINES = 2160
 SAMPLE_RATE = 48000
 QUALITY = {"h264": 26, "hevc": 28, "vp9": 40, "av1": 45}
-EFFORT = {"h264": "veryfast", "hevc": "ultrafast", "vp9": "4", "av1": "12"}
+EFFORT = {"h264": "veryfast", "hevc": "ultrafast", "vp9": "5", "av1": "12"}
 SOUND_BPS = 128_000
 TIMEOUT_S = 120
 

@@ -42,7 +42,7 @@ export function SurerDialog({ device, onClose }: { device: Device; onClose: () =
       {doubts.length > 0 ? (
         <>
           <h3 className="text-[15px]">{questions.length ? "Or try it" : "Try it"}</h3>
-          <p className="mt-0.5 text-quiet">Put the small test file on the device as you would a film, play it, and say what you saw.</p>
+          <p className="mt-0.5 text-quiet">Put the small test file on the device as you would a film, play it, and say what you saw. Rheon makes it when you ask for it, which takes up to half a minute.</p>
           <ul aria-label="Doubts" className="mt-2 divide-y divide-hairline border-y border-hairline">
             {doubts.map((ability) => (
               <Doubt key={ability.key} device={device} ability={ability} />
