@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rheon.core.devices import QUESTIONS, Generation, careful, families, find, hear
+from rheon.core.devices import QUESTIONS, DeviceKind, Generation, careful, families, find, hear
 from rheon.core.devices.finder import MOST_QUESTIONS, Answers
 
 THIS_YEAR = 2026
@@ -60,9 +60,13 @@ def test_experts_find_a_standard_s_point_and_nonsense_finds_nothing() -> None:
         assert (heard.found, heard.standards) == ((), ())
 
 
-@given(st.text(max_size=80))
-def test_anything_can_be_typed(typed: str) -> None:
-    for found in hear(typed, THIS_YEAR).found:
+@given(
+    st.text(max_size=80),
+    st.none() | st.sampled_from(list(DeviceKind)),
+    st.dictionaries(st.sampled_from(sorted(QUESTIONS)), st.none() | st.booleans()),
+)
+def test_anything_can_be_typed_and_said(typed: str, kind: DeviceKind | None, said: dict[str, bool | None]) -> None:
+    for found in hear(typed, THIS_YEAR, Answers(kind=kind, said=said)).found:
         assert len(found.questions) <= MOST_QUESTIONS
 
 

@@ -127,7 +127,8 @@ def hear(typed: str, this_year: int, known: Answers | None = None) -> Heard:
     known = known or Answers()
     year = known.year or _year(text, this_year)
     typed_said = {name: value for pattern, name, value in SAID if re.search(pattern, text)}
-    kinds = [known.kind] if known.kind else _kinds(text)
+    # a goal is a kind of profile too, but no kind of device
+    kinds = [known.kind] if known.kind in families() else _kinds(text)
     meant = [Answers(kind=kind, year=year, said={**_meant(typed_said, kind), **known.said}) for kind in kinds]
     return Heard(
         answers=meant[0] if meant else Answers(year=year, said=known.said),
