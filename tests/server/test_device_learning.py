@@ -15,7 +15,7 @@ from tests.server.conftest import own
 
 from rheon.core.devices import Ground, Sure, catalogue
 from rheon.core.engine import probe
-from rheon.server.household.actions import learning
+from rheon.server.household.actions import learning, renewing
 from rheon.server.household.actions.devices import add_device
 from rheon.server.household.models import Device
 from rheon.server.outbox.models import Output
@@ -54,7 +54,7 @@ def test_a_test_file_holds_what_is_doubtful_and_its_word_is_taken(
     phone = api("post", "household/devices", {"profile_id": "phone-2015"})[1]
     assert next(one for one in phone["abilities"] if one["key"] == "video.hevc")["test_file"]
     address = f"/api/household/devices/{phone['id']}"
-    got = client.get(f"{address}/test-file?line=video.hevc")
+    got = client.get(f"{address}/trials?line=video.hevc")
     assert got.headers["Content-Disposition"] == 'attachment; filename="Test of HEVC up to 1920 1080.mp4"'
     file = tmp_path / "test.mp4"
     file.write_bytes(b"".join(got.streaming_content))  # type: ignore[attr-defined]
@@ -63,12 +63,15 @@ def test_a_test_file_holds_what_is_doubtful_and_its_word_is_taken(
     assert (found.audio[0].codec, found.audio[0].channels) == ("aac", 2)
     assert found.duration_s == pytest.approx(4, abs=0.2)
     trials = f"household/devices/{phone['id']}/trials"
-    failed = api("post", trials, {"line": "video.hevc", "trouble": "no_picture"})[1]
-    assert sure(failed, "video.hevc") == "doubtful"
-    played = api("post", trials, {"line": "video.hevc", "trouble": None})[1]
+    failed = api("post", trials, {"line": "video.hevc", "works": False})[1]
+    assert (sure(failed, "video.hevc"), sure(failed, "containers.mp4.mp4")) == ("doubtful", "known")
+    assert next(one["why"] for one in failed["abilities"] if one["key"] == "video.hevc").startswith(
+        "A test file did not"
+    )
+    played = api("post", trials, {"line": "video.hevc", "works": True})[1]
     assert sure(played, "video.hevc") == "proven"
-    assert api("post", trials, {"line": "video.hevc", "trouble": None})[1]["code"] == "no_test_file"
-    assert client.get(f"{address}/test-file?line=video.h264").status_code == 400
+    assert api("post", trials, {"line": "video.hevc", "works": True})[1]["code"] == "no_test_file"
+    assert client.get(f"{address}/trials?line=video.h264").status_code == 400
 
 
 def test_a_report_from_the_outbox_teaches_the_profile(api: Api, db: None, media: Path) -> None:
@@ -108,7 +111,7 @@ def test_a_newer_catalogue_brings_devices_forward_and_shows_what_changed(
     hevc = tuple(entry.model_copy(update={"ground": known.model_copy(update={"point": entry.ground.point})})
                  if entry.codec == "hevc" and entry.ground else entry for entry in base.video)  # fmt: skip
     newer = base.model_copy(update={"version": 2, "video": hevc, "containers": base.containers[:-1]})
-    monkeypatch.setattr(learning, "catalogue", lambda: {**catalogue(), "tv-2013": newer})
+    monkeypatch.setattr(renewing, "catalogue", lambda: {**catalogue(), "tv-2013": newer})
     call_command("migrate", verbosity=0, stdout=io.StringIO())
     documents = {entry["name"]: entry for entry in api("get", "household")[1]["devices"]}
     assert sure(documents["Plain"], "video.hevc") == sure(documents["Changed"], "video.hevc") == "known"

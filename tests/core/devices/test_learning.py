@@ -75,7 +75,10 @@ def test_a_file_that_played_proves_what_it_reached_and_no_more() -> None:
     assert "hevc" in {entry.codec for entry in careful(after).video}
     assert HEVC.video
     small = replace(HEVC, video=replace(HEVC.video, width=640, height=360, level="3"))
-    assert sure(played(phone, small, TODAY), "video.hevc") is Sure.SUPPOSED
+    seen = played(phone, small, TODAY)
+    assert (sure(seen, "video.hevc"), sure(seen, "video.hevc#2")) == (Sure.DOUBTFUL, Sure.PROVEN)
+    assert [entry.max_height for entry in careful(seen).video_entries("hevc")] == [360]
+    assert played(seen, small, TODAY) == seen
 
 
 def test_a_file_beyond_the_profile_that_played_becomes_a_line_of_its_own() -> None:
@@ -105,6 +108,14 @@ def test_a_file_that_did_not_play_makes_the_line_to_blame_doubtful(trouble: Trou
     }
     assert changed == {gone}
     assert after.evidence[-1].rests_on == "failed"
+
+
+def test_a_file_that_does_not_open_is_blamed_on_the_least_sure_of_it() -> None:
+    phone = catalogue()["phone-2018"]
+    after = failed(phone, HEVC, Trouble.MISSING, TODAY)
+    assert (sure(after, "video.hevc"), sure(after, "containers.mp4.mp4")) == (Sure.DOUBTFUL, Sure.KNOWN)
+    strange = replace(HEVC, container="avi", extension="avi", video=None, audio=None)
+    assert failed(phone, strange, Trouble.MISSING, TODAY).containers == phone.containers
 
 
 def test_what_was_proven_is_not_blamed_for_another_file() -> None:

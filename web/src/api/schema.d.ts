@@ -385,6 +385,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** @description Test files that settle a doubt, and how they did on the device. */
         post: operations["tellTrial"];
         delete?: never;
         options?: never;
@@ -1786,10 +1787,10 @@ export interface components {
             /** Format: double */
             left_high_s: number;
         };
-        /** @description How a file did on a device: it played, or what the trouble was. */
+        /** @description How the test file for a doubtful line did: it played, or it did not. */
         TrialRequest: {
-            trouble: (components["schemas"]["Trouble"] | components["schemas"]["NullEnum"]) | null;
             line: string;
+            works: boolean;
         };
         /**
          * @description * `missing` - missing

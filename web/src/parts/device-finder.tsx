@@ -4,6 +4,7 @@ import type { Schemas } from "../api/client";
 import { useFinding } from "../api/household";
 import { Button } from "../ui/button";
 import { Field } from "../ui/field";
+import { Segments } from "../ui/segments";
 import { Failed } from "../ui/states";
 import { AbilityList } from "./ability-list";
 import { useDebounced } from "./debounced";
@@ -145,20 +146,9 @@ function Result({ families, finding, heard, folded, act }: Props & { heard: Sche
 function Ages({ family, year, onChoose }: { family: Schemas["Family"]; year: number | undefined; onChoose: (year: number) => void }) {
   const chosen = [...family.spans].reverse().find((span, place, all) => year !== undefined && year >= startOf(span, all[place + 1]));
   return (
-    <div role="radiogroup" aria-label="When was it new?" className="flex flex-wrap items-center gap-1.5">
-      <span className="mr-1 text-quiet">New in</span>
-      {family.spans.map((span) => (
-        <button
-          key={span.year}
-          type="button"
-          role="radio"
-          aria-checked={span === chosen}
-          onClick={() => onChoose(span.year)}
-          className="h-7 rounded-lg border border-hairline bg-raised px-2.5 text-[13px] hover:border-quiet aria-checked:border-deep aria-checked:bg-deep aria-checked:font-semibold aria-checked:text-deep-ink"
-        >
-          {span.text}
-        </button>
-      ))}
+    <div className="flex flex-wrap items-center gap-2">
+      <span className="text-quiet">New in</span>
+      <Segments label="When was it new?" value={chosen?.text ?? ""} options={family.spans.map(({ text }) => text)} onChange={(text) => onChoose(family.spans.find((span) => span.text === text)?.year ?? 0)} />
     </div>
   );
 }

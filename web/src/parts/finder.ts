@@ -29,7 +29,7 @@ export type Finding = ReturnType<typeof useFinder>;
 
 /** The answers as a new device is given them: what was heard in the sentence, and what was said question by question. */
 export function answersOf(finder: Finder, heard: Schemas["Heard"] | undefined) {
-  const yes = new Set([...(heard?.yes ?? []), ...answeredBy(finder.said, true)]);
-  const no = new Set([...(heard?.no ?? []), ...answeredBy(finder.said, false)]);
-  return { yes: [...yes] as Schemas["QuestionId"][], no: [...no] as Schemas["QuestionId"][] };
+  // what was said one by one goes before what was typed
+  const typed = (names: string[] = []) => names.filter((name) => !(name in finder.said)) as Schemas["QuestionId"][];
+  return { yes: [...typed(heard?.yes), ...answeredBy(finder.said, true)], no: [...typed(heard?.no), ...answeredBy(finder.said, false)] };
 }

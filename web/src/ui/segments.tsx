@@ -15,7 +15,7 @@ export function Segments<T extends string>({ value, onChange, options, label }: 
       value={value}
       onValueChange={(next) => next && onChange(next as T)}
       aria-label={label}
-      className="inline-flex overflow-hidden rounded-lg border border-hairline bg-raised"
+      className="inline-flex max-w-full flex-wrap overflow-hidden rounded-lg border border-hairline bg-raised"
     >
       {options.map((option) => (
         <ToggleGroup.Item

@@ -5,10 +5,11 @@ from .catalogue import catalogue, device, goals, load_profile, profile_schema
 from .certainty import Line, careful, doubtful, line_text, lines, open_questions
 from .common import common_ground
 from .facts import MediaFacts, title_facts
+from .failing import Trouble, failed, trial_failed
 from .finder import Answers, Found, find
 from .hearing import Heard, hear
 from .kinds import Family, Generation, Span, families
-from .learning import Trouble, answered, answered_all, asked_besides, failed, played, written
+from .learning import answered, answered_all, asked_besides, played, written
 from .plausible import Oddity, oddities
 from .profile import (
     AudioEntry,
@@ -92,6 +93,7 @@ __all__ = [
     "renewed",
     "title_facts",
     "trial",
+    "trial_failed",
     "trial_name",
     "written",
 ]

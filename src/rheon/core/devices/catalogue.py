@@ -11,7 +11,7 @@ from pydantic import ValidationError
 
 from ..errors import BadProfile, NoSuchDevice
 from .kinds import families
-from .profile import DeviceProfile, Ground, Sure
+from .profile import LISTS, DeviceProfile, Ground, Sure
 
 GOAL_ORDER = (
     "most-compatible", "for-the-web", "for-the-open-web", "sound-as-mp3", "sound-as-aac", "sound-as-flac",
@@ -58,7 +58,7 @@ def _resting_on_its_standard(profile: DeviceProfile) -> DeviceProfile:
     ground = Ground(sure=Sure.KNOWN, rests_on="standard", point=profile.name)
     lists = {
         topic: tuple(entry.model_copy(update={"ground": ground}) for entry in getattr(profile, topic))
-        for topic in ("containers", "video", "audio", "subtitles")
+        for topic in LISTS
     }
     parts = {"limits": profile.limits.model_copy(update={"ground": ground})}
     if profile.screen:

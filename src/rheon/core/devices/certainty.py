@@ -9,6 +9,7 @@ from typing import Literal
 from ..media.codecs import channels_text, codec_name
 from ..media.containers import CONTAINERS
 from .profile import (
+    LISTS,
     AudioEntry,
     ContainerEntry,
     DeviceProfile,
@@ -22,7 +23,6 @@ from .profile import (
 )
 from .questions import QUESTIONS
 
-LISTS = ("containers", "video", "audio", "subtitles")
 WEIGHT = ("screen", "video", "limits", "containers", "audio", "subtitles")
 """How much a doubt about it costs, the most first."""
 Topic = Literal["screen", "containers", "video", "audio", "subtitles", "limits"]

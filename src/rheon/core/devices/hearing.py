@@ -3,38 +3,19 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass
 from difflib import get_close_matches
 from functools import lru_cache
 
 from .catalogue import standards
+from .certainty import open_questions
 from .finder import Answers, Found, find
 from .kinds import Family, families
 from .profile import DeviceKind, DeviceProfile
 
-STRONG: dict[str, DeviceKind] = {
-    "phone": DeviceKind.PHONE, "smartphone": DeviceKind.PHONE, "mobile": DeviceKind.PHONE,
-    "cellphone": DeviceKind.PHONE, "handset": DeviceKind.PHONE,
-    "tablet": DeviceKind.TABLET,
-    "tv": DeviceKind.TV, "television": DeviceKind.TV, "telly": DeviceKind.TV, "flatscreen": DeviceKind.TV,
-    "box": DeviceKind.PLAYER, "streamer": DeviceKind.PLAYER, "dongle": DeviceKind.PLAYER,
-    "dvd": DeviceKind.DISC_PLAYER, "bluray": DeviceKind.DISC_PLAYER, "disc": DeviceKind.DISC_PLAYER,
-    "console": DeviceKind.CONSOLE, "games": DeviceKind.CONSOLE, "game": DeviceKind.CONSOLE,
-    "handheld": DeviceKind.CONSOLE,
-    "car": DeviceKind.CAR, "seat": DeviceKind.CAR, "headrest": DeviceKind.CAR, "dashboard": DeviceKind.CAR,
-    "camper": DeviceKind.CAR,
-    "pocket": DeviceKind.POCKET,
-    "laptop": DeviceKind.COMPUTER, "computer": DeviceKind.COMPUTER, "notebook": DeviceKind.COMPUTER,
-    "pc": DeviceKind.COMPUTER, "desktop": DeviceKind.COMPUTER, "netbook": DeviceKind.COMPUTER,
-    "browser": DeviceKind.BROWSER, "website": DeviceKind.BROWSER,
-    "frame": DeviceKind.FRAME,
-    "projector": DeviceKind.PROJECTOR, "beamer": DeviceKind.PROJECTOR,
-    "radio": DeviceKind.SOUND, "speaker": DeviceKind.SOUND, "hifi": DeviceKind.SOUND, "headphones": DeviceKind.SOUND,
-    "soundbar": DeviceKind.SOUND,
-}  # fmt: skip
-"""Words that name a family by themselves; every other word of a family only adds to it."""
-STRONG_WEIGHT, WORD_WEIGHT = 4, 1
+NAME_WEIGHT, WORD_WEIGHT = 4, 1
+"""A word that names a family by itself, and one that only adds to it."""
 PHRASES: tuple[tuple[str, DeviceKind, int], ...] = (
     (
         r"\b(media|streaming|hdmi|4k|tv) stick\b|\bstick (under|behind) the (tv|telly|television)\b",
@@ -89,8 +70,6 @@ SAID: tuple[tuple[str, str, bool], ...] = (
     (r"\.?\bmkv\b", "mkv_played", True),
     (r"\b(up to date|current|newest)\b", "only_current", True),
 )
-DOUBTS = frozenset({"says_hdr", "says_hevc", "dts_logo", "large_sticks", "mkv_played", "says_4k"})
-"""Questions that settle a doubt of many kinds."""
 NUMBERS = (
     "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve", "thirteen",
     "fourteen", "fifteen", "sixteen", "seventeen", "eighteen", "nineteen", "twenty",
@@ -139,8 +118,8 @@ def hear(typed: str, this_year: int, known: Answers | None = None) -> Heard:
 
 def _meant(said: Mapping[str, bool], kind: DeviceKind) -> dict[str, bool]:
     """Only the words that mean something for the kind: “a TV that takes a stick” says nothing of being one."""
-    asked = {name for one in families()[kind].generations for name in one.traits}
-    return {name: value for name, value in said.items() if name in asked | DOUBTS}
+    asked = {name for one in families()[kind].generations for name in (*one.traits, *open_questions(one.profile))}
+    return {name: value for name, value in said.items() if name in asked}
 
 
 def _kinds(text: str) -> list[DeviceKind]:
@@ -155,9 +134,8 @@ def _kinds(text: str) -> list[DeviceKind]:
 def _score(text: str, family: Family) -> int:
     said = _words(text)
     phrases = sum(weight for pattern, kind, weight in PHRASES if kind is family.kind and re.search(pattern, text))
-    strong = STRONG_WEIGHT * any(STRONG.get(word) is family.kind for word in said)
-    weak = WORD_WEIGHT * len(said & (family.words | frozenset(w for one in family.generations for w in one.words)))
-    return phrases + strong + weak
+    named = NAME_WEIGHT * bool(said & family.names)
+    return phrases + named + WORD_WEIGHT * len(said & family.every_word)
 
 
 def _standards(text: str) -> tuple[DeviceProfile, ...]:
@@ -183,7 +161,7 @@ def _year(text: str, this_year: int) -> int | None:
 
 
 def _corrected(text: str) -> str:
-    """The text with misspelt words put right where only one known word is like them, plurals made singular."""
+    """The text with misspelt words put right by the known word that is most like them, plurals made singular."""
     return re.sub(r"[a-z]{4,}", lambda found: _known(found[0]), text)
 
 
@@ -201,11 +179,7 @@ def _vocabulary() -> frozenset[str]:
     """Every word that means something here, and common ones that must not be taken for them."""
     patterns = (*(pattern for pattern, _, _ in PHRASES), *(pattern for pattern, _, _ in SAID))
     phrases = {word for pattern in patterns for word in re.findall(r"[a-z]{4,}", pattern)}
-    return frozenset({*STRONG, *phrases, *COMMON, *NUMBERS, *_every_word(families().values())})
-
-
-def _every_word(found: Iterable[Family]) -> set[str]:
-    return {word for family in found for word in (*family.words, *(w for one in family.generations for w in one.words))}
+    return frozenset({*phrases, *COMMON, *NUMBERS, *(word for one in families().values() for word in one.every_word)})
 
 
 def _words(text: str) -> frozenset[str]:

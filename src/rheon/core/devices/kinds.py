@@ -6,13 +6,12 @@ from __future__ import annotations
 
 import json
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cached_property, lru_cache
 from importlib import resources
 from typing import Any
 
-from .profile import DeviceKind, DeviceProfile, VideoEntry
+from .profile import LISTS, DeviceKind, DeviceProfile, VideoEntry
 
-TOPICS = ("containers", "video", "audio", "subtitles")
 ABILITIES = "abilities.json"
 ARTWORK_PX = 300
 
@@ -47,15 +46,24 @@ class Span:
         return self.since if self.until is None else (self.since + self.until) // 2
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
+@dataclass(frozen=True, kw_only=True)
 class Family:
-    """All generations of one kind, the oldest first, what the kind is called, and the ages to choose from."""
+    """All generations of one kind, the oldest first, what the kind is called, and the ages to choose from.
+
+    ``names`` are words that name the family by themselves, ``words`` those that only speak for it.
+    """
 
     kind: DeviceKind
     label: str
+    names: frozenset[str]
     words: frozenset[str]
     ages: tuple[Span, ...]
     generations: tuple[Generation, ...]
+
+    @cached_property
+    def every_word(self) -> frozenset[str]:
+        """Whatever people say of such a device."""
+        return self.names.union(self.words, *(one.words for one in self.generations))
 
 
 @lru_cache(maxsize=1)
@@ -76,6 +84,7 @@ def _family(document: Document, abilities: Document) -> Family:
     return Family(
         kind=kind,
         label=document["label"],
+        names=frozenset(document["names"]),
         words=frozenset(document["words"]),
         ages=tuple(Span(since=since, until=until) for since, until in document["ages"]),
         generations=tuple(_generation(kind, entry, abilities) for entry in document["generations"]),
@@ -93,7 +102,7 @@ def _generation(kind: DeviceKind, entry: Document, abilities: Document) -> Gener
         "about": entry["about"],
         "artwork_px": ARTWORK_PX,
         "limits": _limits(entry, abilities),
-        **{topic: [_line(topic, text, abilities) for text in entry.get(topic, [])] for topic in TOPICS},
+        **{topic: [_line(topic, text, abilities) for text in entry.get(topic, [])] for topic in LISTS},
     }
     if screen := entry.get("screen"):
         pixels = {key: value for key, value in screen.items() if key != "sure"}

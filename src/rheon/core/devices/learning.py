@@ -1,13 +1,11 @@
-"""What was answered, seen and tried makes a profile surer, line by line. Pure.
+"""What was answered, written and seen to play makes a profile surer, line by line. Pure.
 
-What is learned only ever raises a line, save by a file that did not play: that makes a line doubtful, and a smaller one
-is put beside it where nothing else of its kind is left.
+What is learned here only ever raises a line; what a file that did not play teaches is in ``failing.py``.
 """
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
-from enum import StrEnum
+from collections.abc import Mapping
 from fractions import Fraction
 from typing import Literal, TypeVar
 
@@ -15,7 +13,6 @@ from ..media import AudioStream, VideoStream
 from ..media.codecs import channels_text, codec_name
 from ..media.containers import CONTAINERS
 from .facts import MediaFacts
-from .kinds import conformance_points
 from .levels import PROFILE_ORDER
 from .profile import (
     AudioEntry,
@@ -30,29 +27,16 @@ from .profile import (
     VideoEntry,
 )
 from .questions import QUESTIONS
-from .rules import audio_fits, video_fits
+from .rules import video_fits
 
 NEARLY = 0.9
 """The share of a bound that a file must reach to prove all of it."""
 FILM_RATE = Fraction(23)
 """About what films have: a file of that rate proves a line for films."""
-SLOWER = 0.6
-"""The share of a rate that stuttered which is tried next."""
-STEREO = 2
 MOST_EVIDENCE = 100
 ORDER = (Sure.DOUBTFUL, Sure.SUPPOSED, Sure.KNOWN, Sure.PROVEN)
 
 Some = TypeVar("Some", ContainerEntry, VideoEntry, AudioEntry, SubtitleEntry)
-
-
-class Trouble(StrEnum):
-    """What somebody saw when a file did not play, in the words of the page."""
-
-    MISSING = "missing"
-    NO_PICTURE = "no_picture"
-    SILENT = "silent"
-    STUTTERS = "stutters"
-    NO_SUBTITLES = "no_subtitles"
 
 
 def answered(profile: DeviceProfile, question: str, *, yes: bool) -> DeviceProfile:
@@ -65,11 +49,11 @@ def answered(profile: DeviceProfile, question: str, *, yes: bool) -> DeviceProfi
         if ground is None or ground.settled_by != question:
             return entry
         if not yes and ground.sure is not Sure.DOUBTFUL:
-            return _grounded(entry, ground.model_copy(update={"settled_by": None}))
+            return grounded(entry, ground.model_copy(update={"settled_by": None}))
         sure = _higher(ground.sure, Sure.KNOWN) if yes else Sure.DOUBTFUL
-        return _grounded(entry, Ground(sure=sure, rests_on="person", point=ground.point, note=note))
+        return grounded(entry, Ground(sure=sure, rests_on="person", point=ground.point, note=note))
 
-    return _with_evidence(
+    return with_evidence(
         profile.model_copy(
             update={
                 "containers": tuple(map(settle, profile.containers)),
@@ -94,7 +78,7 @@ def answered_all(profile: DeviceProfile, said: Mapping[str, bool | None]) -> Dev
 def played(profile: DeviceProfile, facts: MediaFacts, when: str) -> DeviceProfile:
     """A file like this played: what it held is proven as far as it reached; what no line said is added."""
     note = f"A file with this played there on {when}."
-    return _with_evidence(
+    return with_evidence(
         profile.model_copy(
             update={
                 "containers": _proven(profile.containers, _container(facts), note)
@@ -110,28 +94,6 @@ def played(profile: DeviceProfile, facts: MediaFacts, when: str) -> DeviceProfil
     )
 
 
-def failed(profile: DeviceProfile, facts: MediaFacts, trouble: Trouble, when: str) -> DeviceProfile:
-    """A file like this did not play: the line to blame becomes doubtful, unless it was proven before."""
-    note = f"A file with this did not play there on {when}."
-    blame = {
-        Trouble.MISSING: _blame_opening,
-        Trouble.NO_PICTURE: _blame_picture,
-        Trouble.SILENT: _blame_sound,
-        Trouble.STUTTERS: _slow_down,
-        Trouble.NO_SUBTITLES: _blame_subtitles,
-    }[trouble]
-    said = {
-        Trouble.MISSING: "It was not listed or did not open",
-        Trouble.NO_PICTURE: "There was no picture, or a broken one",
-        Trouble.SILENT: "There was no sound",
-        Trouble.STUTTERS: "It stuttered",
-        Trouble.NO_SUBTITLES: "There were no subtitles",
-    }[trouble]
-    return _with_evidence(
-        blame(profile, facts, note), Evidence(line=facts_text(facts), rests_on="failed", note=f"{said}, {when}.")
-    )
-
-
 def asked_besides(profile: DeviceProfile, asked: DeviceProfile) -> DeviceProfile:
     """Take what the device's own browser played. What it did not play says nothing of its other players."""
     video, audio, containers = profile.video, profile.audio, profile.containers
@@ -142,14 +104,14 @@ def asked_besides(profile: DeviceProfile, asked: DeviceProfile) -> DeviceProfile
     for container in asked.containers:
         containers = _proven(containers, container, _note(container), container.sure)
     learned = profile.model_copy(update={"video": video, "audio": audio, "containers": containers})
-    return _with_evidence(learned, *asked.evidence)
+    return with_evidence(learned, *asked.evidence)
 
 
 def written(before: DeviceProfile, after: DeviceProfile) -> DeviceProfile:
     """A profile as somebody wrote it: lines whose bounds they changed rest on them from now on."""
 
     def kept(old: tuple[Some, ...], new: tuple[Some, ...]) -> tuple[Some, ...]:
-        return tuple(entry if entry in old or entry.ground is None else _grounded(entry, BY_HAND) for entry in new)
+        return tuple(entry if entry in old or entry.ground is None else grounded(entry, BY_HAND) for entry in new)
 
     limits = after.limits if after.limits == before.limits else after.limits.model_copy(update={"ground": BY_HAND})
     screen = after.screen
@@ -197,21 +159,26 @@ def _settled_limits(limits: Limits, question: str, *, yes: bool, note: str) -> L
 
 
 def _proven(entries: tuple[Some, ...], seen: Some, note: str, sure: Sure = Sure.PROVEN) -> tuple[Some, ...]:
-    """The entries with the one that ``seen`` stays within raised; ``seen`` itself added where it stays within none."""
+    """The entries with the one that ``seen`` stays within raised, if it reaches its bounds.
+
+    Where it stays within none, or only within a doubtful one that it does not reach, ``seen`` itself is added.
+    """
     holding = [entry for entry in entries if _within(seen, entry)]
     rests_on = _rests_on(sure)
-    if not holding:
+    # the least doubtful one is what it was
+    best = max(holding, key=lambda entry: ORDER.index(entry.sure), default=None)
+    reached = best is not None and _reaches(seen, best)
+    if best is not None and not reached and best.sure is not Sure.DOUBTFUL:
+        return entries
+    if best is None or not reached:
         added: tuple[Some, ...] = (
-            _grounded(seen, Ground(sure=sure, rests_on=rests_on, point=_point(seen), note=note)),
+            grounded(seen, Ground(sure=sure, rests_on=rests_on, point=point_of(seen), note=note)),
         )
         return entries + added
-    # the least doubtful one is what it was
-    best: Some = max(holding, key=lambda entry: ORDER.index(entry.sure))
-    raised = sure if _reaches(seen, best) else Sure.SUPPOSED
-    if ORDER.index(raised) <= ORDER.index(best.sure):
+    if ORDER.index(sure) <= ORDER.index(best.sure):
         return entries
-    ground = Ground(sure=raised, rests_on=rests_on, point=_point(best), note=note)
-    return tuple(_grounded(entry, ground) if entry is best else entry for entry in entries)
+    ground = Ground(sure=sure, rests_on=rests_on, point=point_of(best), note=note)
+    return tuple(grounded(entry, ground) if entry is best else entry for entry in entries)
 
 
 def _rests_on(sure: Sure) -> Literal["played", "said"]:
@@ -277,81 +244,11 @@ def _sound(audio: AudioStream) -> AudioEntry:
     return AudioEntry(codec=audio.codec, max_channels=max(audio.channels, 1), sample_rates=(audio.sample_rate,))
 
 
-def _blame_opening(profile: DeviceProfile, facts: MediaFacts, note: str) -> DeviceProfile:
-    """The container; where that has played before, what was in it."""
-    mine = [e for e in profile.containers if (e.format, e.extension) == (facts.container, facts.extension)]
-    if any(entry.sure is not Sure.PROVEN for entry in mine):
-        return profile.model_copy(update={"containers": _doubted(profile.containers, mine, note)})
-    blamed = _blame_picture(profile, facts, note)
-    return blamed if blamed != profile else _blame_sound(profile, facts, note)
-
-
-def _blame_picture(profile: DeviceProfile, facts: MediaFacts, note: str) -> DeviceProfile:
-    if facts.video is None:
-        return profile
-    mine = [entry for entry in profile.video_entries(facts.video.codec) if video_fits(facts.video, entry)]
-    video = _doubted(profile.video, mine, note)
-    if video != profile.video and all(entry.sure is Sure.DOUBTFUL for entry in video):
-        video = (*video, *_next_smaller(facts.video))
-    return profile.model_copy(update={"video": video})
-
-
-def _next_smaller(video: VideoStream) -> tuple[VideoEntry, ...]:
-    """The largest point of the codec that promises less than the stream needed; none where there is none."""
-    pixels = video.width * video.height
-    smaller = (entry for entry in conformance_points(video.codec) if entry.max_width * entry.max_height < pixels)
-    return tuple(entry for entry in [next(smaller, None)] if entry)
-
-
-def _blame_sound(profile: DeviceProfile, facts: MediaFacts, note: str) -> DeviceProfile:
-    if facts.audio is None:
-        return profile
-    mine = [entry for entry in profile.audio_entries(facts.audio.codec) if audio_fits(facts.audio, entry)]
-    audio = _doubted(profile.audio, mine, note)
-    if audio != profile.audio and facts.audio.channels > STEREO:
-        stereo = {"max_channels": STEREO, "ground": Ground(sure=Sure.SUPPOSED, rests_on="failed", note=note)}
-        audio = (*audio, *(entry.model_copy(update=stereo) for entry in mine[:1]))
-    return profile.model_copy(update={"audio": audio})
-
-
-def _slow_down(profile: DeviceProfile, facts: MediaFacts, note: str) -> DeviceProfile:
-    """A lower peak rate for the line that stuttered; where the rate is not known, a smaller picture."""
-    video = facts.video
-    if video is None:
-        return profile
-    rate = facts.peak_bps or video.bitrate_bps
-    if not rate:
-        return _blame_picture(profile, facts, note)
-    most = max(int(rate * SLOWER), 1)
-    ground = Ground(sure=Sure.SUPPOSED, rests_on="failed", note=f"{note} It stuttered at {rate / 1e6:.1f} Mb/s.")
-
-    def slowed(entry: VideoEntry) -> VideoEntry:
-        if entry.codec != video.codec or not video_fits(video, entry) or (entry.max_bitrate_bps or most + 1) <= most:
-            return entry
-        return entry.model_copy(update={"max_bitrate_bps": most, "ground": ground})
-
-    return profile.model_copy(update={"video": tuple(map(slowed, profile.video))})
-
-
-def _blame_subtitles(profile: DeviceProfile, facts: MediaFacts, note: str) -> DeviceProfile:
-    tracks = [entry for entry in profile.subtitles if entry.form != "text_file"]
-    return profile.model_copy(update={"subtitles": _doubted(profile.subtitles, tracks, note)})
-
-
-def _doubted(entries: tuple[Some, ...], blamed: Iterable[Some], note: str) -> tuple[Some, ...]:
-    guilty = {id(entry) for entry in blamed if entry.sure is not Sure.PROVEN}
-
-    def ground(entry: Some) -> Ground:
-        return Ground(sure=Sure.DOUBTFUL, rests_on="failed", point=_point(entry), note=note)
-
-    return tuple(_grounded(entry, ground(entry)) if id(entry) in guilty else entry for entry in entries)
-
-
-def _grounded(entry: Some, ground: Ground) -> Some:
+def grounded(entry: Some, ground: Ground) -> Some:
     return entry.model_copy(update={"ground": ground})
 
 
-def _point(entry: Entry) -> str:
+def point_of(entry: Entry) -> str:
     return entry.ground.point if entry.ground else ""
 
 
@@ -363,6 +260,6 @@ def _higher(one: Sure, other: Sure) -> Sure:
     return max(one, other, key=ORDER.index)
 
 
-def _with_evidence(profile: DeviceProfile, *found: Evidence) -> DeviceProfile:
+def with_evidence(profile: DeviceProfile, *found: Evidence) -> DeviceProfile:
     known = tuple(dict.fromkeys((*profile.evidence, *found)))
     return profile.model_copy(update={"evidence": known[-MOST_EVIDENCE:]})

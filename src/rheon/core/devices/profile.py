@@ -160,6 +160,10 @@ Entry = Screen | ContainerEntry | VideoEntry | AudioEntry | SubtitleEntry | Limi
 """A line of a profile."""
 
 
+LISTS = ("containers", "video", "audio", "subtitles")
+"""The lists of a profile, each of lines in order of preference."""
+
+
 class Evidence(_Part):
     """Something that was seen or said of a device: a clip or file that played or did not, an answer, an assumption."""
 

@@ -10,8 +10,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any, Literal
 
-from .certainty import LISTS, line_key, line_text
-from .profile import DeviceProfile, Entry, Limits
+from .certainty import line_key, line_text
+from .profile import LISTS, DeviceProfile, Entry, Limits
 
 FIELDS = ("name", "kind", "year", "until", "about", "tags", "artwork_px", "screen")
 LIMITS = ("max_file_bytes", "file_system", "storage_bytes", "perhaps")

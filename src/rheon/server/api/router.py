@@ -51,7 +51,6 @@ urlpatterns = [
     path("household/devices/<int:device_id>/profile.json", household.profile_file),
     path("household/devices/<int:device_id>/answers", household.DeviceAnswers.as_view()),
     path("household/devices/<int:device_id>/trials", household.DeviceTrials.as_view()),
-    path("household/devices/<int:device_id>/test-file", household.TrialFile.as_view()),
     path("household/devices/<int:device_id>/asked", household.DeviceAsked.as_view()),
     path("household/devices/<int:device_id>/kind", household.DeviceKindAgain.as_view()),
     path("household/devices/<int:device_id>/news", household.DeviceNews.as_view()),

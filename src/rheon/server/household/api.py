@@ -11,11 +11,11 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from rheon.core.devices import Answers, DeviceKind, Trouble, hear, load_profile
+from rheon.core.devices import Answers, DeviceKind, hear, load_profile
 from rheon.server.api.asked import asked
 
 from . import documents, trials
-from .actions import asking, devices, learning, people
+from .actions import asking, devices, learning, people, renewing
 from .documents import AskingSerializer, DeviceSerializer, HeardSerializer, HouseholdSerializer, ProfileCheckSerializer
 from .models import Device, Member
 from .requests import (
@@ -141,13 +141,19 @@ class DeviceAnswers(APIView):
 
 
 class DeviceTrials(APIView):
+    """Test files that settle a doubt, and how they did on the device."""
+
+    @extend_schema(exclude=True)
+    def get(self, request: Request, device_id: int) -> FileResponse:
+        device = get_object_or_404(Device, pk=device_id)
+        path, name = trials.trial_file(device, request.query_params.get("line", "")[:80])
+        return FileResponse(path.open("rb"), as_attachment=True, filename=name)
+
     @extend_schema(operation_id="tellTrial", request=TrialSerializer, responses=DeviceSerializer)
     def post(self, request: Request, device_id: int) -> Response:
         device = get_object_or_404(Device, pk=device_id)
         said = asked(TrialSerializer, request.data)
-        trouble = Trouble(said["trouble"]) if said["trouble"] else None
-        learned = learning.tell_played(device, trials.trial_facts(device, said["line"]), trouble)
-        return Response(documents.device_document(learned))
+        return Response(documents.device_document(learning.tell_trial(device, said["line"], works=said["works"])))
 
 
 class DeviceAsked(APIView):
@@ -166,19 +172,19 @@ class DeviceKindAgain(APIView):
     @extend_schema(operation_id="startOver", request=None, responses=DeviceSerializer)
     def post(self, request: Request, device_id: int) -> Response:
         device = get_object_or_404(Device, pk=device_id)
-        return Response(documents.device_document(learning.start_over(device)))
+        return Response(documents.device_document(renewing.start_over(device)))
 
     @extend_schema(operation_id="takeBack", request=None, responses=DeviceSerializer)
     def delete(self, request: Request, device_id: int) -> Response:
         device = get_object_or_404(Device, pk=device_id)
-        return Response(documents.device_document(learning.take_back(device)))
+        return Response(documents.device_document(renewing.take_back(device)))
 
 
 class DeviceNews(APIView):
     @extend_schema(operation_id="markSeen", request=None, responses=DeviceSerializer)
     def delete(self, request: Request, device_id: int) -> Response:
         device = get_object_or_404(Device, pk=device_id)
-        return Response(documents.device_document(learning.mark_seen(device)))
+        return Response(documents.device_document(renewing.mark_seen(device)))
 
 
 class AskingTheDevice(APIView):
@@ -206,13 +212,3 @@ def profile_file(request: HttpRequest, device_id: int) -> HttpResponse:
     headers = {"Content-Disposition": f'attachment; filename="{profile.id}.json"'}
     text = profile.model_dump_json(indent=2, exclude_none=True)
     return HttpResponse(text, content_type="application/json", headers=headers)
-
-
-class TrialFile(APIView):
-    """A file that settles one doubt, to be put on the device."""
-
-    @extend_schema(exclude=True)
-    def get(self, request: Request, device_id: int) -> FileResponse:
-        device = get_object_or_404(Device, pk=device_id)
-        path, name = trials.trial_file(device, request.query_params.get("line", "")[:80])
-        return FileResponse(path.open("rb"), as_attachment=True, filename=name)

@@ -14,6 +14,6 @@ class HouseholdConfig(AppConfig):
 
 def _renew(**_: object) -> None:
     """A newer Rheon brings a newer catalogue: when the database is brought forward, its devices are too."""
-    from .actions.learning import renew_devices  # noqa: PLC0415 - models are there only now
+    from .actions.renewing import renew_devices  # noqa: PLC0415 - models are there only now
 
     renew_devices()

@@ -7,20 +7,17 @@ from dataclasses import dataclass
 
 from rheon.core.devices import (
     AudioEntry,
-    ContainerEntry,
     DeviceProfile,
     Limits,
     Line,
     Screen,
-    SubtitleEntry,
     Sure,
     VideoEntry,
     careful,
+    line_text,
     lines,
 )
-from rheon.core.devices.certainty import SUBTITLE_FORMS
 from rheon.core.media.codecs import channels_text, codec_name
-from rheon.core.media.containers import CONTAINERS
 
 TOPICS = {
     "screen": "Screen",
@@ -88,18 +85,14 @@ def _text(line: Line) -> str:
         case Screen() as screen:
             inches = f", {screen.diagonal_inch:g} inches" if screen.diagonal_inch else ""
             return f"{screen.width} × {screen.height} pixels{inches}"
-        case ContainerEntry() as container:
-            return f"{CONTAINERS[container.format].label} (.{container.extension})"
         case VideoEntry() as entry:
             return _video(entry)
         case AudioEntry() as entry:
             surround = " surround" if entry.max_channels > 2 else ""
             return f"{codec_name(entry.codec)} in {channels_text(entry.max_channels)}{surround}"
-        case SubtitleEntry() as entry:
-            return SUBTITLE_FORMS[entry.form]
         case Limits() as limits:
             return _limits(limits)
-    raise TypeError(f"{line.key} is no line of a profile")
+    return line_text(line.entry)
 
 
 def _video(entry: VideoEntry) -> str:

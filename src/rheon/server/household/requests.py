@@ -5,7 +5,7 @@ from __future__ import annotations
 from rest_framework import serializers
 
 from rheon.server.api.fields import IdField
-from rheon.server.api.schema import DEVICE_KINDS, QUESTION_IDS, SOUND_WISHES, TROUBLES, WORDS_WISHES
+from rheon.server.api.schema import DEVICE_KINDS, QUESTION_IDS, SOUND_WISHES, WORDS_WISHES
 
 from .actions.people import known_languages
 from .models import Member
@@ -94,11 +94,8 @@ class AnswerSerializer(serializers.Serializer):
     yes = serializers.BooleanField()
 
 
-class PlayedSerializer(serializers.Serializer):
-    """How a file did on a device: it played, or what the trouble was."""
+class TrialSerializer(serializers.Serializer):
+    """How the test file for a doubtful line did: it played, or it did not."""
 
-    trouble = serializers.ChoiceField(choices=TROUBLES, allow_null=True)
-
-
-class TrialSerializer(PlayedSerializer):
     line = serializers.CharField(max_length=80)
+    works = serializers.BooleanField()

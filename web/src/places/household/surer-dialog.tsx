@@ -5,11 +5,9 @@ import { under } from "../../api/base";
 import type { Schemas } from "../../api/client";
 import { useAnswer, useTellTrial } from "../../api/household";
 import { SureMark } from "../../parts/sure-mark";
-import { TROUBLES } from "../../parts/trouble";
 import { QuestionRow } from "../../parts/question-row";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
-import { Menu } from "../../ui/menu";
 import { Notice } from "../../ui/notice";
 
 type Device = Schemas["Device"];
@@ -59,8 +57,8 @@ export function SurerDialog({ device, onClose }: { device: Device; onClose: () =
 
 function Doubt({ device, ability }: { device: Device; ability: Schemas["Ability"] }) {
   const tell = useTellTrial(device.id);
-  const file = under(`/api/household/devices/${device.id}/test-file?line=${encodeURIComponent(ability.key)}`);
-  const say = (trouble: Schemas["Trouble"] | null) => tell.mutate({ line: ability.key, trouble });
+  const file = under(`/api/household/devices/${device.id}/trials?line=${encodeURIComponent(ability.key)}`);
+  const say = (works: boolean) => tell.mutate({ line: ability.key, works });
   return (
     <li className="flex flex-wrap items-center gap-x-3 gap-y-2 py-2.5">
       <span className="flex min-w-[220px] flex-1 gap-1.5">
@@ -78,12 +76,12 @@ function Doubt({ device, ability }: { device: Device; ability: Schemas["Ability"
               <Download size={14} /> Test file
             </a>
           </Button>
-          <Button size="small" disabled={tell.isPending} onClick={() => say(null)} aria-label={`It played: ${ability.text}`}>
+          <Button size="small" disabled={tell.isPending} onClick={() => say(true)} aria-label={`It played: ${ability.text}`}>
             It played
           </Button>
-          <Menu label={`It did not: ${ability.text}`} entries={TROUBLES.filter(([key]) => key !== "no_subtitles").map(([key, text]) => ({ text, onChoose: () => say(key) }))}>
-            <Button size="small" disabled={tell.isPending}>It did not</Button>
-          </Menu>
+          <Button size="small" disabled={tell.isPending} onClick={() => say(false)} aria-label={`It did not: ${ability.text}`}>
+            It did not
+          </Button>
         </span>
       ) : (
         <span className="text-[13px] text-quiet">Rheon can’t make a file of this</span>

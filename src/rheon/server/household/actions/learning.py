@@ -1,10 +1,9 @@
-"""What becomes known of a device: answers, what its browser played, files that played or did not, a newer catalogue."""
+"""What becomes known of a device: answers, what its browser played, files that played or did not."""
 
 from __future__ import annotations
 
 from typing import Any
 
-from django.db import transaction
 from django.utils import timezone
 
 from rheon.core.devices import (
@@ -13,13 +12,13 @@ from rheon.core.devices import (
     Trouble,
     answered,
     asked_besides,
-    catalogue,
     failed,
     played,
-    renewed,
+    trial_failed,
 )
 
-from ..models import Column, Device
+from ..models import Device
+from ..trials import trial_facts
 
 
 def answer(device: Device, question: str, *, yes: bool) -> Device:
@@ -35,59 +34,18 @@ def tell_played(device: Device, facts: MediaFacts, trouble: Trouble | None) -> D
     return _keep(device, learned)
 
 
+def tell_trial(device: Device, line: str, *, works: bool) -> Device:
+    """Take how the test file for a doubtful line did. Raises ``NoTestFile`` and ``EngineError``."""
+    facts = trial_facts(device, line)
+    if works:
+        return tell_played(device, facts, None)
+    when = timezone.localdate().isoformat()
+    return _keep(device, trial_failed(device.core_profile(), line, when))
+
+
 def take_asked(device: Device, asked: DeviceProfile) -> Device:
     """Take what the device's own browser played into its profile."""
     return _keep(device, asked_besides(device.core_profile(), asked))
-
-
-def start_over(device: Device) -> Device:
-    """Forget what was learned and written, and take the catalogue's profile as it is now, where there is one."""
-    base = device.base_profile()
-    current = catalogue().get(base.id) if base else None
-    if base is None:
-        return device
-    fresh = (current or base).model_dump(mode="json")
-    device.before, device.profile, device.base, device.news = device.profile, fresh, fresh, []
-    device.save(update_fields=["before", "profile", "base", "news"])
-    return device
-
-
-def take_back(device: Device) -> Device:
-    """Take back what the catalogue changed last."""
-    if device.before:
-        device.profile, device.before, device.news = device.before, None, []
-        device.save(update_fields=["profile", "before", "news"])
-    return device
-
-
-def mark_seen(device: Device) -> Device:
-    """Somebody has seen what the catalogue changed."""
-    device.news = []
-    device.save(update_fields=["news"])
-    return device
-
-
-def renew_devices() -> int:
-    """Bring every device to the newest version of its kind, with what was changed here kept; returns how many."""
-    count = 0
-    with transaction.atomic():
-        for device in Device.objects.filter(column=Column.DEVICE, base__isnull=False):
-            count += _renew(device)
-    return count
-
-
-def _renew(device: Device) -> bool:
-    base = device.base_profile()
-    theirs = catalogue().get(base.id) if base else None
-    if base is None or theirs is None or theirs.version <= base.version:
-        return False
-    found = renewed(device.core_profile(), base, theirs)
-    device.before = device.profile if found.changes else None
-    device.profile = found.profile.model_dump(mode="json")
-    device.base = theirs.model_dump(mode="json")
-    device.news = [{"what": change.what, "text": change.text} for change in found.changes]
-    device.save(update_fields=["before", "profile", "base", "news"])
-    return True
 
 
 def _keep(device: Device, profile: DeviceProfile) -> Device:
