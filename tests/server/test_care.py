@@ -97,11 +97,12 @@ def test_an_older_database_is_brought_forward_with_every_row_and_a_copy_is_kept(
 
 def test_a_copy_made_while_somebody_writes_is_whole_and_is_put_back_elsewhere(state: Path, tmp_path: Path) -> None:
     place, stop = database_of(state), threading.Event()
+    with contextlib.closing(sqlite3.connect(place)) as db:  # before the first copy, however slowly a thread starts
+        db.execute("PRAGMA journal_mode = WAL")
+        db.execute("CREATE TABLE pairs (one INTEGER, other INTEGER)")
 
     def write() -> None:
         with contextlib.closing(sqlite3.connect(place, timeout=20)) as db:
-            db.execute("PRAGMA journal_mode = WAL")
-            db.execute("CREATE TABLE pairs (one INTEGER, other INTEGER)")
             number = 0
             while not stop.is_set():
                 number += 1
