@@ -10,16 +10,15 @@ from playwright.sync_api import Browser
 
 from rheon.core.delivery import Order, convert
 from rheon.core.engine import probe
+from rheon.core.formats import CONTAINERS, PLAYED_MOST
 from rheon.core.media import Source, Title
-from rheon.core.media.containers import CONTAINERS
 from rheon.core.planning import PlanRequest, plan
-from rheon.core.planning.encoders import ENCODERS
 from rheon.core.sources import read_source
 from rheon.demo.models import device
 
 MATRIX = [
     (codec, name)
-    for codec in ENCODERS
+    for codec in PLAYED_MOST
     for name, container in CONTAINERS.items()
     if codec in container.video and container.audio
 ]

@@ -10,7 +10,7 @@ from rich.table import Table
 
 from rheon.core.checking import CheckRequest, check_file
 from rheon.core.errors import SourceMissing
-from rheon.core.media.sentences import RULE_NAMES
+from rheon.core.wording import RULE_NAMES
 
 from .common import reported
 from .documents import check_document

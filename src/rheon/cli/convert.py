@@ -15,9 +15,9 @@ from rheon.core.delivery import convert as carry_out
 from rheon.core.encoding import Hooks, parts_in, remove_part
 from rheon.core.encoding import Progress as Step
 from rheon.core.errors import TargetError
-from rheon.core.media.sentences import RULE_NAMES, sentence
 from rheon.core.planning import Balance
 from rheon.core.system import is_left_over, own_mark
+from rheon.core.wording import RULE_NAMES, sentence
 
 from .choosing import Stretch, chosen, make_plan
 from .common import read, reported

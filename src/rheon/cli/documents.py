@@ -6,8 +6,8 @@ from typing import Any
 
 from rheon.core.checking import Check
 from rheon.core.devices import DeviceProfile, Judgement
-from rheon.core.media.sentences import sentence
 from rheon.core.planning import Decision, Plan
+from rheon.core.wording import sentence
 
 Document = dict[str, Any]
 

@@ -8,8 +8,8 @@ from typing import Annotated
 import typer
 from rich.table import Table
 
-from rheon.core.media.sentences import CONSEQUENCES, duration_text, sentence
 from rheon.core.planning import Balance, Plan
+from rheon.core.wording import CONSEQUENCES, duration_text, sentence
 
 from .choosing import Stretch, chosen, make_plan
 from .common import read, reported

@@ -11,8 +11,8 @@ import typer
 
 from rheon.core.errors import RheonError, SourceError
 from rheon.core.media import Source
-from rheon.core.media.sentences import duration_text, sentence
 from rheon.core.sources import ScanProgress
+from rheon.core.wording import duration_text, sentence
 
 from .common import read, reported
 from .output import REFUSED, console, print_json

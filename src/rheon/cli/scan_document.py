@@ -6,7 +6,7 @@ from typing import Any
 
 from rheon.core.errors import RheonError
 from rheon.core.media import Problem, Source, Title, aspect_text, rate_text
-from rheon.core.media.sentences import sentence
+from rheon.core.wording import sentence
 
 Document = dict[str, Any]
 

@@ -9,7 +9,7 @@ import typer
 from rich.table import Table
 
 from rheon.core.devices import catalogue, judge_title
-from rheon.core.media.sentences import sentence
+from rheon.core.wording import sentence
 
 from .common import find_title, read, reported
 from .documents import verdict_document

@@ -35,8 +35,8 @@ from rheon.core.devices import (
 from rheon.core.devices.bounds import highest_level
 from rheon.core.devices.catalogue import standards
 from rheon.core.media import Source
-from rheon.core.media.sentences import sentence
 from rheon.core.planning import PlanRequest, plan
+from rheon.core.wording import sentence
 
 VERSIONS = Path(__file__).parent / "kinds.json"
 GENERATIONS = [one for family in families().values() for one in family.generations]

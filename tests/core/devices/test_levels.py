@@ -7,17 +7,12 @@ from itertools import pairwise
 
 import pytest
 
-from rheon.core.devices.levels import (
-    AV1_LEVELS,
-    H264_LEVELS,
-    HEVC_LEVELS,
-    MPEG2_LEVELS,
-    MPEG4_LEVELS,
-    VP9_LEVELS,
-    Level,
-    levels_of,
-    most_references,
+from rheon.core.formats import VIDEO_CODECS, Level, levels_of, most_references
+
+H264_LEVELS, HEVC_LEVELS, VP9_LEVELS, AV1_LEVELS, MPEG2_LEVELS = (
+    levels_of(codec, "main" if codec == "h264" else None) for codec in ("h264", "hevc", "vp9", "av1", "mpeg2video")
 )
+MPEG4_LEVELS = VIDEO_CODECS["mpeg4"].levels
 
 
 # ITU-T H.264 table A-6: maximum frame rates and MaxDpbFrames for usual picture sizes

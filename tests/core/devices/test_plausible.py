@@ -21,7 +21,7 @@ from rheon.core.devices import (
     oddities,
 )
 from rheon.core.devices.asking import ClipAnswer
-from rheon.core.devices.levels import levels_of
+from rheon.core.formats import levels_of
 from rheon.core.media import Source
 from rheon.core.planning import PlanRequest, plan
 from rheon.demo.models import device

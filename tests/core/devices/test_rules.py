@@ -26,7 +26,7 @@ from rheon.core.devices import (
 from rheon.core.devices.rules import broken
 from rheon.core.errors import PlanError
 from rheon.core.media import AudioStream, Scan, VideoStream
-from rheon.core.media.sentences import RULE_NAMES, sentence
+from rheon.core.wording import RULE_NAMES, sentence
 
 PROFILE = DeviceProfile(
     id="tight",

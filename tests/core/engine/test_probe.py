@@ -9,6 +9,7 @@ import pytest
 
 from rheon.core.engine.probe import read_probe
 from rheon.core.errors import NotASource
+from rheon.core.formats import is_text
 from rheon.core.media import Chapter, Forced, Purpose, Scan
 
 VIDEO: dict[str, Any] = {
@@ -51,7 +52,7 @@ def test_a_usual_file_is_read_in_full() -> None:
     assert (video.profile, video.level, video.bit_depth, video.scan) == ("high", "3.1", 8, Scan.PROGRESSIVE)
     assert video.frame_rate == Fraction(30000, 1001)
     assert (found.audio[0].profile, found.audio[0].sample_rate) == ("lc", 44100)
-    assert (found.subtitles[0].language, found.subtitles[0].forced, found.subtitles[0].is_text) == (
+    assert (found.subtitles[0].language, found.subtitles[0].forced, is_text(found.subtitles[0])) == (
         "pt",
         Forced.ALL,
         True,

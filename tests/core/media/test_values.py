@@ -8,11 +8,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 from tests.core.strategies import titles
 
+from rheon.core.formats import CONTAINERS, can_hold, channels_text, codec_name
 from rheon.core.media import Cell, CellData, Extent, Reason, Title, aspect_text, parse_fraction, rate_text
-from rheon.core.media.codecs import channels_text, codec_name
-from rheon.core.media.containers import CONTAINERS, can_hold
 from rheon.core.media.documents import dump, load
-from rheon.core.media.sentences import duration_text, sentence
+from rheon.core.wording import duration_text, sentence
 
 
 @pytest.mark.parametrize(

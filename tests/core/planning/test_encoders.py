@@ -9,13 +9,22 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rheon.core.devices import ENCODABLE_AUDIO, ENCODABLE_VIDEO, VideoEntry
-from rheon.core.devices.levels import PROFILE_ORDER, levels_of
-from rheon.core.encoding.encoders import NAMES
-from rheon.core.media.codecs import CODEC_NAMES
-from rheon.core.media.containers import CONTAINERS
+from rheon.core.devices import VideoEntry
+from rheon.core.formats import (
+    AUDIO_CODECS,
+    CONTAINERS,
+    ENCODABLE_AUDIO,
+    ENCODABLE_VIDEO,
+    PLAYED_MOST,
+    SMALLEST_FIRST,
+    SOUND_PREFERRED,
+    SUBTITLE_FORMATS,
+    VIDEO_CODECS,
+    VideoCodec,
+    levels_of,
+    video_encoder,
+)
 from rheon.core.planning import Balance
-from rheon.core.planning.encoders import ENCODERS, PLAYED_MOST, SMALLEST_FIRST, Encoder
 from rheon.core.planning.rates import (
     Wanted,
     at_quality,
@@ -24,33 +33,64 @@ from rheon.core.planning.rates import (
     expected_bitrate,
     floor_share,
 )
-from rheon.core.planning.sounds import ENCODER_RATES, PREFERRED, STEREO_BPS
+
+MADE = [codec for codec in VIDEO_CODECS.values() if codec.encoders]
 
 
-def test_every_codec_has_one_row_a_name_and_a_place_in_each_order() -> None:
-    assert set(ENCODERS) == ENCODABLE_VIDEO == set(PLAYED_MOST) == set(SMALLEST_FIRST)
-    assert ENCODABLE_AUDIO == set(PREFERRED) == set(STEREO_BPS) == set(ENCODER_RATES)
-    assert set(NAMES) & set(CODEC_NAMES) >= ENCODABLE_AUDIO | ENCODABLE_VIDEO
+def test_every_codec_that_is_made_has_a_rank_of_its_own_and_a_container() -> None:
+    for codecs in (PLAYED_MOST, SMALLEST_FIRST):
+        assert set(codecs) == ENCODABLE_VIDEO
+    for rank in ("played_rank", "small_rank"):
+        assert sorted(getattr(codec, rank) for codec in MADE) == list(range(len(MADE)))
+    assert set(SOUND_PREFERRED) == ENCODABLE_AUDIO
+    assert sorted(AUDIO_CODECS[name].rank for name in ENCODABLE_AUDIO) == list(range(len(ENCODABLE_AUDIO)))
     for codec in ENCODABLE_VIDEO:
         assert any(codec in container.video for container in CONTAINERS.values()), codec
 
 
-@pytest.mark.parametrize("encoder", ENCODERS.values(), ids=lambda encoder: encoder.codec)
-def test_a_row_is_sound(encoder: Encoder) -> None:
-    assert len(encoder.effort) == len(Balance)
-    assert set(encoder.effort) <= set(encoder.efforts)
-    speeds = list(encoder.efforts.values())
-    assert speeds == sorted(speeds), "from slow to quick"
-    if encoder.quality:
-        finest, coarsest = encoder.scale
-        assert all(finest <= value <= coarsest for value in encoder.quality)
-        assert all(before > after for before, after in pairwise(encoder.quality)), "finer with each balance"
-    for profile in encoder.profiles:
-        assert profile in PROFILE_ORDER[encoder.codec]
-        assert levels_of(encoder.codec, profile)
+def test_containers_hold_only_what_the_registries_know() -> None:
+    for container in CONTAINERS.values():
+        assert container.video <= set(VIDEO_CODECS)
+        assert container.audio <= set(AUDIO_CODECS)
+        assert container.pictures <= set(SUBTITLE_FORMATS)
+        assert set(container.tags) <= container.video | container.audio
+        if container.text:
+            assert SUBTITLE_FORMATS[container.text].encoder
 
 
-@given(st.sampled_from(sorted(ENCODERS)), st.integers(64, 3840), st.integers(64, 2160), st.sampled_from(list(Balance)))
+def test_samples_are_kept_under_a_name_of_as_many_bits() -> None:
+    for codec in AUDIO_CODECS.values():
+        if codec.kept_as:
+            assert (AUDIO_CODECS[codec.kept_as].bits or 0) >= (codec.bits or 0) > 0
+
+
+@pytest.mark.parametrize("codec", MADE, ids=lambda codec: codec.name)
+def test_an_entry_is_sound(codec: VideoCodec) -> None:
+    for encoder in codec.encoders:
+        assert len(encoder.effort) == len(Balance)
+        assert set(encoder.effort) <= set(encoder.efforts)
+        speeds = list(encoder.efforts.values())
+        assert speeds == sorted(speeds), "from slow to quick"
+        if encoder.quality:
+            finest, coarsest = encoder.scale
+            assert all(finest <= value <= coarsest for value in encoder.quality)
+            assert all(before > after for before, after in pairwise(encoder.quality)), "finer with each balance"
+        for profile in encoder.profiles:
+            assert profile in codec.profiles
+            assert codec.levels_of(profile)
+    assert codec.plain_profiles <= set(codec.profiles)
+    for profile, levels in codec.levels.items():
+        assert not profile or profile in codec.profiles
+        assert not codec.usual_level or codec.usual_level in levels
+    assert set(codec.read_profiles.values()) >= set(codec.profiles), "each can be read"
+
+
+@given(
+    st.sampled_from(sorted(ENCODABLE_VIDEO)),
+    st.integers(64, 3840),
+    st.integers(64, 2160),
+    st.sampled_from(list(Balance)),
+)
 def test_a_larger_picture_needs_more_bits_and_fewer_for_each_pixel(
     codec: str, width: int, height: int, balance: Balance
 ) -> None:
@@ -67,7 +107,7 @@ def test_a_target_size_is_filled_and_not_overrun(megabytes: int, duration_s: flo
 
 
 def test_a_step_on_the_scale_moves_the_rate_as_the_encoder_s_scale_does() -> None:
-    h264 = ENCODERS["h264"]
+    h264 = video_encoder("h264")
     assert at_quality(1000.0, h264, Balance.EVEN, 21) == 1000.0
     assert at_quality(1000.0, h264, Balance.EVEN, 27) == pytest.approx(500.0)
     assert at_quality(1000.0, h264, Balance.EVEN, 15) == pytest.approx(2000.0)
@@ -81,11 +121,11 @@ def test_starved_pixels_give_way_until_each_has_enough(bps: float) -> None:
         assert floor_share("h264", int(1280 * 720 * share), Fraction(25), bps, 1.0) == pytest.approx(1.0, abs=0.02)
 
 
-@given(st.sampled_from(sorted(ENCODERS)), st.integers(64, 1900), st.integers(64, 1080), st.floats(1e5, 5e7))
+@given(st.sampled_from(sorted(ENCODABLE_VIDEO)), st.integers(64, 1900), st.integers(64, 1080), st.floats(1e5, 5e7))
 def test_rates_stay_inside_the_level_that_is_named(codec: str, width: int, height: int, bps: float) -> None:
     entry = VideoEntry(codec=codec, max_width=1920, max_height=1088)
     picture = Wanted(width=width, height=height, frame_rate=Fraction(25), expected_bps=bps)
-    profile = ENCODERS[codec].profiles[-1] if ENCODERS[codec].profiles else None
+    profile = video_encoder(codec).profiles[-1] if video_encoder(codec).profiles else None
     chosen = choose_rates(entry, profile, picture)
     if chosen.level is not None:
         level = levels_of(codec, profile)[chosen.level]

@@ -10,12 +10,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from rheon.core.devices import AudioEntry, VideoEntry, preferred_audio
-from rheon.core.devices.levels import H264_LEVELS
 from rheon.core.devices.tracks import needed_subtitle
+from rheon.core.formats import levels_of, video_encoder
 from rheon.core.media import AudioStream, Purpose, Scan, Source, SubtitleStream, Title, VideoStream
 from rheon.core.planning import Action, AudioSettings, Balance, Fields, PlanRequest, plan
 from rheon.core.planning.cadence import cadence_for
-from rheon.core.planning.encoders import ENCODERS
 from rheon.core.planning.geometry import Bounds, fit
 from rheon.demo.models import device
 
@@ -31,7 +30,9 @@ def picture(
 
 
 def bounds(width: int, height: int, level: str | None = None) -> Bounds:
-    return Bounds(width=width, height=height, level=H264_LEVELS[level] if level else None, limited_by="decoder")
+    return Bounds(
+        width=width, height=height, level=levels_of("h264", "main")[level] if level else None, limited_by="decoder"
+    )
 
 
 # 720x480 and 720x576, shown 4:3 and 16:9, on decoders of several sizes
@@ -55,8 +56,8 @@ def test_pictures_are_fitted_as_the_trade_would(
     made = fit(source, Fraction(25), limit, square=True)
     if expected[2] == "fits_level":
         assert made.reason.code == "fits_level"
-        assert H264_LEVELS["3"].holds_picture(made.width, made.height, Fraction(25))
-        assert not H264_LEVELS["3"].holds_picture(made.width + 32, made.height + 18, Fraction(25))
+        assert levels_of("h264", "main")["3"].holds_picture(made.width, made.height, Fraction(25))
+        assert not levels_of("h264", "main")["3"].holds_picture(made.width + 32, made.height + 18, Fraction(25))
         return
     assert (made.width, made.height, made.reason.code) == expected
 
@@ -82,7 +83,7 @@ def test_a_fitted_picture_is_even_inside_and_not_enlarged(width: int, height: in
 )
 def test_cadence(source: VideoStream, limit: str, rate: Fraction, code: str) -> None:
     entry = VideoEntry(codec="h264", max_width=1920, max_height=1080, max_frame_rate=limit)
-    made = cadence_for(source, entry, ENCODERS["h264"], {})
+    made = cadence_for(source, entry, video_encoder("h264"), {})
     assert (made.frame_rate, made.rate_reason.code) == (rate, code)
     assert (made.fields is Fields.JOIN) == (source.scan is Scan.INTERLACED)
 

@@ -14,7 +14,6 @@ from rheon.core.devices import DeviceProfile, careful, catalogue, judge
 from rheon.core.errors import BadPin, PlanError
 from rheon.core.media import Borders, Colour, Forced, Scan, Source, SubtitleStream, Title
 from rheon.core.media.documents import dump, load
-from rheon.core.media.sentences import CONSEQUENCES, sentence
 from rheon.core.planning import (
     PIN_KEYS,
     Action,
@@ -29,6 +28,7 @@ from rheon.core.planning import (
     plan,
 )
 from rheon.core.planning.outcome import planned_facts
+from rheon.core.wording import CONSEQUENCES, sentence
 from rheon.demo.models import device
 
 PROFILES = list(catalogue().values())

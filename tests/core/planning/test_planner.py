@@ -21,15 +21,13 @@ from rheon.core.devices import (
     judge_title,
 )
 from rheon.core.devices.bounds import highest_level, rate_bounds
-from rheon.core.devices.levels import levels_of, most_references
 from rheon.core.errors import BadPin, PlanError
+from rheon.core.formats import can_hold, levels_of, most_references, video_encoder
 from rheon.core.media import AudioStream, Samples, Scan, Source, Title, VideoStream
-from rheon.core.media.containers import can_hold
 from rheon.core.media.documents import dump, load
-from rheon.core.media.sentences import sentence
 from rheon.core.planning import Action, Balance, Fields, OutputSettings, Plan, PlanRequest, plan
 from rheon.core.planning.crop import Crop
-from rheon.core.planning.encoders import ENCODERS
+from rheon.core.wording import sentence
 from rheon.demo.models import device
 
 PROFILES = list(catalogue().values())
@@ -127,7 +125,7 @@ def assert_not_enlarged(made: Plan, title: Title) -> None:
     assert video.height <= max(16, height)
     assert video.width <= max(16, height * source.display_aspect + 2, source.height if turned else source.width)
     # a codec that has a code for few rates has none below its lowest
-    assert video.frame_rate <= max(source.frame_rate, min(ENCODERS[video.codec].frame_rates, default=Fraction(0)))
+    assert video.frame_rate <= max(source.frame_rate, min(video_encoder(video.codec).frame_rates, default=Fraction(0)))
     kept = Fraction(video.width, video.height) * video.sample_aspect
     # the ratio is kept as nearly as two-pixel steps allow
     step = Fraction(2 + 1, video.height) * max(1, kept) + Fraction(3, video.width)

@@ -9,6 +9,7 @@ import pytest
 
 from rheon.core.engine import Command, run
 from rheon.core.errors import EmptyDisc, NotASource, SourceError
+from rheon.core.formats import is_text
 from rheon.core.media import FileData, Source
 from rheon.core.sources import READERS, disc_files, read_source
 from rheon.core.sources.disc_files import is_image, open_image
@@ -66,7 +67,7 @@ def test_loose_files_keep_their_names_tracks_and_title(media: Path) -> None:
     assert isinstance(title.data, FileData)
     assert Path(title.data.path).is_absolute()
     assert [track.language for track in title.audio] == ["en", "es"]
-    assert title.subtitles[0].is_text
+    assert is_text(title.subtitles[0])
     launch = read_source(media / "camera" / "launch of the ferry.avi")
     assert (launch.label, launch.titles[0].role) == ("launch of the ferry", "feature")
 

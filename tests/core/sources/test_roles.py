@@ -10,9 +10,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from rheon.core.media import Cell, CellData, Chapter, Extent, Role, Title
-from rheon.core.media.sentences import sentence
 from rheon.core.sources import with_roles
 from rheon.core.sources.parts import ChapterRange, cut, proposed_ranges
+from rheon.core.wording import sentence
 
 
 def title(number: int, *cells: tuple[int, float]) -> Title:

@@ -8,6 +8,7 @@ from pathlib import Path
 from ..engine import Command, require, run
 from ..engine.arguments import audio_pad, subtitle_pad, video_pad
 from ..errors import EngineError
+from ..formats import is_text
 from ..media import CellData, FileData, Scan, StreamKind, Title
 from ..subtitles import LINK_NAME, lay_out, words_file
 from .excerpts import excerpt, palette, with_words
@@ -70,7 +71,7 @@ def _graph(request: SnippetRequest) -> str:
     track = title.subtitles[request.subtitle] if request.subtitle is not None else None
     if track is None:
         return f"[{pad}]{','.join([*fields, *tail])}[out]"
-    if track.is_text:
+    if is_text(track):
         start_s = request.from_s + (title.data.from_s if isinstance(title.data, FileData) else 0.0)
         file, place = (words_file(track.index), 0) if track.path else (LINK_NAME, track.index)
         drawn = [

@@ -13,8 +13,8 @@ from ..devices.rules import video_entry_for
 from ..engine import Command, ProbedFile, probe, run, safe_file_input
 from ..engine.packets import Packets, read_packets
 from ..errors import EngineError
-from ..media import AudioStream, VideoStream
-from ..planning import Action, AudioSettings, OutputSettings, VideoSettings, WordsForm
+from ..formats import VIDEO_CODECS
+from ..media import Action, AudioSettings, AudioStream, OutputSettings, VideoSettings, VideoStream, WordsForm
 from .boxes import index_in_front
 from .buffer import least_rate_bps
 from .whole import Ends, damage_rule, whole_rules
@@ -23,7 +23,6 @@ LENGTH_TOLERANCE_S = 0.5
 LAST_LINE_S = 10.0
 """How long a subtitle that begins before the end of a part may stand after it."""
 DECODE_TIMEOUT_S = 4 * 3600
-NAMES_COLOUR = frozenset({"h264", "hevc", "mpeg2video", "av1", "vp9"})
 SAME_MATRIX = frozenset({"smpte170m", "bt470bg"})
 """Two names for the one matrix of ITU-R BT.601."""
 
@@ -189,7 +188,7 @@ def _tracks(count: int) -> str:
 
 def _colour_rule(wanted: VideoSettings, made: VideoStream) -> list[RuleResult]:
     """The matrix that the stream names, where the codec has a place for it."""
-    if wanted.colour is None or wanted.codec not in NAMES_COLOUR:
+    if wanted.colour is None or not VIDEO_CODECS[wanted.codec].names_colour:
         return []
     seen = made.colour.matrix if made.colour else "none"
     plan = wanted.colour.matrix

@@ -8,10 +8,9 @@ from dataclasses import dataclass
 from ..devices import RuleResult
 from ..engine import ProbedFile
 from ..engine.packets import Packets
-from ..media import CellData, FileData, Span, Title
-from ..media.sentences import duration_text, gap_text
-from ..planning import OutputSettings
+from ..media import CellData, FileData, OutputSettings, Span, Title
 from ..sources.ends import stream_ends
+from ..wording import duration_text, gap_text
 
 SHORT_S = 0.5
 """So much may lack at the end of a stream: packets hold several frames, and tables round."""

@@ -13,8 +13,8 @@ from ..devices import DeviceProfile
 from ..encoding import Hooks, Made, make_file, part_path, remove_part, side_parts
 from ..errors import CheckFailed, LossNotAccepted, NotWhole, PlanError, SourceMissing, TargetFull
 from ..media import FileData, Title
-from ..media.sentences import RULE_NAMES, ends_early_text
 from ..planning import Plan
+from ..wording import RULE_NAMES, ends_early_text
 from .place import put_in_place
 
 LOST = ("source_whole", "picture_whole", "sound_whole", "read_through", "length")

@@ -29,12 +29,10 @@ from .renewing import Change, Renewal, renewed
 from .rules import RuleResult, judge
 from .tracks import needed_subtitle, preferred_audio
 from .trials import trial, trial_name
-from .verdicts import ENCODABLE_AUDIO, ENCODABLE_VIDEO, Judgement, Verdict, judge_title
+from .verdicts import Judgement, Verdict, judge_title
 
 __all__ = [
     "CLIPS",
-    "ENCODABLE_AUDIO",
-    "ENCODABLE_VIDEO",
     "QUESTIONS",
     "Answers",
     "AudioEntry",

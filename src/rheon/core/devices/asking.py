@@ -8,8 +8,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from ..media.codecs import channels_text, codec_name
-from .levels import PROFILE_ORDER, level_rank
+from ..formats import channels_text, codec_name, level_rank, profiles_of
 from .profile import (
     AudioEntry,
     ContainerEntry,
@@ -197,7 +196,7 @@ def _by_codec(clips: Iterable[Clip]) -> list[list[Clip]]:
 
 def _video(group: Sequence[Clip], did: Container[str]) -> VideoEntry:
     codec = group[0].video or ""
-    order = PROFILE_ORDER.get(codec, ())
+    order = profiles_of(codec)
     best = max((clip.profile or "" for clip in group), key=lambda name: order.index(name) if name in order else -1)
     upto = order.index(best) + 1 if best in order else 0
     top = max(group, key=lambda clip: level_rank(codec, best, clip.level or ""))

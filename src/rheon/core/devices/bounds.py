@@ -4,11 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from .levels import Level, levels_of
+from ..formats import VIDEO_CODECS, Level, levels_of
 from .profile import VideoEntry
 
 MOST_BPS = 60_000_000
-DEFAULT_LEVELS = {"h264": "5.1", "hevc": "5.1", "mpeg4": "5", "mpeg2video": "high", "vp9": "6.1", "av1": "6.1"}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -22,8 +21,9 @@ class RateBounds:
 def highest_level(entry: VideoEntry, profile: str | None) -> Level | None:
     """The level that bounds the entry; the usual highest one where it names none."""
     levels = levels_of(entry.codec, profile)
-    name = entry.max_level or DEFAULT_LEVELS.get(entry.codec, "")
-    return levels.get(name) or next(reversed(levels.values()), None)
+    known = VIDEO_CODECS.get(entry.codec)
+    name = entry.max_level or (known.usual_level if known else "")
+    return levels.get(name) or (list(levels.values())[-1] if levels else None)
 
 
 def rate_bounds(entry: VideoEntry, level: Level | None) -> RateBounds:

@@ -6,8 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
-from ..media.codecs import channels_text, codec_name
-from ..media.containers import CONTAINERS
+from ..formats import CONTAINERS, channels_text, codec_name
 from .profile import (
     LISTS,
     AudioEntry,

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from functools import reduce
 
 from ..errors import PlanError
-from .levels import level_rank
+from ..formats import level_rank
 from .profile import AudioEntry, DeviceProfile, Limits, Screen, VideoEntry
 
 

@@ -9,11 +9,9 @@ from collections.abc import Mapping
 from fractions import Fraction
 from typing import Literal, TypeVar
 
+from ..formats import CONTAINERS, channels_text, codec_name, profiles_of
 from ..media import AudioStream, VideoStream
-from ..media.codecs import channels_text, codec_name
-from ..media.containers import CONTAINERS
 from .facts import MediaFacts
-from .levels import PROFILE_ORDER
 from .profile import (
     AudioEntry,
     ContainerEntry,
@@ -226,7 +224,7 @@ def _container(facts: MediaFacts) -> ContainerEntry:
 
 def _picture(video: VideoStream) -> VideoEntry:
     """The line that a stream is: everything up to its own profile, level, size and rate."""
-    order = PROFILE_ORDER.get(video.codec, ())
+    order = profiles_of(video.codec)
     profiles = order[: order.index(video.profile) + 1] if video.profile in order else ()
     rate = max(video.frame_rate, Fraction(1))
     return VideoEntry(

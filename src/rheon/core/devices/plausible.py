@@ -6,12 +6,9 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from fractions import Fraction
 
-from ..media.codecs import CODEC_NAMES, codec_name
-from ..media.containers import CONTAINERS
+from ..formats import AUDIO_CODECS, CONTAINERS, ENCODABLE_AUDIO, ENCODABLE_VIDEO, VIDEO_CODECS, codec_name, profiles_of
 from .bounds import highest_level
-from .levels import PROFILE_ORDER
 from .profile import DeviceProfile, VideoEntry
-from .verdicts import ENCODABLE_AUDIO, ENCODABLE_VIDEO
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -52,9 +49,9 @@ def _makes(profile: DeviceProfile, container: str) -> bool:
 def _video(place: int, entry: VideoEntry) -> Iterator[Oddity]:
     at = f"video.{place}"
     name = codec_name(entry.codec)
-    if entry.codec not in CODEC_NAMES:
+    if entry.codec not in VIDEO_CODECS:
         yield Oddity(field=f"{at}.codec", text=f"Rheon knows no codec called {entry.codec}.")
-    strange = [p for p in entry.profiles if p not in PROFILE_ORDER.get(entry.codec, ())]
+    strange = [p for p in entry.profiles if p not in profiles_of(entry.codec)]
     if strange:
         yield Oddity(field=f"{at}.profiles", text=f"{name} has no profile {', '.join(strange)}.")
     level = highest_level(entry, entry.profiles[-1] if entry.profiles else None)
@@ -75,7 +72,7 @@ def _video(place: int, entry: VideoEntry) -> Iterator[Oddity]:
 
 def _sounds(profile: DeviceProfile) -> Iterator[Oddity]:
     for place, entry in enumerate(profile.audio):
-        if entry.codec not in CODEC_NAMES:
+        if entry.codec not in AUDIO_CODECS:
             yield Oddity(field=f"audio.{place}.codec", text=f"Rheon knows no codec called {entry.codec}.")
         if entry.codec == "opus" and 48000 not in entry.sample_rates:
             yield Oddity(field=f"audio.{place}.sample_rates", text="Opus is always decoded at 48 kHz.")

@@ -9,8 +9,8 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
+from ..formats import level_rank, levels_of
 from ..media import parse_fraction
-from .levels import level_rank, levels_of
 
 Positive = Annotated[int, Field(gt=0)]
 

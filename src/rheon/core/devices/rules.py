@@ -7,9 +7,9 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import Generic, TypeVar
 
+from ..formats import level_rank, profiles_of
 from ..media import AudioStream, Scan, VideoStream, aspect_text
 from .facts import MediaFacts
-from .levels import PROFILE_ORDER, level_rank
 from .profile import AudioEntry, DeviceProfile, VideoEntry
 
 SQUARE_TOLERANCE = Fraction(1, 100)
@@ -227,7 +227,7 @@ def video_entry_for(video: VideoStream, profile: DeviceProfile) -> VideoEntry | 
 
 def better_profiles(codec: str, profiles: Sequence[str]) -> list[str]:
     """Profiles of a codec, the most capable first."""
-    order = PROFILE_ORDER.get(codec, ())
+    order = profiles_of(codec)
     return sorted(profiles, key=lambda name: order.index(name) if name in order else -1, reverse=True)
 
 

@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from ..media.containers import CONTAINERS, can_hold
+from ..formats import CONTAINERS, ENCODABLE_AUDIO, ENCODABLE_VIDEO, can_hold
 from .asking import Clip
 from .certainty import Line, careful, doubtful, line_text
 from .profile import AudioEntry, ContainerEntry, DeviceProfile, VideoEntry
-from .verdicts import ENCODABLE_AUDIO, ENCODABLE_VIDEO
 
 MOST_RATE = 30
 """Films come no faster, and nobody wants to wait for a test file."""

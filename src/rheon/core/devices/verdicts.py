@@ -5,16 +5,13 @@ from __future__ import annotations
 from dataclasses import dataclass
 from enum import StrEnum
 
+from ..formats import ENCODABLE_AUDIO, ENCODABLE_VIDEO, can_hold
 from ..media import AudioStream, FileData, Reason, Title
-from ..media.containers import can_hold
 from .certainty import careful
 from .facts import MediaFacts, title_facts
 from .profile import DeviceProfile
 from .rules import RuleResult, broken, judge
 from .tracks import preferred_audio
-
-ENCODABLE_VIDEO = frozenset({"h264", "hevc", "mpeg4", "vp9", "av1", "mpeg2video", "wmv2"})
-ENCODABLE_AUDIO = frozenset({"aac", "mp3", "ac3", "eac3", "opus", "vorbis", "flac", "mp2", "wmav2"})
 
 
 class Verdict(StrEnum):

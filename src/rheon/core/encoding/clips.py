@@ -7,8 +7,8 @@ from pathlib import Path
 
 from ..devices.asking import Clip
 from ..engine import Command, require, run
-from ..media.containers import CONTAINERS
-from ..planning import Action, AudioSettings, VideoSettings
+from ..formats import CONTAINERS, video_encoder
+from ..media import Action, AudioSettings, VideoSettings
 from .encoders import Placing, audio_arguments, video_arguments
 from .filters import PIXEL_FORMATS
 
@@ -17,8 +17,7 @@ WATCHED_S, UHD_WATCHED_S = 4.0, 2.0
 """A file that somebody looks at; pictures of ultra high definition take long to make."""
 UHD_LINES = 2160
 SAMPLE_RATE = 48000
-QUALITY = {"h264": 26, "hevc": 28, "vp9": 40, "av1": 45}
-EFFORT = {"h264": "veryfast", "hevc": "ultrafast", "vp9": "5", "av1": "12"}
+CLIP_BPS = 2_000_000
 SOUND_BPS = 128_000
 TIMEOUT_S = 120
 
@@ -34,9 +33,8 @@ def make_clip(clip: Clip, target: Path, *, watched: bool = False) -> None:
     sources = [*(_picture_source(clip, length_s) if clip.video else ()), *(_tone(clip, length_s) if clip.audio else ())]
     argv = ["ffmpeg", "-hide_banner", "-loglevel", "error", "-nostdin", "-y", *sources]
     argv += [*(_picture(clip) if clip.video else ()), *(_sound(clip) if clip.audio else ())]
-    if clip.container == "mp4":
-        argv += ["-movflags", "+faststart"]
-    run(Command(argv=[*argv, "-f", CONTAINERS[clip.container].muxer, f"file:{target}"], timeout_s=TIMEOUT_S))
+    home = CONTAINERS[clip.container]
+    run(Command(argv=[*argv, *home.muxing, "-f", home.muxer, f"file:{target}"], timeout_s=TIMEOUT_S))
 
 
 def _picture_source(clip: Clip, length_s: float) -> list[str]:
@@ -51,6 +49,7 @@ def _tone(clip: Clip, length_s: float) -> list[str]:
 
 def _picture(clip: Clip) -> list[str]:
     codec = clip.video or ""
+    encoder = video_encoder(codec)
     settings = VideoSettings(
         action=Action.ENCODE,
         codec=codec,
@@ -61,13 +60,14 @@ def _picture(clip: Clip) -> list[str]:
         profile=clip.profile,
         level=clip.level,
         bit_depth=clip.depth,
-        quality=QUALITY.get(codec),
-        bitrate_bps=None if codec in QUALITY else 2_000_000,
+        encoder=encoder.name,
+        quality=encoder.clip_quality,
+        bitrate_bps=None if encoder.clip_quality is not None else CLIP_BPS,
         peak_bps=8_000_000,
         buffer_bits=8_000_000,
         reference_frames=2,
         keyframe_frames=clip.rate,
-        effort=EFFORT.get(codec, "medium"),
+        effort=encoder.clip_effort,
     )
     return ["-pix_fmt", PIXEL_FORMATS[clip.depth], *video_arguments(settings, clip.container, 0)]
 

@@ -5,9 +5,17 @@ from __future__ import annotations
 import langcodes
 
 from ..engine.arguments import audio_pad, subtitle_pad, video_pad
-from ..media import CellData, Chapter, FileData, Title
-from ..media.containers import CONTAINERS
-from ..planning import Action, AudioSettings, SubtitleSettings, WordsForm
+from ..formats import AUDIO_CODECS, CONTAINERS, SUBTITLE_FORMATS
+from ..media import (
+    Action,
+    AudioSettings,
+    CellData,
+    Chapter,
+    FileData,
+    SubtitleSettings,
+    Title,
+    WordsForm,
+)
 from ..sources.feed import has_joins
 from ..subtitles import LINK_NAME, words_file
 from .encoders import Placing, audio_arguments, early_of, video_arguments
@@ -15,12 +23,6 @@ from .filters import DrawnText, Moves, audio_filters, graph
 from .inputs import chapters_input, drawn_input, drawn_place, main_input, side_inputs
 from .job import Job
 
-MUXING = {
-    "mp4": ("-movflags", "+faststart"),
-    "mp3": ("-id3v2_version", "3"),
-    # what lies before zero would push all pictures back by an empty one
-    "avi": ("-avoid_negative_ts", "disabled"),
-}
 BLURAY_SUFFIX = ".m2ts"
 SIDE_SUFFIX = "srt"
 
@@ -49,7 +51,7 @@ def build_command(job: Job, at_pass: int = 0) -> list[str]:
           for part in audio_arguments(sound, _placing(job, sound, place))),
         *_metadata(job),
         "-max_muxing_queue_size", "4096",
-        *MUXING.get(made.container, ()),
+        *CONTAINERS[made.container].muxing,
         *(("-mpegts_m2ts_mode", "1") if made.file_name.lower().endswith(BLURAY_SUFFIX) else ()),
         *_limit(job),
         "-f", CONTAINERS[made.container].muxer, f"file:{job.target}",
@@ -190,10 +192,10 @@ def _words_codec(job: Job, words: SubtitleSettings, place: int) -> list[str]:
         palette = [f"-palette:s:{place}", ",".join(data.palette)] if data.palette else []
         video = job.title.video
         canvas = [f"-s:s:{place}", f"{video.width}x{video.height}"] if video else []
-        return [f"-c:s:{place}", "dvdsub", *canvas, *palette]
+        return [f"-c:s:{place}", SUBTITLE_FORMATS[words.format].encoder or "", *canvas, *palette]
     if words.format == source and words not in job.side_tracks:
         return [f"-c:s:{place}", "copy"]
-    return [f"-c:s:{place}", {"subrip": "srt"}.get(words.format, words.format)]
+    return [f"-c:s:{place}", SUBTITLE_FORMATS[words.format].encoder or words.format]
 
 
 def _side_files(job: Job) -> list[str]:
@@ -215,7 +217,7 @@ def _side_files(job: Job) -> list[str]:
 
 def _plain(sound: AudioSettings) -> bool:
     """Whether the samples only change their name, as in a faithful copy."""
-    return sound.codec.startswith("pcm")
+    return AUDIO_CODECS[sound.codec].bits is not None
 
 
 def _shares_id(job: Job, sound: AudioSettings) -> bool:

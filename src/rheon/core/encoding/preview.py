@@ -10,8 +10,7 @@ from ..analysis.excerpts import BRIEFLY, excerpt, palette, with_words
 from ..engine import Command, require, run
 from ..engine.arguments import subtitle_pad, video_pad
 from ..errors import EngineError
-from ..media import Title
-from ..planning import OutputSettings
+from ..media import OutputSettings, Title
 from ..subtitles import lay_out
 from .command import drawn_text
 from .filters import graph

@@ -10,6 +10,7 @@ from fractions import Fraction
 from typing import Any
 
 from ..errors import CutOffFile, EngineError, ForbiddenFormat, NotASource, SourceError
+from ..formats import AUDIO_CODECS, READ_AS, VIDEO_CODECS
 from ..media import (
     AudioStream,
     Chapter,
@@ -40,42 +41,6 @@ GUESSES_LENGTH = frozenset(
     {"mp3", "aac", "ac3", "eac3", "dts", "dtshd", "truehd", "h264", "hevc", "m4v", "mpegvideo", "mpeg", "mpegts", "amr"}
 )
 """Formats without a header that says how long they last."""
-
-# names by which ffprobe groups demuxers → our container names
-CONTAINERS = {
-    "matroska,webm": "matroska",
-    "mov,mp4,m4a,3gp,3g2,mj2": "mp4",
-    "mpeg": "mpeg_ps",
-    "mpegts": "mpeg_ts",
-    "asf": "asf",
-}
-
-H264_PROFILES = {
-    "Constrained Baseline": "baseline",
-    "Baseline": "baseline",
-    "Main": "main",
-    "High": "high",
-    "High 10": "high10",
-    "Extended": "extended",
-}
-HEVC_PROFILES = {"Main": "main", "Main 10": "main10", "Main Still Picture": "main"}
-MPEG4_PROFILES = {"Simple Profile": "simple", "Advanced Simple Profile": "advanced_simple"}
-# level_indication of ISO/IEC 13818-2 table 8-3
-MPEG2_LEVELS = {10: "low", 8: "main", 6: "high1440", 4: "high"}
-AAC_PROFILES = {"LC": "lc", "HE-AAC": "he", "HE-AACv2": "he2"}
-VP9_PROFILES = {f"Profile {n}": f"profile{n}" for n in range(4)}
-MPEG2_PROFILES = {"Simple": "simple", "Main": "main", "High": "high", "4:2:2": "422"}
-AV1_PROFILES = {"Main": "main", "High": "high", "Professional": "professional"}
-PROFILES = {
-    "vp9": VP9_PROFILES,
-    "av1": AV1_PROFILES,
-    "mpeg2video": MPEG2_PROFILES,
-    "h264": H264_PROFILES,
-    "hevc": HEVC_PROFILES,
-    "mpeg4": MPEG4_PROFILES,
-    "aac": AAC_PROFILES,
-}
-
 
 MOST_LINES, MOST_CHANNELS, MOST_STREAMS, MOST_LEVEL, MOST_SAMPLE_RATE = 65_535, 255, 10_000, 10_000, 12_300_000
 SLOWEST, QUICKEST = Fraction(1, 100), Fraction(1000)
@@ -187,7 +152,7 @@ def read_probe(said: dict[str, Any]) -> ProbedFile:
         raise NotASource("This file holds neither video nor sound.")
     name = str(form.get("format_name", ""))
     return ProbedFile(
-        container=CONTAINERS.get(name, name.split(",", maxsplit=1)[0]),
+        container=READ_AS.get(name, name.split(",", maxsplit=1)[0]),
         duration_s=_duration(form, streams),
         size_bytes=whole(form.get("size")) or 0,
         pictures=tuple(map(_video, pictures)),
@@ -335,25 +300,16 @@ def _bit_depth(pixel_format: str) -> int:
 def _profile(codec: str, raw: object) -> str | None:
     if not isinstance(raw, str):
         return None
-    return PROFILES.get(codec, {}).get(raw, raw.lower().replace(" ", "_"))
+    known = VIDEO_CODECS.get(codec) or AUDIO_CODECS.get(codec)
+    return (known.read_profiles if known else {}).get(raw, raw.lower().replace(" ", "_"))
 
 
 def _level(codec: str, raw: object) -> str | None:
-    """ffprobe gives level_idc: tens for H.264, thirties for HEVC."""
+    """The level that the stream's indication means; AV1 alone counts from 0."""
     if not isinstance(raw, int) or not 0 < raw < MOST_LEVEL:
         return "2.0" if codec == "av1" and raw == 0 else None
-    if codec == "h264":
-        return "1b" if raw == 9 else f"{raw // 10}.{raw % 10}" if raw % 10 else str(raw // 10)
-    if codec == "hevc":
-        return f"{raw // 30}.{raw % 30 // 3}" if raw % 30 else str(raw // 30)
-    if codec == "mpeg2video":
-        return MPEG2_LEVELS.get(raw)
-    if codec == "av1":
-        # the index counts up in fours from level 2.0 (AV1 specification, annex A.3)
-        return f"{2 + raw // 4}.{raw % 4}" if raw < 24 else None
-    if codec == "vp9":
-        return None
-    return str(raw)
+    known = VIDEO_CODECS.get(codec)
+    return known.read_level(raw) if known else str(raw)
 
 
 def _rotation(stream: dict[str, Any]) -> int:

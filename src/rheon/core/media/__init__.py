@@ -1,6 +1,7 @@
 """The values everything speaks in."""
 
 from .language import language_name, same_language, to_bcp47
+from .output import Action, AudioSettings, Fields, OutputSettings, SubtitleSettings, VideoSettings, WordsForm
 from .rates import FILM, NTSC, PAL, aspect_text, parse_fraction, rate_text
 from .samples import Samples
 from .source import (
@@ -35,6 +36,7 @@ from .streams import (
     VideoStream,
     WordsPurpose,
 )
+from .wishes import Balance, SoundWish, WordsWish
 
 __all__ = [
     "CLOCK_HZ",
@@ -42,17 +44,22 @@ __all__ = [
     "NTSC",
     "PAL",
     "SECTOR_BYTES",
+    "Action",
     "Artwork",
+    "AudioSettings",
     "AudioStream",
+    "Balance",
     "Borders",
     "Cell",
     "CellData",
     "Chapter",
     "Colour",
     "Extent",
+    "Fields",
     "FileData",
     "Forced",
     "Gap",
+    "OutputSettings",
     "Problem",
     "Purpose",
     "Reason",
@@ -60,15 +67,20 @@ __all__ = [
     "Samples",
     "Scan",
     "Share",
+    "SoundWish",
     "Source",
     "SourceForm",
     "SourceKind",
     "Span",
     "StreamKind",
+    "SubtitleSettings",
     "SubtitleStream",
     "Title",
+    "VideoSettings",
     "VideoStream",
+    "WordsForm",
     "WordsPurpose",
+    "WordsWish",
     "aspect_text",
     "language_name",
     "parse_fraction",

@@ -83,9 +83,6 @@ class Span:
     whole: bool = True
 
 
-TEXT_SUBTITLES = frozenset({"subrip", "ass", "ssa", "mov_text", "webvtt", "text"})
-
-
 @dataclass(frozen=True, slots=True, kw_only=True)
 class VideoStream:
     """One video stream. ``width`` and ``height`` are stored pixels; ``sample_aspect`` is one pixel's shape.
@@ -172,7 +169,3 @@ class SubtitleStream:
     path: str | None = None
     place: int | None = None
     span: Span | None = None
-
-    @property
-    def is_text(self) -> bool:
-        return self.format in TEXT_SUBTITLES

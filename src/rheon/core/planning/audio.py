@@ -4,17 +4,15 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ..devices import ENCODABLE_AUDIO, AudioEntry, DeviceProfile, preferred_audio
+from ..devices import AudioEntry, DeviceProfile, preferred_audio
 from ..devices.rules import takes_audio
 from ..errors import BadPin, PlanError
-from ..media import AudioStream, CellData, Reason
-from ..media.codecs import codec_name
-from ..media.containers import CONTAINERS
+from ..formats import AUDIO_CODECS, CONTAINERS, ENCODABLE_AUDIO, SOUND_PREFERRED, audio_encoder, codec_name
+from ..media import Action, AudioSettings, AudioStream, CellData, Reason, SoundWish
 from . import sounds
 from .estimate import usual_audio_bps
 from .pins import AUTOMATIC, number, one_of, whole
-from .plan import Decision, PlanRequest, SoundWish
-from .settings import Action, AudioSettings
+from .plan import Decision, PlanRequest
 from .sound_decisions import chosen_decisions, no_sound_decision, track_decision
 
 GAIN_BOUNDS = (-20.0, 20.0)
@@ -170,7 +168,7 @@ def _entry(frame: _Frame, track: AudioStream) -> AudioEntry:
     if not options:
         if not held:
             raise PlanError("The device takes no kind of sound that Rheon can make.")
-        options = [sounds.free_entry(codec, frame.profile) for codec in sounds.PREFERRED if codec in held]
+        options = [sounds.free_entry(codec, frame.profile) for codec in SOUND_PREFERRED if codec in held]
     return min(options, key=lambda entry: sounds.entry_rank(entry, track, frame.request.sound))
 
 
@@ -178,13 +176,13 @@ def _encoded(request: PlanRequest, track: AudioStream, entry: AudioEntry) -> Aud
     pins = request.pins
     most = 2 if request.sound is SoundWish.STEREO else 8
     channels = whole(pins, "sound.channels", (1, 8), "number of channels") or sounds.channels_for(track, entry, most)
-    allowed = sounds.ENCODER_CHANNELS.get(entry.codec, 8)
+    allowed = audio_encoder(entry.codec).most_channels
     if channels > allowed:
         raise BadPin(f"{codec_name(entry.codec)} holds up to {allowed} channels.", pin="sound.channels")
-    known = [str(rate) for rate in sounds.ENCODER_RATES[entry.codec]]
+    known = [str(rate) for rate in audio_encoder(entry.codec).sample_rates]
     rate = one_of(pins, "sound.sample_rate", known, "sample rate for this codec")
     kbps = whole(pins, "sound.bitrate", (16, 1536), "sound bitrate in kb/s")
-    lossless = entry.codec in sounds.LOSSLESS
+    lossless = AUDIO_CODECS[entry.codec].lossless
     bitrate = kbps * 1000 if kbps else sounds.bitrate_for(entry, channels, request.balance)
     return AudioSettings(
         action=Action.ENCODE,

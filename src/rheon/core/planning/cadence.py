@@ -7,10 +7,9 @@ from dataclasses import dataclass
 from fractions import Fraction
 
 from ..devices import VideoEntry
-from ..media import Reason, Scan, VideoStream
-from .encoders import Encoder
+from ..formats import VideoEncoder
+from ..media import Fields, Reason, Scan, VideoStream
 from .pins import fraction, one_of
-from .settings import Fields
 
 FILM_SHARE = Fraction(4, 5)  # 24 frames became 30 by repeated fields
 DEINTERLACERS = {"bwdif": "bwdif, motion adaptive", "yadif": "yadif, quicker", "w3fdif": "w3fdif, steadier"}
@@ -37,7 +36,7 @@ class Cadence:
 
 
 def cadence_for(
-    video: VideoStream, entry: VideoEntry, encoder: Encoder, pins: Mapping[str, str], *, own_times: bool = False
+    video: VideoStream, entry: VideoEntry, encoder: VideoEncoder, pins: Mapping[str, str], *, own_times: bool = False
 ) -> Cadence:
     """Progressive frames at the source's own rate, halved until the device takes them.
 
@@ -99,7 +98,7 @@ def _every(video: VideoStream, fields: Fields, rate: Fraction) -> int:
     return round(times) if steady and times >= 2 and abs(times - round(times)) < NEAR else 1
 
 
-def _sayable(rate: Fraction, reason: Reason, encoder: Encoder) -> tuple[Fraction, Reason]:
+def _sayable(rate: Fraction, reason: Reason, encoder: VideoEncoder) -> tuple[Fraction, Reason]:
     """The nearest rate below that the codec has a code for; rates that only rounding sets apart are the same."""
     same = [known for known in encoder.frame_rates if abs(known - rate) <= known * NEAR]
     if same:

@@ -9,9 +9,9 @@ from dataclasses import dataclass
 from pydantic import BaseModel, ConfigDict, Field, ValidationError, field_validator
 
 from ..errors import BadPin
-from ..media import AudioStream, SubtitleStream, Title, language_name
+from ..media import AudioStream, Balance, SubtitleStream, Title, language_name
 from .pins import AUTOMATIC
-from .plan import OWN_KEYS, PIN_KEYS, Balance
+from .plan import OWN_KEYS, PIN_KEYS
 
 FORMAT = "rheon-pins-1"
 

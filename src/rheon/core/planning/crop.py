@@ -6,6 +6,7 @@ import re
 from dataclasses import dataclass, replace
 
 from ..errors import BadPin
+from ..formats import is_text
 from ..media import Borders, Reason, SubtitleStream, VideoStream
 from .plan import Choice, Decision, PlanRequest
 
@@ -47,7 +48,7 @@ def crop_for(request: PlanRequest, drawn: SubtitleStream | None) -> Crop:
         return Crop(borders=Borders(), reason=Reason(code="little_left"))
     if video.rotation:
         return Crop(borders=Borders(), reason=Reason(code="borders_of_turned"))
-    if drawn is not None and not drawn.is_text:
+    if drawn is not None and not is_text(drawn):
         return Crop(borders=Borders(), reason=Reason(code="words_in_borders"))
     return Crop(borders=video.borders, reason=Reason(code="black_borders"))
 

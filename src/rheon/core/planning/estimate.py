@@ -5,10 +5,9 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from ..media import AudioStream, Title
-from .encoders import ENCODERS
+from ..formats import AUDIO_CODECS, sample_bits, video_encoder
+from ..media import Action, AudioSettings, AudioStream, Fields, OutputSettings, Title, VideoSettings
 from .plan import Estimate
-from .settings import Action, AudioSettings, Fields, OutputSettings, VideoSettings
 
 SOURCE_PIXELS_PER_S = 150e6  # decoding and scaling
 CHECK_PIXELS_PER_S = 900e6
@@ -24,7 +23,6 @@ GUESSED = (0.25, 4.0)
 UNSURE_COUNTED = 0.03
 UNSURE_SOUND = 0.06
 PLAIN_BITS = 24
-LOSSLESS = frozenset({"flac"})
 LOSSLESS_SHARE, LOSSLESS_BOUNDS = 0.5, (0.2, 2.1)
 """Of uncompressed samples of 24 bits, which is what decoders of lossy sound give; speech takes least, noise all."""
 UNSURE_LOSSLESS = 0.25
@@ -98,7 +96,7 @@ def _sound(title: Title, sound: AudioSettings, basis: Basis) -> _Size:
     track = title.audio[sound.track]
     if sound.action is Action.COPY and track.span is not None and track.span.whole and title.part_of is None:
         return _between(track.span.size_bytes * OVERHEAD, 1 - UNSURE_COUNTED, 1 + UNSURE_COUNTED)
-    if sound.codec in LOSSLESS:
+    if AUDIO_CODECS[sound.codec].lossless and not (sound.action is Action.COPY and track.bitrate_bps):
         return _lossless(title, sound)
     bps = sound.bitrate_bps or plain_bps(sound) or track.bitrate_bps or usual_audio_bps(track)
     return _between(title.duration_s * bps / 8 * OVERHEAD, 1 - UNSURE_SOUND, 1 + UNSURE_SOUND)
@@ -117,7 +115,7 @@ def _lossless(title: Title, sound: AudioSettings) -> _Size:
 
 def plain_bps(sound: AudioSettings) -> float | None:
     """The rate of uncompressed samples; ``None`` where they are compressed."""
-    bits = {"pcm_s16le": 16, "pcm_s24le": 24}.get(sound.codec)
+    bits = AUDIO_CODECS[sound.codec].bits
     return None if bits is None else float(bits * sound.sample_rate * sound.channels)
 
 
@@ -154,8 +152,7 @@ def _copied(title: Title, settings: OutputSettings) -> _Size:
 def usual_audio_bps(track: AudioStream) -> float:
     """What a track of this kind usually takes."""
     if track.codec.startswith("pcm"):
-        bits = 24 if track.codec in ("pcm_s24le", "pcm_s24be") else 16
-        return float(bits * track.sample_rate * track.channels)
+        return float(sample_bits(track.codec) * track.sample_rate * track.channels)
     return 448_000.0 if track.channels > 2 else 192_000.0
 
 
@@ -176,5 +173,5 @@ def _work_s(title: Title, settings: OutputSettings) -> float:
 def _encoding_s(made: VideoSettings, read_pixels: float, duration_s: float) -> float:
     written = made.width * made.height * float(made.frame_rate) * duration_s
     work = 1.5 if made.fields is not Fields.LEAVE else 1.0
-    once = work * read_pixels / SOURCE_PIXELS_PER_S + written / ENCODERS[made.codec].efforts[made.effort]
+    once = work * read_pixels / SOURCE_PIXELS_PER_S + written / video_encoder(made.codec).efforts[made.effort]
     return once * (1 + FIRST_PASS * (made.passes - 1))

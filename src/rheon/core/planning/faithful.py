@@ -4,19 +4,25 @@ from __future__ import annotations
 
 from ..devices import DeviceProfile, Verdict
 from ..errors import PlanError
-from ..media import AudioStream, Reason, SubtitleStream, Title
-from ..media.codecs import channels_text, codec_name
-from ..media.containers import CONTAINERS
+from ..formats import AUDIO_CODECS, CONTAINERS, channels_text, codec_name, is_text
+from ..media import (
+    Action,
+    AudioSettings,
+    AudioStream,
+    OutputSettings,
+    Reason,
+    SubtitleSettings,
+    SubtitleStream,
+    Title,
+    WordsForm,
+)
 from ..media.names import safe_stem
 from .estimate import Basis, estimate
 from .plan import Decision, Plan, PlanRequest
-from .settings import Action, AudioSettings, OutputSettings, SubtitleSettings, WordsForm
 from .video import copied
 from .words import track_name
 
 CONTAINER = "matroska"
-SAMPLES_KEPT = {"pcm_dvd": "pcm_s16le", "pcm_bluray": "pcm_s24le"}
-"""Sound that the container only holds under another name; its samples stay what they are."""
 WORDS = {"mov_text": "subrip", "text": "subrip"}
 
 
@@ -51,7 +57,7 @@ def faithful_plan(request: PlanRequest, profile: DeviceProfile) -> Plan:
 
 
 def _sound(track: AudioStream) -> AudioSettings:
-    kept = SAMPLES_KEPT.get(track.codec)
+    kept = _kept_as(track)
     if kept is None and track.codec not in CONTAINERS[CONTAINER].audio:
         raise PlanError(f"Matroska can't hold {codec_name(track.codec)} as it is; convert it instead.")
     return AudioSettings(
@@ -66,10 +72,16 @@ def _sound(track: AudioStream) -> AudioSettings:
     )
 
 
+def _kept_as(track: AudioStream) -> str | None:
+    """The name under which the container holds sound whose samples stay what they are."""
+    known = AUDIO_CODECS.get(track.codec)
+    return known.kept_as if known else None
+
+
 def _words(track: SubtitleStream) -> SubtitleSettings:
     return SubtitleSettings(
         track=track.index,
-        is_text=track.is_text,
+        is_text=is_text(track),
         form=WordsForm.TRACK,
         format=WORDS.get(track.format, track.format),
         language=track.language,
@@ -81,7 +93,7 @@ def _decisions(request: PlanRequest, title: Title, made: OutputSettings) -> tupl
     video = title.video
     sounds = " + ".join(f"{codec_name(t.codec)} {channels_text(t.channels)}" for t in title.audio) or "none"
     words = " + ".join(map(track_name, title.subtitles)) or "none"
-    same = Reason(code="samples_kept") if any(t.codec in SAMPLES_KEPT for t in title.audio) else kept
+    same = Reason(code="samples_kept") if any(map(_kept_as, title.audio)) else kept
     picture = f"{codec_name(video.codec)} {video.width} × {video.height}, copied" if video else "none"
     return (
         Decision(key="picture.codec", value="copy", text=picture, reason=kept),

@@ -8,8 +8,8 @@ from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from ..devices import DeviceProfile, VideoEntry
-from ..devices.levels import Level
 from ..errors import BadPin
+from ..formats import Level
 from ..media import Reason, VideoStream
 from .pins import AUTOMATIC, one_of
 

@@ -5,15 +5,14 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from ..devices import ENCODABLE_AUDIO, DeviceProfile
+from ..devices import DeviceProfile
 from ..devices.rules import takes_video
 from ..errors import BadPin, PlanError
-from ..media import AudioStream, Title
-from ..media.containers import CONTAINERS
+from ..formats import CONTAINERS, ENCODABLE_AUDIO
+from ..media import AudioStream, Title, WordsForm
 from .audio import copies, encodable_audio
 from .pins import AUTOMATIC
 from .plan import PIN_KEYS, PlanRequest
-from .settings import WordsForm
 from .video import encodable_entries, others
 from .words import Chosen, holds_words
 

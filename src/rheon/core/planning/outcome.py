@@ -7,9 +7,8 @@ from collections.abc import Iterator, Sequence
 from ..devices import DeviceProfile, MediaFacts, RuleResult, careful, judge
 from ..devices.bounds import highest_level, rate_bounds
 from ..devices.rules import video_entry_for
-from ..media import AudioStream, Scan, Title, VideoStream
+from ..media import Action, AudioSettings, AudioStream, OutputSettings, Scan, Title, VideoSettings, VideoStream
 from .plan import Breach, Estimate
-from .settings import Action, AudioSettings, OutputSettings, VideoSettings
 
 
 def planned_facts(title: Title, made: OutputSettings, expected: Estimate) -> MediaFacts:

@@ -4,21 +4,14 @@ from __future__ import annotations
 
 from fractions import Fraction
 
-from ..devices.levels import levels_of
-from ..media import Reason, aspect_text
-from ..media.codecs import codec_name
+from ..formats import PLAYED_MOST, VIDEO_CODECS, VideoEncoder, codec_name, levels_of, video_encoder
+from ..media import Action, Fields, Reason, VideoSettings, aspect_text
 from .cadence import DEINTERLACERS
 from .colour import CHOICES, NAMES, family
 from .crop import Crop, crop_decision
-from .encoders import ENCODERS, Encoder
 from .plan import Choice, Decision, PlanRequest, Range
-from .settings import Action, Fields, VideoSettings
 from .video import VideoPlan, Why
 
-PROFILE_NAMES = {
-    "baseline": "Baseline", "main": "Main", "high": "High", "main10": "Main 10", "simple": "Simple",
-    "advanced_simple": "Advanced Simple", "profile0": "profile 0", "profile2": "profile 2",
-}  # fmt: skip
 FIELD_TEXTS = {
     Fields.LEAVE: "left as they are",
     Fields.JOIN: "joined in pairs",
@@ -35,7 +28,7 @@ def picture_decisions(request: PlanRequest, plan: VideoPlan) -> tuple[Decision, 
     made = plan.settings
     if made.action is Action.COPY or plan.why is None:
         return _copied(request, plan)
-    why, encoder = plan.why, ENCODERS[made.codec]
+    why, encoder = plan.why, video_encoder(made.codec)
     return (
         crop_decision(request, Crop(borders=made.crop, reason=why.crop)),
         *_shape(request, made, why),
@@ -56,7 +49,7 @@ def _copied(request: PlanRequest, plan: VideoPlan) -> tuple[Decision, ...]:
         pinned=_pinned(request, "picture.codec"),
         choices=(
             Choice(value="copy", text=f"{codec_name(made.codec)}, copied"),
-            *(Choice(value=name, text=codec_name(name)) for name in ENCODERS),
+            *(Choice(value=name, text=codec_name(name)) for name in PLAYED_MOST),
         ),
     )
     size = Decision(
@@ -154,11 +147,11 @@ def _motion(request: PlanRequest, made: VideoSettings, why: Why) -> tuple[Decisi
     return cadence, fields, deinterlacer
 
 
-def _codec(request: PlanRequest, plan: VideoPlan, encoder: Encoder) -> tuple[Decision, ...]:
+def _codec(request: PlanRequest, plan: VideoPlan, encoder: VideoEncoder) -> tuple[Decision, ...]:
     made, why = plan.settings, plan.why
     assert why is not None
     level = f" @ {made.level}" if made.level else ""
-    name = f"{codec_name(made.codec)} {PROFILE_NAMES.get(made.profile or '', '')}{level}".strip()
+    name = f"{codec_name(made.codec)} {_profile_name(made.codec, made.profile)}{level}".strip()
     codec = Decision(
         key="picture.codec",
         value=made.codec,
@@ -173,11 +166,11 @@ def _codec(request: PlanRequest, plan: VideoPlan, encoder: Encoder) -> tuple[Dec
     profile = Decision(
         key="picture.profile",
         value=made.profile or "none",
-        text=PROFILE_NAMES.get(made.profile or "", made.profile or "none"),
+        text=_profile_name(made.codec, made.profile) or "none",
         reason=why.profile,
         pinned=_pinned(request, "picture.profile"),
         fine=True,
-        choices=tuple(Choice(value=p, text=PROFILE_NAMES.get(p, p)) for p in dict.fromkeys(profiles)),
+        choices=tuple(Choice(value=p, text=_profile_name(made.codec, p)) for p in dict.fromkeys(profiles)),
     )
     known = levels_of(made.codec, made.profile)
     level_decision = Decision(
@@ -193,7 +186,7 @@ def _codec(request: PlanRequest, plan: VideoPlan, encoder: Encoder) -> tuple[Dec
 
 
 def _colours(request: PlanRequest, made: VideoSettings, why: Why) -> tuple[Decision, ...]:
-    encoder = ENCODERS[made.codec]
+    encoder = video_encoder(made.codec)
     depths = ("8", "10") if encoder.ten_bit_profile else ("8",)
     depth = Decision(
         key="picture.depth",
@@ -206,10 +199,11 @@ def _colours(request: PlanRequest, made: VideoSettings, why: Why) -> tuple[Decis
     )
     if made.colour is None:
         return (depth,)
+    written = "" if VIDEO_CODECS[made.codec].names_colour else ", not written"
     colour = Decision(
         key="picture.colour",
         value=family(made.colour),
-        text=f"{NAMES[family(made.colour)]}, limited range" + ("" if encoder.carries_colour else ", not written"),
+        text=f"{NAMES[family(made.colour)]}, limited range{written}",
         reason=why.colour,
         pinned=_pinned(request, "picture.colour"),
         fine=True,
@@ -218,11 +212,11 @@ def _colours(request: PlanRequest, made: VideoSettings, why: Why) -> tuple[Decis
     return depth, colour
 
 
-def _rate(request: PlanRequest, made: VideoSettings, encoder: Encoder) -> tuple[Decision, ...]:
+def _rate(request: PlanRequest, made: VideoSettings, encoder: VideoEncoder) -> tuple[Decision, ...]:
     return (_rate_decision(request, made, encoder), *_buffers(request, made), *_work(request, made, encoder))
 
 
-def _rate_decision(request: PlanRequest, made: VideoSettings, encoder: Encoder) -> Decision:
+def _rate_decision(request: PlanRequest, made: VideoSettings, encoder: VideoEncoder) -> Decision:
     said = request.pins.get("picture.rate", "auto")
     if said != "auto":
         value = said
@@ -272,7 +266,7 @@ def _buffers(request: PlanRequest, made: VideoSettings) -> tuple[Decision, ...]:
     )  # fmt: skip
 
 
-def _work(request: PlanRequest, made: VideoSettings, encoder: Encoder) -> tuple[Decision, ...]:
+def _work(request: PlanRequest, made: VideoSettings, encoder: VideoEncoder) -> tuple[Decision, ...]:
     seconds = float(Fraction(made.keyframe_frames) / made.frame_rate)
     keyframes = Decision(
         key="picture.keyframes",
@@ -316,3 +310,7 @@ def _effort(name: str) -> str:
 
 def _shown(made: VideoSettings) -> str:
     return aspect_text(made.sample_aspect * made.width / made.height)
+
+
+def _profile_name(codec: str, profile: str | None) -> str:
+    return VIDEO_CODECS[codec].profiles.get(profile or "", profile or "")

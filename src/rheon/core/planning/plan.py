@@ -4,42 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
-from enum import StrEnum
 
 from ..devices import DeviceProfile, RuleResult, Verdict
-from ..media import Reason, Samples, Title
-from .settings import OutputSettings
-
-
-class Balance(StrEnum):
-    """The choice between size, fidelity and time, from small to large."""
-
-    LEAN = "lean"
-    LIGHT = "light"
-    EVEN = "even"
-    FULL = "full"
-    RICH = "rich"
-
-    @property
-    def step(self) -> int:
-        return list(Balance).index(self)
-
-
-class SoundWish(StrEnum):
-    """Whether people want surround where there is some."""
-
-    SURROUND = "surround"
-    STEREO = "stereo"
-
-
-class WordsWish(StrEnum):
-    """Which subtitles people want without asking: those needed to follow, only forced lines, always, or never."""
-
-    NEEDED = "needed"
-    FORCED = "forced"
-    ALWAYS = "always"
-    NEVER = "never"
-
+from ..media import Balance, OutputSettings, Reason, Samples, SoundWish, Title, WordsWish
 
 PIN_KEYS = (
     "picture.crop", "picture.aspect", "picture.size", "picture.pixels", "picture.cadence", "picture.fields",

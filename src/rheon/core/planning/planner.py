@@ -6,11 +6,10 @@ from dataclasses import dataclass, replace
 
 from ..devices import DeviceProfile, Judgement, Verdict, careful, common_ground, judge_title
 from ..errors import BadPin, PlanError
-from ..media import Reason
-from ..media.containers import CONTAINERS
+from ..formats import CONTAINERS, PLAYED_MOST
+from ..media import Action, OutputSettings, Reason, WordsForm
 from ..media.names import safe_stem
 from .audio import AudioPlan, audio_decisions, chosen_tracks, plan_audio
-from .encoders import ENCODERS
 from .estimate import Basis, estimate
 from .faithful import faithful_plan
 from .home import Home, Wish, copies_picture, find_home
@@ -18,7 +17,6 @@ from .outcome import breaches
 from .picture_decisions import picture_decisions
 from .pins import AUTOMATIC, one_of
 from .plan import PIN_KEYS, Choice, Decision, Plan, PlanRequest
-from .settings import Action, OutputSettings, WordsForm
 from .video import VideoPlan, copied, encoded
 from .words import chosen_subtitles, settle, words_decisions, words_form
 
@@ -45,7 +43,7 @@ def plan(request: PlanRequest, *, explained: bool = True) -> Plan:
     for key in request.pins:
         if key not in PIN_KEYS:
             raise BadPin(f"“{key}” is no decision that can be set.", pin=key)
-    one_of(request.pins, "picture.codec", ("copy", *ENCODERS), "codec that Rheon makes")
+    one_of(request.pins, "picture.codec", ("copy", *PLAYED_MOST), "codec that Rheon makes")
     request = replace(request, pins={key: said for key, said in request.pins.items() if said != AUTOMATIC})
     title = request.title
     profile = common_ground(

@@ -7,10 +7,9 @@ from fractions import Fraction
 
 from ..devices import VideoEntry
 from ..devices.bounds import highest_level, rate_bounds
-from ..devices.levels import Level, levels_of, most_references
 from ..devices.rules import better_profiles
-from .encoders import ENCODERS, Encoder
-from .plan import Balance
+from ..formats import VIDEO_CODECS, Level, VideoEncoder, levels_of, most_references, video_encoder
+from ..media import Balance
 
 USUAL_PIXELS = 720 * 480
 GROWTH_PER_STEP = (0.50, 0.71, 1.0, 1.26, 1.6)
@@ -21,10 +20,6 @@ SMALLEST_PEAK_BPS = 64_000
 LEAST_WANTED_PEAK_BPS = 3_000_000
 PEAK_STEP_BPS = 500_000
 LEAST_BPS = 32_000
-HALVES_QUALITY = {"h264": 6, "hevc": 6, "vp9": 11, "av1": 11}
-"""Steps of the encoder's quality scale that halve its rate (from experience)."""
-PLAIN_SHARE = 1.2
-"""What the same quality takes without arithmetic coding and pictures that look ahead (measured)."""
 FLOOR_SHARE = 0.30
 """The share of the usual bits for a pixel under which fewer pixels look better."""
 MUXING_SHARE = 0.01
@@ -54,7 +49,7 @@ class Wanted:
 
 def best_profile(entry: VideoEntry, bit_depth: int) -> str | None:
     """The most capable profile of the entry that Rheon encodes at this bit depth."""
-    encoder = ENCODERS[entry.codec]
+    encoder = video_encoder(entry.codec)
     if bit_depth > 8:
         return encoder.ten_bit_profile
     if not entry.profiles:
@@ -66,7 +61,7 @@ def best_profile(entry: VideoEntry, bit_depth: int) -> str | None:
 def usual_bits_per_pixel(codec: str, pixels: int, balance: Balance) -> float:
     """Larger pictures need fewer bits for each pixel (power -0.25, from experience)."""
     size = float((pixels / USUAL_PIXELS) ** -0.25)
-    return ENCODERS[codec].bits_per_pixel * size * GROWTH_PER_STEP[balance.step]
+    return video_encoder(codec).bits_per_pixel * size * GROWTH_PER_STEP[balance.step]
 
 
 def expected_bitrate(codec: str, pixels: int, rate: Fraction, balance: Balance, complexity: float) -> float:
@@ -74,12 +69,12 @@ def expected_bitrate(codec: str, pixels: int, rate: Fraction, balance: Balance, 
     return usual_bits_per_pixel(codec, pixels, balance) * pixels * float(rate) * complexity
 
 
-def at_quality(expected_bps: float, encoder: Encoder, balance: Balance, quality: int) -> float:
+def at_quality(expected_bps: float, encoder: VideoEncoder, balance: Balance, quality: int) -> float:
     """The rate at another value of the quality scale than the balance's."""
     usual = encoder.quality_at(balance)
     if usual is None:
         return expected_bps
-    return expected_bps * float(2 ** ((usual - quality) / HALVES_QUALITY[encoder.codec]))
+    return expected_bps * float(2 ** ((usual - quality) / encoder.halving))
 
 
 def bitrate_for_size(size_bytes: float, duration_s: float, sound_bps: float) -> int:
@@ -98,7 +93,7 @@ def choose_rates(
     entry: VideoEntry, profile: str | None, picture: Wanted, forced_level: str | None = None
 ) -> RateChoice:
     """The lowest level that holds the picture and the peaks to be expected; peak and buffer inside level and device."""
-    encoder = ENCODERS[entry.codec]
+    encoder = video_encoder(entry.codec)
     ceiling = rate_bounds(entry, highest_level(entry, profile)).peak_bps
     wanted = min(ceiling, max(picture.expected_bps * TYPICAL_PEAK, LEAST_WANTED_PEAK_BPS))
     level = _level(entry, profile, picture, wanted, forced_level)
@@ -110,7 +105,7 @@ def choose_rates(
     if level:
         references = min(references, most_references(entry.codec, level, picture.width, picture.height))
     references = max(1, min(references, entry.max_reference_frames or references))
-    plain = profile in ("baseline", "simple") or references < 2
+    plain = profile in VIDEO_CODECS[entry.codec].plain_profiles or references < 2
     return RateChoice(
         profile=profile,
         level=level.name if level else None,
@@ -150,4 +145,4 @@ def _level(
 
 
 def _refers(codec: str, level: Level, size: tuple[int, int]) -> bool:
-    return most_references(codec, level, *size) >= ENCODERS[codec].references
+    return most_references(codec, level, *size) >= video_encoder(codec).references

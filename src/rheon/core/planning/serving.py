@@ -9,13 +9,12 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
-from ..devices import ENCODABLE_AUDIO, DeviceProfile, Verdict, careful
+from ..devices import DeviceProfile, Verdict, careful
 from ..devices.rules import takes_audio, takes_video
 from ..errors import PlanError
+from ..formats import CONTAINERS, ENCODABLE_AUDIO, video_encoder
 from ..media import Title
-from ..media.containers import CONTAINERS
 from .audio import chosen_tracks
-from .encoders import ENCODERS
 from .plan import Plan, PlanRequest
 from .planner import plan
 from .sounds import usable_rates
@@ -155,8 +154,8 @@ def _pictures(title: Title, device: DeviceProfile, container: str) -> Iterator[O
     if title.video.codec in CONTAINERS[container].video and takes_video(title.video, device):
         yield (COPIED,)
     for entry in encodable_entries(device, container):
-        for profile in entry.profiles or ENCODERS[entry.codec].profiles or ("any",):
-            if profile == "any" or profile in ENCODERS[entry.codec].profiles:
+        for profile in entry.profiles or video_encoder(entry.codec).profiles or ("any",):
+            if profile == "any" or profile in video_encoder(entry.codec).profiles:
                 yield (entry.codec, profile)
 
 

@@ -5,11 +5,10 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from ..devices.tracks import ASIDE, language_rank
-from ..media import AudioStream, Reason, language_name
-from ..media.codecs import channels_text, codec_name
+from ..formats import AUDIO_CODECS, channels_text, codec_name
+from ..media import Action, AudioSettings, AudioStream, Reason, language_name
 from . import sounds
 from .plan import Choice, Decision, PlanRequest, Range
-from .settings import Action, AudioSettings
 
 NONE = "none"
 
@@ -108,7 +107,7 @@ def _measures(request: PlanRequest, made: AudioSettings, copied: bool) -> tuple[
         fine=True,
         choices=tuple(
             Choice(value=str(known), text=f"{known / 1000:g} kHz")
-            for known in sounds.ENCODER_RATES.get(made.codec, ())
+            for known in _sample_rates(made.codec)
             if known >= 22050
         ),
     )
@@ -119,7 +118,7 @@ def _measures(request: PlanRequest, made: AudioSettings, copied: bool) -> tuple[
         reason=why("sound.bitrate"),
         pinned="sound.bitrate" in pins,
         fine=True,
-        ranges=() if made.codec in sounds.LOSSLESS else (Range(low=16, high=1536, unit="kb/s"),),
+        ranges=() if _has_no_rate(made.codec) else (Range(low=16, high=1536, unit="kb/s"),),
     )
     return channels, rate, bitrate
 
@@ -159,3 +158,12 @@ def _form_text(made: AudioSettings) -> str:
     if made.action is Action.COPY:
         return f"{name}, copied"
     return f"{name}, {made.bitrate_bps / 1000:.0f} kb/s" if made.bitrate_bps else f"{name}, lossless"
+
+
+def _has_no_rate(codec: str) -> bool:
+    return AUDIO_CODECS[codec].lossless and AUDIO_CODECS[codec].encoder is not None
+
+
+def _sample_rates(codec: str) -> tuple[int, ...]:
+    encoder = AUDIO_CODECS[codec].encoder if codec in AUDIO_CODECS else None
+    return encoder.sample_rates if encoder else ()

@@ -4,24 +4,32 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from ..devices import ENCODABLE_VIDEO, DeviceProfile, VideoEntry
+from ..devices import DeviceProfile, VideoEntry
 from ..devices.bounds import highest_level
-from ..devices.levels import levels_of
 from ..errors import PlanError
-from ..media import Borders, Reason, SubtitleStream, VideoStream
-from ..media.codecs import codec_name
-from ..media.containers import CONTAINERS
+from ..formats import (
+    CONTAINERS,
+    ENCODABLE_VIDEO,
+    PLAYED_MOST,
+    SMALLEST_FIRST,
+    VIDEO_CODECS,
+    VideoEncoder,
+    codec_name,
+    levels_of,
+    video_encoder,
+)
+from ..media import Action, Borders, Reason, SubtitleStream, VideoSettings, VideoStream
 from . import rates
 from .cadence import Cadence, cadence_for
 from .colour import family, output_colour, source_colour
 from .crop import crop_for
-from .encoders import ENCODERS, PLAYED_MOST, SMALLEST_FIRST, Encoder
 from .geometry import Geometry, bounds_for, geometry_for, shrunk, size_pin
 from .pins import AVERAGE, QUALITY, RatePin, fraction, number, one_of, whole
 from .pins import rate as rate_pin
 from .plan import PlanRequest
-from .settings import Action, VideoSettings
 
+UNKNOWN_BITS = 0.2
+"""For a pixel of a source whose codec nobody knows."""
 LARGE_PIXELS = 1920 * 1088
 FREE_BPS = 40_000_000
 SOUND_BPS = 700_000
@@ -71,7 +79,7 @@ class _Picture:
     request: PlanRequest
     profile: DeviceProfile
     entry: VideoEntry
-    encoder: Encoder
+    encoder: VideoEncoder
     video: VideoStream
     cadence: Cadence
     depth: int
@@ -120,7 +128,7 @@ def encoded(
     video = crop.applied(whole_picture)
     options = encodable_entries(profile, container)
     entry, codec_reason = _choose_entry(options, video, request, container)
-    encoder = ENCODERS[entry.codec]
+    encoder = video_encoder(entry.codec)
     depth, depth_reason = _depth(video, entry, encoder, request)
     picture = _Picture(
         request=request,
@@ -161,12 +169,12 @@ def source_complexity(request: PlanRequest) -> float:
     video, title = request.title.video, request.title
     assert video is not None
     if request.samples is not None:
-        quality = ENCODERS["h264"].quality[request.balance.step]
+        quality = video_encoder("h264").quality[request.balance.step]
         # black borders take nothing: what the samples took went into the picture inside them
         stored, inside = video.width * video.height, _inside(video)
         sampled = request.samples.bits_at(quality) * stored / inside
         return sampled / rates.usual_bits_per_pixel("h264", inside, request.balance)
-    usual = {"mpeg2video": 0.30, "mpeg1video": 0.30, "h264": 0.085, "hevc": 0.06, "mjpeg": 2.0}.get(video.codec, 0.2)
+    usual = VIDEO_CODECS[video.codec].source_bits if video.codec in VIDEO_CODECS else UNKNOWN_BITS
     rate = video.bitrate_bps or (title.size_bytes * 8 / title.duration_s if title.duration_s else 0)
     per_pixel = rate / max(1.0, video.width * video.height * float(video.frame_rate))
     return max(0.25, min(1.8, (per_pixel / usual) ** 0.7)) if per_pixel else 1.0
@@ -179,7 +187,7 @@ def _inside(video: VideoStream) -> int:
 
 
 def _writable(entry: VideoEntry) -> bool:
-    return not entry.profiles or bool(set(entry.profiles) & set(ENCODERS[entry.codec].profiles))
+    return not entry.profiles or bool(set(entry.profiles) & set(video_encoder(entry.codec).profiles))
 
 
 def others(container: str) -> list[str]:
@@ -227,11 +235,11 @@ def _free_entry(codec: str, options: list[VideoEntry]) -> VideoEntry:
         max_height=max((entry.max_height for entry in options), default=1080),
         max_frame_rate=max(options, key=lambda e: e.frame_rate_limit).max_frame_rate if options else "60",
         max_bitrate_bps=FREE_BPS,
-        bit_depths=(8, 10) if ENCODERS[codec].ten_bit_profile else (8,),
+        bit_depths=(8, 10) if video_encoder(codec).ten_bit_profile else (8,),
     )
 
 
-def _depth(video: VideoStream, entry: VideoEntry, encoder: Encoder, request: PlanRequest) -> tuple[int, Reason]:
+def _depth(video: VideoStream, entry: VideoEntry, encoder: VideoEncoder, request: PlanRequest) -> tuple[int, Reason]:
     depths = ("8", "10") if encoder.ten_bit_profile else ("8",)
     pinned = one_of(request.pins, "picture.depth", depths, f"bit depth that {codec_name(entry.codec)} is made in")
     if pinned is not None:
@@ -246,7 +254,7 @@ def _depth(video: VideoStream, entry: VideoEntry, encoder: Encoder, request: Pla
 def _rated(picture: _Picture) -> _Rated:
     """Size and rates together: a rate that is too low for the pixels takes some of them away."""
     entry, cadence, request = picture.entry, picture.cadence, picture.request
-    names = ENCODERS[entry.codec].profiles
+    names = video_encoder(entry.codec).profiles
     names = (*names, *([picture.encoder.ten_bit_profile] if picture.encoder.ten_bit_profile else []))
     pinned_profile = one_of(request.pins, "picture.profile", names, "profile that Rheon makes")
     codec_profile = pinned_profile or rates.best_profile(entry, picture.depth)
@@ -262,8 +270,8 @@ def _rated(picture: _Picture) -> _Rated:
     chosen = rates.choose_rates(entry, codec_profile, wanted, pinned_level)
     chosen = _peaks(picture, chosen)
     if wish is None or wish.mode == QUALITY:
-        plain = codec_profile in picture.encoder.plain_profiles
-        expected = min(expected * (rates.PLAIN_SHARE if plain else 1), chosen.peak_bps * 0.9)
+        plain = codec_profile in VIDEO_CODECS[entry.codec].plain_profiles
+        expected = min(expected * (picture.encoder.plain_share if plain else 1), chosen.peak_bps * 0.9)
     settings = _settings(picture, geometry, chosen, (wish, expected))
     return _Rated(
         settings=settings,
@@ -348,6 +356,7 @@ def _settings(
         film_in_fields=cadence.film_in_fields,
         combed=cadence.combed,
         top_field_first=picture.video.top_field_first,
+        encoder=encoder.name,
         quality=quality,
         bitrate_bps=bitrate,
         passes=passes if bitrate is not None else 1,

@@ -7,11 +7,10 @@ from dataclasses import dataclass
 from ..devices import DeviceProfile, needed_subtitle
 from ..devices.tracks import language_rank
 from ..errors import BadPin
-from ..media import AudioStream, Forced, Reason, SubtitleStream, language_name
-from ..media.containers import CONTAINERS
+from ..formats import CONTAINERS, is_text
+from ..media import AudioStream, Forced, Reason, SubtitleSettings, SubtitleStream, WordsForm, WordsWish, language_name
 from .pins import AUTOMATIC, one_of
-from .plan import Choice, Decision, PlanRequest, WordsWish
-from .settings import SubtitleSettings, WordsForm
+from .plan import Choice, Decision, PlanRequest
 
 NONE = "none"
 ALL_LINES, FORCED_LINES = "all", "forced"
@@ -93,7 +92,7 @@ def words_decisions(request: PlanRequest, chosen: Chosen, form: WordsForm) -> tu
     )
     if not tracks:
         return (which,)
-    forms = [WordsForm.DRAWN, WordsForm.TRACK, *([WordsForm.FILE] if all(t.is_text for t in tracks) else [])]
+    forms = [WordsForm.DRAWN, WordsForm.TRACK, *([WordsForm.FILE] if all(is_text(t) for t in tracks) else [])]
     how = Decision(
         key="words.form",
         value=form.value,
@@ -160,13 +159,13 @@ def _with_lines(chosen: Chosen, lines: str) -> Chosen:
 
 
 def _device_takes(track: SubtitleStream, profile: DeviceProfile) -> bool:
-    wanted = "text_track" if track.is_text else "picture_track"
+    wanted = "text_track" if is_text(track) else "picture_track"
     return any(entry.form == wanted for entry in profile.subtitles)
 
 
 def _track_format(track: SubtitleStream, container: str) -> str | None:
     holds = CONTAINERS[container]
-    if track.is_text:
+    if is_text(track):
         return holds.text
     return track.format if track.format in holds.pictures else None
 
@@ -176,19 +175,19 @@ def _settled(track: SubtitleStream, form: WordsForm, container: str, *, only_for
     if form is WordsForm.TRACK:
         found = _track_format(track, container)
         if found is None:
-            kind = "text" if track.is_text else "subtitle pictures"
+            kind = "text" if is_text(track) else "subtitle pictures"
             raise BadPin(f"{CONTAINERS[container].label} can't carry {kind} as a track.", pin="words.form")
         written = found
     elif form is WordsForm.FILE:
-        if not track.is_text:
+        if not is_text(track):
             raise BadPin("Subtitle pictures can't become a text file.", pin="words.form")
         written = SIDE_FORMAT
     return SubtitleSettings(
         track=track.index,
-        is_text=track.is_text,
+        is_text=is_text(track),
         form=form,
         format=written,
-        only_forced=not track.is_text and only_forced,
+        only_forced=not is_text(track) and only_forced,
         language=track.language,
     )
 

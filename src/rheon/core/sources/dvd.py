@@ -21,7 +21,7 @@ from ..media import (
     Title,
     language_name,
 )
-from ..media.sentences import duration_text
+from ..wording import duration_text
 from .disc_files import DiscFiles
 from .dvd_cells import Located, TitleSetData, locate, unreadable, vob_parts
 from .dvd_tracks import audio_streams, chapter_starts, subtitle_streams, video_stream

@@ -6,7 +6,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from ..media import CLOCK_HZ, SECTOR_BYTES, Cell, Extent, Gap
-from ..media.sentences import gap_text
+from ..wording import gap_text
 from .disc_files import DiscFiles, pieces
 from .ifo import ChainCell
 from .navigation import NavigationPack, read_navigation

@@ -12,8 +12,8 @@ from ..engine import MAX_PIXELS, probe
 from ..errors import EmptyDisc, NotASource, SourceError
 from ..media import Artwork, FileData, Problem, Reason, Role, Source, SourceForm, SourceKind, Title
 from ..media.episodes import EpisodeName, episode_name, natural_key, tidy_name
-from ..media.sentences import ends_early_text, gap_text
 from ..system import check_inside, path_text, shown
+from ..wording import ends_early_text, gap_text
 from .measured import Measured, measure
 from .progress import ScanProgress
 from .sidecars import artwork_beside, subtitles_beside

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from pathlib import Path
 
+from ..formats import is_text
 from ..media import FileData, Title
 from ..system import read_inside
 from .text import LARGEST_BYTES, read_subtitles, to_subrip
@@ -23,5 +24,5 @@ def lay_out(title: Title, track: int, work: Path) -> None:
     if words.path is not None:
         text = to_subrip(read_subtitles(read_inside(words.path, LARGEST_BYTES)))
         (work / words_file(track)).write_text(text, encoding="utf-8")
-    elif words.is_text and isinstance(data, FileData) and not (work / LINK_NAME).is_symlink():
+    elif is_text(words) and isinstance(data, FileData) and not (work / LINK_NAME).is_symlink():
         (work / LINK_NAME).symlink_to(data.path)

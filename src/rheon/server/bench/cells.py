@@ -14,8 +14,8 @@ from django.db.models.functions import Cast
 from rheon.core.devices import DeviceProfile
 from rheon.core.errors import PlanError
 from rheon.core.media import Title as CoreTitle
-from rheon.core.media.sentences import sentence
 from rheon.core.planning import Balance, Plan, PlanRequest, plan
+from rheon.core.wording import sentence
 from rheon.server.household import queries as household
 from rheon.server.household.models import Device
 from rheon.server.shelf.models import Title

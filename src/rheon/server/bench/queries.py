@@ -9,9 +9,8 @@ from typing import Any
 
 from rheon.core.devices import DeviceProfile, RuleResult, Verdict, goals, judge_title
 from rheon.core.errors import PlanError
+from rheon.core.formats import channels_text, codec_name
 from rheon.core.media import Title as CoreTitle
-from rheon.core.media.codecs import channels_text, codec_name
-from rheon.core.media.sentences import CONSEQUENCES, RULE_NAMES, missing_sentences, rule_sides, sentence
 from rheon.core.planning import (
     Balance,
     Breach,
@@ -24,6 +23,7 @@ from rheon.core.planning import (
     plan,
     serve,
 )
+from rheon.core.wording import CONSEQUENCES, RULE_NAMES, missing_sentences, rule_sides, sentence
 from rheon.server.household import queries as household
 from rheon.server.household.capabilities import summary
 from rheon.server.household.models import Column, Device

@@ -12,9 +12,9 @@ from dataclasses import dataclass
 from enum import StrEnum
 from pathlib import Path
 
-from rheon.core.encoding.encoders import NAMES
 from rheon.core.engine import FILTERS, engine_encoders, engine_filters, require
 from rheon.core.errors import RheonError
+from rheon.core.formats import encoder_names
 from rheon.core.system import place_of
 from rheon.settings import Loaded, Settings
 
@@ -80,14 +80,14 @@ def _settings(loaded: Loaded) -> Iterator[Finding]:
 def _engine() -> Iterator[Finding]:
     for program in ("ffmpeg", "ffprobe"):
         yield Finding(state=State.GOOD, about="engine", text=require(program).split(" Copyright")[0])
-    missing = sorted(set(NAMES.values()) - engine_encoders())
+    missing = sorted(encoder_names() - engine_encoders())
     often = [name for name in missing if name in OFTEN_USED]
     if missing:
         state = State.BAD if often else State.WEAK
         remedy = "Install an ffmpeg that has them; plans that need one of them fail until then."
         yield Finding(state=state, about="encoders", text=f"missing: {', '.join(missing)}", remedy=remedy)
     else:
-        yield Finding(state=State.GOOD, about="encoders", text=f"all {len(set(NAMES.values()))} are there")
+        yield Finding(state=State.GOOD, about="encoders", text=f"all {len(encoder_names())} are there")
     if lacking := sorted(set(FILTERS) - engine_filters()):
         remedy = "Install an ffmpeg that has them."
         yield Finding(state=State.BAD, about="filters", text=f"missing: {', '.join(lacking)}", remedy=remedy)

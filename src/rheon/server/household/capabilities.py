@@ -17,7 +17,7 @@ from rheon.core.devices import (
     line_text,
     lines,
 )
-from rheon.core.media.codecs import channels_text, codec_name
+from rheon.core.formats import channels_text, codec_name
 
 TOPICS = {
     "screen": "Screen",

@@ -7,11 +7,11 @@ from dataclasses import dataclass
 from typing import Any
 
 from rheon.core.analysis import Survey
+from rheon.core.formats import channels_text, codec_name, is_text
 from rheon.core.media import AudioStream, SubtitleStream, VideoStream, aspect_text, language_name
 from rheon.core.media import Title as CoreTitle
-from rheon.core.media.codecs import channels_text, codec_name
-from rheon.core.media.sentences import duration_text, sentence
 from rheon.core.system import is_there, text_path
+from rheon.core.wording import duration_text, sentence
 
 from .actions.frames import FRAMES, STRIP
 from .models import FilmFolder, Source, Title
@@ -157,7 +157,7 @@ def _subtitle(track: SubtitleStream, survey: Survey) -> dict[str, Any]:
         said = [*said, "all forced"]
     elif found is not None and found.forced:
         said = [*said, f"{found.forced} of them forced"]
-    form = "text file" if track.path else "text" if track.is_text else "pictures"
+    form = "text file" if track.path else "text" if is_text(track) else "pictures"
     return {"index": track.index, "language": language_name(track.language), "form": form, "found": ", ".join(said)}
 
 

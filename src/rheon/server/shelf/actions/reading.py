@@ -12,15 +12,15 @@ from pathlib import Path
 from django.db import transaction
 
 from rheon.core.errors import NoSuchTitle, RheonError, Stopped
+from rheon.core.formats import codec_name
 from rheon.core.media import FileData, Role
 from rheon.core.media import Source as CoreSource
 from rheon.core.media import Title as CoreTitle
-from rheon.core.media.codecs import codec_name
 from rheon.core.media.documents import dump
 from rheon.core.media.names import display_name
-from rheon.core.media.sentences import sentence
 from rheon.core.sources import ChapterRange, ScanProgress, cut, part_number, read_source
 from rheon.core.system import is_there, process_identity, shown, text_path
+from rheon.core.wording import sentence
 from rheon.server.claims import Claims
 
 from ..drives import pace_of

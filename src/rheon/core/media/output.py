@@ -6,7 +6,7 @@ from dataclasses import dataclass, field
 from enum import StrEnum
 from fractions import Fraction
 
-from ..media import Borders, Colour
+from .streams import Borders, Colour
 
 
 class Action(StrEnum):
@@ -35,7 +35,8 @@ class WordsForm(StrEnum):
 class VideoSettings:
     """The picture of an output.
 
-    Exactly one of ``quality`` (constant quality, in the encoder's own scale) and ``bitrate_bps`` is set where the
+    ``encoder`` is the engine's name for the one of the codec's encoders that makes it. Exactly one of ``quality``
+    (constant quality, in the encoder's own scale) and ``bitrate_bps`` is set where the
     picture is encoded. ``crop`` is cut from the stored picture. ``frame_rate`` is what comes out, at most where each
     picture keeps its own time (``variable_rate``); of the source's pictures every ``every``-th is taken.
     ``film_in_fields`` says that repeated fields are taken out by looking at them instead of by their flags.
@@ -61,6 +62,7 @@ class VideoSettings:
     combed: bool = False
     colour: Colour | None = None
     colour_from: Colour | None = None
+    encoder: str | None = None
     quality: int | None = None
     bitrate_bps: int | None = None
     passes: int = 1

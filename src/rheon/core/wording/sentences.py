@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from .codecs import codec_name
-from .containers import CONTAINERS
-from .source import Gap, Reason, Title
+from ..formats import CONTAINERS, codec_name
+from ..media import Gap, Reason, Title
 
 Values = dict[str, object]
 

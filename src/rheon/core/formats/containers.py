@@ -1,14 +1,17 @@
-"""Which codecs each container can hold, and what files in it are called."""
+"""The registry of containers: which codecs each can hold, and what files in it are called."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Container:
-    """A container: its name for people, ffmpeg's muxer, what may go in, and the extension that is usual for it.
+    """A container: its name for people, the engine's muxer, what may go in, and the extension that is usual for it.
 
+    ``read_as`` is the engine's word for a file of it. ``tags`` are the codes under which codecs go in where the muxer
+    would take another one; ``muxing`` are arguments that only its muxer understands.
     ``text`` is the format in which it carries text subtitles, ``pictures`` those of picture subtitles that it carries.
     ``own_times`` says that each picture has a time of its own, ``keeps_start`` that the first one need not come at
     zero, ``tells_priming`` that players are told of the silence an audio encoder puts in front.
@@ -18,6 +21,9 @@ class Container:
     label: str
     muxer: str
     extension: str
+    read_as: str = ""
+    tags: Mapping[str, str] = field(default_factory=dict)
+    muxing: tuple[str, ...] = ()
     video: frozenset[str]
     audio: frozenset[str]
     text: str | None = None
@@ -36,6 +42,9 @@ CONTAINERS: dict[str, Container] = {
             own_times=True,
             label="MP4",
             muxer="mp4",
+            read_as="mov,mp4,m4a,3gp,3g2,mj2",
+            tags={"hevc": "hvc1"},
+            muxing=("-movflags", "+faststart"),
             extension="mp4",
             video=frozenset({"h264", "hevc", "mpeg4", "av1", "vp9"}),
             audio=frozenset({"aac", "mp3", "ac3", "eac3", "alac"}),
@@ -46,6 +55,7 @@ CONTAINERS: dict[str, Container] = {
             own_times=True,
             label="Matroska",
             muxer="matroska",
+            read_as="matroska,webm",
             extension="mkv",
             video=frozenset(
                 {"h264", "hevc", "mpeg4", "mpeg2video", "mpeg1video", "vp8", "vp9", "av1", "mjpeg", "wmv2", "vc1"}
@@ -86,6 +96,8 @@ CONTAINERS: dict[str, Container] = {
             keeps_start=False,
             label="AVI",
             muxer="avi",
+            # what lies before zero would push all pictures back by an empty one
+            muxing=("-avoid_negative_ts", "disabled"),
             extension="avi",
             video=frozenset({"mpeg4", "mjpeg"}),
             audio=frozenset({"mp3", "ac3", "mp2", "pcm_s16le"}),
@@ -95,6 +107,7 @@ CONTAINERS: dict[str, Container] = {
             name="asf",
             label="ASF",
             muxer="asf",
+            read_as="asf",
             extension="wmv",
             video=frozenset({"wmv2", "mpeg4"}),
             audio=frozenset({"wmav2", "mp3"}),
@@ -104,6 +117,7 @@ CONTAINERS: dict[str, Container] = {
             name="mpeg_ts",
             label="MPEG-TS",
             muxer="mpegts",
+            read_as="mpegts",
             extension="ts",
             video=frozenset({"h264", "hevc", "mpeg2video"}),
             audio=frozenset({"aac", "ac3", "eac3", "mp2", "dts"}),
@@ -113,12 +127,21 @@ CONTAINERS: dict[str, Container] = {
             name="mpeg_ps",
             label="MPEG-PS",
             muxer="vob",
+            read_as="mpeg",
             extension="mpg",
             video=frozenset({"mpeg2video", "mpeg1video"}),
             audio=frozenset({"ac3", "mp2", "dts"}),
             chapters=False,
         ),
-        Container(name="mp3", label="MP3", muxer="mp3", extension="mp3", video=frozenset(), audio=frozenset({"mp3"})),
+        Container(
+            name="mp3",
+            label="MP3",
+            muxer="mp3",
+            extension="mp3",
+            muxing=("-id3v2_version", "3"),
+            video=frozenset(),
+            audio=frozenset({"mp3"}),
+        ),
         Container(
             name="flac", label="FLAC", muxer="flac", extension="flac", video=frozenset(), audio=frozenset({"flac"})
         ),
@@ -132,6 +155,7 @@ CONTAINERS: dict[str, Container] = {
         ),
     )
 }
+READ_AS = {container.read_as: name for name, container in CONTAINERS.items() if container.read_as}
 
 
 def can_hold(container: str, video: str | None, audio: str | None) -> bool:
