@@ -34,7 +34,7 @@ from rheon.core.analysis import survey_title, with_findings
 from rheon.core.delivery import Order, convert
 from rheon.core.errors import RheonError
 from rheon.core.media import Title
-from rheon.core.planning import PlanRequest, plan
+from rheon.core.planning import PlanRequest, plan, read_pins
 from rheon.core.sources import read_source
 from rheon.core.sources.parts import ChapterRange, cut, cut_times, other_angle
 from rheon.demo.damage import blank
@@ -157,7 +157,7 @@ def judged(case: Case, folder: Path) -> Result | None:
     profile = device(case.device_id)
     pins = DRAWN if case.lines else {}
     try:
-        made = plan(PlanRequest(title=case.title, devices=(profile,), name="made", pins=pins))
+        made = plan(PlanRequest(title=case.title, devices=(profile,), name="made", pins=read_pins(pins)))
         if made.settings is None or made.settings.video is None:
             return None
         order = Order(

@@ -12,7 +12,7 @@ from rheon.core.delivery import Order, convert
 from rheon.core.engine import probe
 from rheon.core.formats import CONTAINERS, PLAYED_MOST
 from rheon.core.media import Source, Title
-from rheon.core.planning import PlanRequest, plan
+from rheon.core.planning import PlanRequest, plan, read_pins
 from rheon.core.sources import read_source
 from rheon.demo.models import device
 
@@ -59,7 +59,7 @@ def folder(tmp_path_factory: pytest.TempPathFactory) -> Path:
 
 def made(moving: Moving, name: str, folder: Path, pins: dict[str, str]) -> Path:
     target = device(name)
-    request = PlanRequest(title=moving.title, devices=(target,), name="Film", languages=("en",), pins=pins)
+    request = PlanRequest(title=moving.title, devices=(target,), name="Film", languages=("en",), pins=read_pins(pins))
     order = Order(title=moving.title, plan=plan(request), devices=[target], folder=folder, token=name)
     done = convert(order)
     accepted = {breach.rule for breach in order.plan.breaches}
@@ -106,7 +106,7 @@ def test_two_passes_meet_the_rate_that_was_set(
 ) -> None:
     pins = {"picture.codec": codec, "file.container": container, "picture.size": "180", "picture.rate": rate}
     target = device("redshank-book-2")
-    request = PlanRequest(title=moving.title, devices=(target,), name="Passes", languages=("en",), pins=pins)
+    request = PlanRequest(title=moving.title, devices=(target,), name="Passes", languages=("en",), pins=read_pins(pins))
     plans = plan(request)
     assert plans.settings and plans.settings.video
     assert plans.settings.video.passes == 2

@@ -16,12 +16,13 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 from pathlib import Path
 
+from rheon.core.planning.carry import PinSet
+
 from rheon.core.devices import load_profile
 from rheon.core.engine.probe import ProbedFile, read_probe
 from rheon.core.errors import RheonError
 from rheon.core.media import FileData, Title
-from rheon.core.planning import PIN_KEYS, PlanRequest, load_pin_set, pin_set_text, plan
-from rheon.core.planning.carry import PinSet
+from rheon.core.planning import DECISIONS, PlanRequest, load_pin_set, pin_set_text, plan, read_pins
 from rheon.core.sources import read_source
 from rheon.core.sources.clpi import read_clip_info
 from rheon.core.sources.disc_files import open_image
@@ -179,7 +180,7 @@ def some_pins(rng: random.Random, data: bytes) -> bytes:
         "mp4",
         "25",
     ]
-    return json.dumps({key: rng.choice(said) for key in rng.sample(sorted(PIN_KEYS), rng.choice((1, 2, 3)))}).encode()
+    return json.dumps({key: rng.choice(said) for key in rng.sample(sorted(DECISIONS), rng.choice((1, 2, 3)))}).encode()
 
 
 def mutated_text(rng: random.Random, data: bytes) -> bytes:
@@ -306,7 +307,7 @@ def _planned(titles: tuple[Title, ...]) -> object:
 
 def _pinned(data: bytes) -> object:
     title = _title(read_probe(json.loads(PROBED[0])))
-    return plan(PlanRequest(title=title, devices=(device("wren-6"),), name="x", pins=json.loads(data)))
+    return plan(PlanRequest(title=title, devices=(device("wren-6"),), name="x", pins=read_pins(json.loads(data))))
 
 
 ASS = (
@@ -368,4 +369,6 @@ PROBED = tuple(
         },
     )
 )
-PINS = pin_set_text(PinSet(name="x", pins=dict.fromkeys([key for key in PIN_KEYS if key != "file.name"], "1"))).encode()
+PINS = pin_set_text(
+    PinSet(name="x", pins=dict.fromkeys([key for key in DECISIONS if key != "file.name"], "1"))
+).encode()

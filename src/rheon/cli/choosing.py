@@ -11,7 +11,7 @@ from rheon.core.devices import DeviceProfile
 from rheon.core.errors import BadPin, RheonError
 from rheon.core.media import Samples, Source, Title
 from rheon.core.media.names import display_name
-from rheon.core.planning import Balance, Plan, PlanRequest, plan
+from rheon.core.planning import Balance, Plan, PlanRequest, plan, read_pins
 from rheon.core.sources.parts import ChapterRange, cut, cut_times, other_angle
 
 from .common import find_title
@@ -86,7 +86,7 @@ def make_plan(wanted: Wanted, devices: list[DeviceProfile], balance: Balance, pi
             devices=tuple(devices),
             name=wanted.name,
             balance=balance,
-            pins=pairs,
+            pins=read_pins(pairs),
             languages=("en",),
             samples=wanted.samples,
         )

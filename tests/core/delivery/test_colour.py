@@ -10,7 +10,7 @@ from PIL import Image
 
 from rheon.core.delivery import Order, convert
 from rheon.core.engine import Command, probe, run
-from rheon.core.planning import Balance, PlanRequest, plan
+from rheon.core.planning import Balance, PlanRequest, plan, read_pins
 from rheon.core.sources import read_source
 from rheon.demo.models import device
 
@@ -56,7 +56,7 @@ def test_bars_keep_their_colours(
     title = read_source(tmp_path / "bars.mp4").titles[0]
     target = device("wren-6")
     pins = {"picture.size": size, "picture.rate": "quality:10"}
-    made = plan(PlanRequest(title=title, devices=(target,), name="Bars", balance=Balance.LEAN, pins=pins))
+    made = plan(PlanRequest(title=title, devices=(target,), name="Bars", balance=Balance.LEAN, pins=read_pins(pins)))
     (tmp_path / "out").mkdir()
     done = convert(Order(title=title, plan=made, devices=[target], folder=tmp_path / "out", token="bars"))
     video = probe(str(done.path)).video

@@ -24,7 +24,7 @@ from rheon.core.errors import (
     TargetReadOnly,
 )
 from rheon.core.media import CellData, Source, Title
-from rheon.core.planning import Action, Balance, PlanRequest, plan
+from rheon.core.planning import Action, Balance, PlanRequest, plan, read_pins
 from rheon.core.sources import read_source
 from rheon.demo.models import device
 
@@ -73,7 +73,7 @@ def test_an_interlaced_episode_becomes_a_checked_file_for_each_kind_of_device(
 
 @pytest.mark.parametrize("balance", [Balance.LEAN])
 def test_hevc_keeps_its_level_and_buffer(short: Title, tmp_path: Path, balance: Balance) -> None:
-    done = convert(order(short, "albatross-65", tmp_path, pins={"picture.codec": "hevc"}, balance=balance))
+    done = convert(order(short, "albatross-65", tmp_path, pins=read_pins({"picture.codec": "hevc"}), balance=balance))
     video = probe(str(done.path)).video
     assert video
     assert (video.codec, video.profile) == ("hevc", "main")
@@ -81,7 +81,7 @@ def test_hevc_keeps_its_level_and_buffer(short: Title, tmp_path: Path, balance: 
 
 def test_the_film_keeps_its_chapters_language_and_shape(film_disc: Source, tmp_path: Path) -> None:
     film = film_disc.titles[0]
-    done = convert(order(film, "sanderling-2", tmp_path, pins={"words.subtitle": "0"}))
+    done = convert(order(film, "sanderling-2", tmp_path, pins=read_pins({"words.subtitle": "0"})))
     found = probe(str(done.path))
     assert [chapter.start_s for chapter in found.chapters] == pytest.approx(
         [c.start_s for c in film.chapters], abs=0.05
@@ -103,14 +103,14 @@ def words_at(path: Path, at_s: float) -> int:
 def test_text_subtitles_of_a_file_are_drawn_in(media: Path, tmp_path: Path) -> None:
     regatta = read_source(media / "camera" / "Regatta, two languages.mkv").titles[0]
     without = convert(order(regatta, "h264-baseline-30", tmp_path)).path
-    drawn = convert(order(regatta, "h264-baseline-30", tmp_path, pins={"words.subtitle": "0"})).path
+    drawn = convert(order(regatta, "h264-baseline-30", tmp_path, pins=read_pins({"words.subtitle": "0"}))).path
     differs = [sum(abs(a - b) for a, b in zip(frame(without, at), frame(drawn, at), strict=True)) for at in (4.0, 8.0)]
     assert differs[0] > 4 * differs[1]
 
 
 def test_what_the_device_takes_is_copied_bit_for_bit(media: Path, tmp_path: Path) -> None:
     regatta = read_source(media / "camera" / "Regatta, two languages.mkv").titles[0]
-    made = order(regatta, "avocet-10", tmp_path, pins={"sound.track": "1", "words.subtitle": "none"})
+    made = order(regatta, "avocet-10", tmp_path, pins=read_pins({"sound.track": "1", "words.subtitle": "none"}))
     assert made.plan.settings and made.plan.settings.video and made.plan.settings.audio
     assert {made.plan.settings.video.action, made.plan.settings.audio[0].action} == {Action.COPY}
     done = convert(made)
@@ -151,7 +151,7 @@ def test_two_jobs_for_the_same_output_both_arrive(short: Title, tmp_path: Path) 
     "name", ['say "no" | it\'s', "-dash first", "line\nbreak", "\U0001f600 \U0001f30a", "a:b*c?", "%d [x] \\ {y}"]
 )
 def test_awkward_names_arrive_and_play(short: Title, tmp_path: Path, name: str) -> None:
-    done = convert(order(short, "sound-only", tmp_path, pins={"file.name": name}))
+    done = convert(order(short, "sound-only", tmp_path, pins=read_pins({"file.name": name})))
     assert left_in(tmp_path) == [done.path.name]
     assert probe(str(done.path)).audio
 
@@ -164,7 +164,7 @@ def test_sources_with_awkward_names_are_read_and_converted(media: Path, tmp_path
     out = tmp_path / "out"
     out.mkdir()
     title = read_source(file).titles[0]
-    done = convert(order(title, "sanderling-2", out, pins={"words.subtitle": "0"}))
+    done = convert(order(title, "sanderling-2", out, pins=read_pins({"words.subtitle": "0"})))
     assert done.checks[0].ok
 
 

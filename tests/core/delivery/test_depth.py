@@ -11,7 +11,7 @@ from rheon.core.analysis import survey_title, with_findings
 from rheon.core.delivery import Delivered, Order, convert
 from rheon.core.engine import Command, probe, run
 from rheon.core.media import Source, Title
-from rheon.core.planning import Balance, PlanRequest, plan
+from rheon.core.planning import Balance, PlanRequest, plan, read_pins
 from rheon.core.sources import read_source
 from rheon.demo import scenario
 from rheon.demo.models import device
@@ -20,7 +20,7 @@ from rheon.demo.models import device
 def made_from(title: Title, folder: Path, **pins: str) -> Delivered:
     """A file for a phone; pins have underlines for dots."""
     profile = device("heron-8")
-    set_by_hand = {key.replace("_", "."): value for key, value in pins.items()}
+    set_by_hand = read_pins({key.replace("_", "."): value for key, value in pins.items()})
     request = PlanRequest(title=title, devices=(profile,), name="out", balance=Balance.LEAN, pins=set_by_hand)
     order = Order(title=title, plan=plan(request), devices=(profile,), folder=folder, token="depth")
     return convert(order)

@@ -10,7 +10,7 @@ import pytest
 from rheon.core.delivery import Delivered, Order, convert
 from rheon.core.engine import Command, probe, run
 from rheon.core.media import Chapter, Source, Title
-from rheon.core.planning import Balance, PlanRequest, plan
+from rheon.core.planning import Balance, PlanRequest, plan, read_pins
 from rheon.core.sources import read_source
 from rheon.demo.models import device
 
@@ -23,7 +23,7 @@ def make(title: Title, name: str, folder: Path, **pins: str) -> Delivered:
         name="The Film",
         languages=("en",),
         balance=Balance.LEAN,
-        pins={key.replace("_", "."): value for key, value in pins.items()},
+        pins=read_pins({key.replace("_", "."): value for key, value in pins.items()}),
     )
     return convert(Order(title=title, plan=plan(request), devices=[profile], folder=folder, token=name))
 

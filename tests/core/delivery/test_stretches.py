@@ -13,7 +13,7 @@ from tests.instruments.readback import Together, hear, lit, measure, see
 
 from rheon.core.delivery import Order, convert
 from rheon.core.media import CellData, Title
-from rheon.core.planning import PlanRequest, plan
+from rheon.core.planning import PlanRequest, plan, read_pins
 from rheon.core.sources import read_source
 from rheon.core.sources.parts import ChapterRange, cut, other_angle
 from rheon.demo.models import device
@@ -44,7 +44,7 @@ def bluray(tmp_path_factory: pytest.TempPathFactory) -> Title:
 
 def converted(title: Title, device_id: str, folder: Path, pins: dict[str, str] | None = None) -> Path:
     profile = device(device_id)
-    wanted = plan(PlanRequest(title=title, devices=(profile,), name="made", pins=pins or {}))
+    wanted = plan(PlanRequest(title=title, devices=(profile,), name="made", pins=read_pins(pins or {})))
     order = Order(title=title, plan=wanted, devices=[profile], folder=folder, token=uuid.uuid4().hex)
     return convert(order).path
 

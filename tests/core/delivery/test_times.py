@@ -15,7 +15,7 @@ from rheon.core.analysis import survey_title, with_findings
 from rheon.core.delivery import Order, convert
 from rheon.core.media import Scan, Title
 from rheon.core.media.timing import Timing, find_timing
-from rheon.core.planning import OutputSettings, PlanRequest, plan
+from rheon.core.planning import OutputSettings, PlanRequest, plan, read_pins
 from rheon.core.sources import read_source
 from rheon.core.sources.parts import cut_times
 from rheon.demo.models import device
@@ -42,7 +42,7 @@ def looked_at(path: Path) -> Title:
 def delivered(title: Title, device_id: str, folder: Path, **pins: str) -> tuple[Path, OutputSettings]:
     profile = device(device_id)
     named = {key.replace("_", "."): value for key, value in pins.items()}
-    wanted = plan(PlanRequest(title=title, devices=(profile,), name="made", pins=named))
+    wanted = plan(PlanRequest(title=title, devices=(profile,), name="made", pins=read_pins(named)))
     assert wanted.settings is not None
     done = convert(Order(title=title, plan=wanted, devices=[profile], folder=folder, token=uuid.uuid4().hex))
     return done.path, wanted.settings

@@ -35,7 +35,7 @@ from rheon.core.devices import (
 from rheon.core.devices.bounds import highest_level
 from rheon.core.devices.catalogue import standards
 from rheon.core.media import Source
-from rheon.core.planning import PlanRequest, plan
+from rheon.core.planning import PlanRequest, plan, read_pins
 from rheon.core.wording import sentence
 
 VERSIONS = Path(__file__).parent / "kinds.json"
@@ -163,12 +163,12 @@ def test_what_two_devices_share_is_within_what_each_is_sure_of(one: DeviceProfil
 def test_a_doubt_is_told_and_not_planned_with(film_disc: Source) -> None:
     tv = next(one.profile for one in GENERATIONS if one.profile.id == "tv-4k-2014")
     film = film_disc.titles[0]
-    pinned = plan(PlanRequest(title=film, devices=(tv,), name="x", pins={"picture.codec": "av1"}))
+    pinned = plan(PlanRequest(title=film, devices=(tv,), name="x", pins=read_pins({"picture.codec": "av1"})))
     assert {(breach.rule, breach.unsure) for breach in pinned.breaches if breach.part == "video"} >= {
         ("video_codec", False)
     }
     phone = next(one.profile for one in GENERATIONS if one.profile.id == "phone-2015")
-    doubted = plan(PlanRequest(title=film, devices=(phone,), name="x", pins={"picture.codec": "hevc"}))
+    doubted = plan(PlanRequest(title=film, devices=(phone,), name="x", pins=read_pins({"picture.codec": "hevc"})))
     assert [(breach.rule, breach.unsure) for breach in doubted.breaches] == [("video_codec", True)]
     made = plan(PlanRequest(title=film, devices=(phone,), name="x"))
     assert made.settings and made.settings.video and made.settings.video.codec == "h264"

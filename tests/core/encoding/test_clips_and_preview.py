@@ -14,7 +14,7 @@ from rheon.core.encoding import PreviewRequest, make_clip, preview_jpeg
 from rheon.core.engine import probe
 from rheon.core.errors import EngineError
 from rheon.core.media import Source, Title
-from rheon.core.planning import PlanRequest, plan
+from rheon.core.planning import PlanRequest, plan, read_pins
 from rheon.core.sources import read_source
 from rheon.demo.models import device
 
@@ -46,7 +46,7 @@ def preview(title: Title, at_s: float, work: Path, **pins: str) -> Image.Image:
             devices=(device("heron-8"),),
             name="x",
             languages=("en",),
-            pins={key.replace("_", "."): value for key, value in pins.items()},
+            pins=read_pins({key.replace("_", "."): value for key, value in pins.items()}),
         )
     )
     assert made.settings

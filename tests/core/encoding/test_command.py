@@ -13,7 +13,7 @@ from rheon.core.encoding.filters import DrawnText, audio_filters, graph
 from rheon.core.encoding.inputs import drawn_command
 from rheon.core.encoding.progress import ProgressReader
 from rheon.core.media import Chapter, FileData, Source, Title
-from rheon.core.planning import Action, AudioSettings, Fields, PlanRequest, VideoSettings, plan
+from rheon.core.planning import Action, AudioSettings, Fields, PlanRequest, VideoSettings, plan, read_pins
 from rheon.demo.models import device
 
 
@@ -23,7 +23,7 @@ def command(title: Title, name: str, **pins: str) -> list[str]:
         devices=(device(name),),
         name="The Tide: 'in' %d",
         languages=("en",),
-        pins={key.replace("_", "."): value for key, value in pins.items()},
+        pins=read_pins({key.replace("_", "."): value for key, value in pins.items()}),
     )
     settings = plan(request).settings
     assert settings
@@ -57,7 +57,7 @@ def test_no_input_waits_in_a_queue_of_its_own(film_disc: Source) -> None:
 def test_drawn_in_disc_subtitles_bring_their_palette_and_their_pad(film_disc: Source) -> None:
     argv = command(film_disc.titles[0], "heron-8", words_subtitle="1")
     assert "[seen][2:s:0]overlay" in after(argv, "-filter_complex")
-    pins = {"words.subtitle": "1"}
+    pins = read_pins({"words.subtitle": "1"})
     settings = plan(PlanRequest(title=film_disc.titles[0], devices=(device("heron-8"),), name="x", pins=pins)).settings
     assert settings is not None
     laid_out = drawn_command(Job(title=film_disc.titles[0], settings=settings, target="/out/x"))

@@ -12,24 +12,32 @@ from tests.core.strategies import titles
 
 from rheon.core.errors import BadPin
 from rheon.core.media import AudioStream, Purpose, Source, SubtitleStream, Title
-from rheon.core.planning import OWN_KEYS, Balance, PinSet, carried, load_pin_set, pin_set_text
+from rheon.core.planning import DECISIONS, Balance, PinSet, carried, load_pin_set, pin_set_text, read_pins
 
-PINS = st.dictionaries(st.sampled_from(["picture.size", "sound.gain", "file.name", "file.container"]), st.just("x"))
+PINS = st.fixed_dictionaries(
+    {},
+    optional={
+        "picture.size": st.just("480"),
+        "sound.gain": st.just("even"),
+        "file.name": st.just("x"),
+        "file.container": st.just("webm"),
+    },
+)
 
 
 @given(titles(), titles(), PINS)
 def test_all_but_a_title_s_own_pins_are_carried_as_they_are(source: Title, target: Title, pins: dict[str, str]) -> None:
-    found = carried(pins, source, target)
-    assert found.pins == {key: value for key, value in pins.items() if key not in OWN_KEYS}
+    found = carried(read_pins(pins), source, target)
+    assert found.pins.said == {key: value for key, value in pins.items() if not DECISIONS[key].own}
     assert found.left == ()
 
 
 @given(titles(), st.integers(0, 2))
 def test_a_track_is_itself_among_its_own(title: Title, place: int) -> None:
-    if place < len(title.audio):
-        assert carried({"sound.track": str(place)}, title, title).pins == {"sound.track": str(place)}
-    if place < len(title.subtitles):
-        assert carried({"words.subtitle": str(place)}, title, title).pins == {"words.subtitle": str(place)}
+    for key, tracks in (("sound.track", title.audio), ("words.subtitle", title.subtitles)):
+        if place < len(tracks):
+            itself = {key: str(place)}
+            assert carried(read_pins(itself), title, title).pins.said == itself
 
 
 def sound(index: int, language: str, channels: int = 2, purpose: Purpose = Purpose.MAIN) -> AudioStream:
@@ -50,16 +58,16 @@ def first(film_disc: Source) -> Title:
 
 def test_tracks_are_found_by_language_purpose_and_channels(first: Title) -> None:
     shuffled = replace(first, audio=(sound(0, "es"), sound(1, "en", 2), sound(2, "en", 6)), subtitles=(words(0, "es"),))
-    pins = {"sound.track": "0,2", "words.subtitle": "1"}
-    assert carried(pins, first, shuffled).pins == {"sound.track": "2,0", "words.subtitle": "0"}
+    pins = read_pins({"sound.track": "0,2", "words.subtitle": "1"})
+    assert carried(pins, first, shuffled).pins.said == {"sound.track": "2,0", "words.subtitle": "0"}
 
 
 def test_what_another_title_lacks_is_named_and_left_to_rheon(first: Title) -> None:
     bare = replace(first, audio=(sound(0, "en", 6),), subtitles=())
-    found = carried({"sound.track": "1", "words.subtitle": "0", "picture.size": "480"}, first, bare)
-    assert found.pins == {"picture.size": "480"}
+    found = carried(read_pins({"sound.track": "1", "words.subtitle": "0", "picture.size": "480"}), first, bare)
+    assert found.pins.said == {"picture.size": "480"}
     assert found.left == ("no track in English of this kind",) * 2
-    assert carried({"sound.track": "none"}, first, bare).pins == {"sound.track": "none"}
+    assert carried(read_pins({"sound.track": "none"}), first, bare).pins.said == {"sound.track": "none"}
 
 
 def test_a_set_of_pins_is_the_same_after_it_was_a_file() -> None:

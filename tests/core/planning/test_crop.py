@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from rheon.core.errors import BadPin
 from rheon.core.media import Borders, Source, Title
-from rheon.core.planning import Plan, PlanRequest, plan
+from rheon.core.planning import Plan, PlanRequest, plan, read_pins
 from rheon.demo.models import device
 
 BARS = Borders(top=60, bottom=60)
@@ -24,7 +24,7 @@ def film(film_disc: Source) -> Title:
 
 
 def planned(title: Title, **pins: str) -> Plan:
-    set_by_hand = {key.replace("_", "."): value for key, value in pins.items()}
+    set_by_hand = read_pins({key.replace("_", "."): value for key, value in pins.items()})
     return plan(PlanRequest(title=title, devices=(device("heron-8"),), name="x", languages=("en",), pins=set_by_hand))
 
 

@@ -25,7 +25,7 @@ from rheon.core.formats import (
     video_encoder,
 )
 from rheon.core.planning import Balance
-from rheon.core.planning.rates import (
+from rheon.core.planning.picture.rates import (
     Wanted,
     at_quality,
     bitrate_for_size,

@@ -9,7 +9,7 @@ import pytest
 from rheon.core.devices import Limits, Verdict
 from rheon.core.errors import PlanError
 from rheon.core.media import Source
-from rheon.core.planning import Action, Plan, PlanRequest, plan
+from rheon.core.planning import Action, Plan, PlanRequest, plan, read_pins
 from rheon.demo.models import device
 
 
@@ -19,7 +19,7 @@ def planned(source: Source, name: str, **pins: str) -> Plan:
         devices=(device(name),),
         name="Marram Nights",
         languages=("en",),
-        pins={key.replace("_", "."): value for key, value in pins.items()},
+        pins=read_pins({key.replace("_", "."): value for key, value in pins.items()}),
     )
     return plan(request)
 

@@ -13,9 +13,9 @@ from rheon.core.devices import AudioEntry, VideoEntry, preferred_audio
 from rheon.core.devices.tracks import needed_subtitle
 from rheon.core.formats import levels_of, video_encoder
 from rheon.core.media import AudioStream, Purpose, Scan, Source, SubtitleStream, Title, VideoStream
-from rheon.core.planning import Action, AudioSettings, Balance, Fields, PlanRequest, plan
-from rheon.core.planning.cadence import cadence_for
-from rheon.core.planning.geometry import Bounds, fit
+from rheon.core.planning import NO_PINS, Action, AudioSettings, Balance, Fields, PlanRequest, plan
+from rheon.core.planning.picture.cadence import cadence_for
+from rheon.core.planning.picture.geometry import Bounds, fit
 from rheon.demo.models import device
 
 NTSC = Fraction(30000, 1001)
@@ -83,7 +83,7 @@ def test_a_fitted_picture_is_even_inside_and_not_enlarged(width: int, height: in
 )
 def test_cadence(source: VideoStream, limit: str, rate: Fraction, code: str) -> None:
     entry = VideoEntry(codec="h264", max_width=1920, max_height=1080, max_frame_rate=limit)
-    made = cadence_for(source, entry, video_encoder("h264"), {})
+    made = cadence_for(source, entry, video_encoder("h264"), NO_PINS)
     assert (made.frame_rate, made.rate_reason.code) == (rate, code)
     assert (made.fields is Fields.JOIN) == (source.scan is Scan.INTERLACED)
 

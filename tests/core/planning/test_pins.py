@@ -15,7 +15,7 @@ from rheon.core.errors import BadPin, PlanError
 from rheon.core.media import Borders, Colour, Forced, Scan, Source, SubtitleStream, Title
 from rheon.core.media.documents import dump, load
 from rheon.core.planning import (
-    PIN_KEYS,
+    DECISIONS,
     Action,
     Balance,
     Fields,
@@ -26,8 +26,9 @@ from rheon.core.planning import (
     WordsWish,
     moves,
     plan,
+    read_pins,
 )
-from rheon.core.planning.outcome import planned_facts
+from rheon.core.planning.file.outcome import planned_facts
 from rheon.core.wording import CONSEQUENCES, sentence
 from rheon.demo.models import device
 
@@ -80,7 +81,7 @@ def said(made: Plan) -> dict[str, str]:
 def test_whatever_is_pinned_is_kept_and_every_rule_it_breaks_is_said(
     title: Title, profile: DeviceProfile, pins: dict[str, str]
 ) -> None:
-    request = PlanRequest(title=title, devices=(profile,), name="Film", languages=("en",), pins=pins)
+    request = PlanRequest(title=title, devices=(profile,), name="Film", languages=("en",), pins=read_pins(pins))
     try:
         made = plan(request)
     except (BadPin, PlanError) as refused:
@@ -105,18 +106,18 @@ def test_whatever_is_pinned_is_kept_and_every_rule_it_breaks_is_said(
 
 def test_every_key_that_can_be_pinned_is_tried_here_or_has_a_test_of_its_own() -> None:
     elsewhere = {"picture.crop", "picture.profile", "picture.level", "picture.effort"}
-    assert set(VALUES) | elsewhere == set(PIN_KEYS)
+    assert set(VALUES) | elsewhere == set(DECISIONS)
 
 
 def test_a_codec_that_the_device_does_not_take_is_made_and_marked(film_disc: Source) -> None:
-    made = planned(film_disc.titles[0], "heron-8", pins={"picture.codec": "hevc"})
+    made = planned(film_disc.titles[0], "heron-8", pins=read_pins({"picture.codec": "hevc"}))
     assert made.settings and made.settings.video
     assert made.settings.video.codec == "hevc"
     assert [(breach.device_name, breach.rule) for breach in made.breaches] == [("Heron 8", "video_codec")]
 
 
 def test_a_size_by_hand_may_enlarge_and_takes_the_level_it_needs(film_disc: Source) -> None:
-    made = planned(film_disc.titles[0], "wren-6", pins={"picture.size": "2160"})
+    made = planned(film_disc.titles[0], "wren-6", pins=read_pins({"picture.size": "2160"}))
     assert made.settings and made.settings.video
     video = made.settings.video
     assert (video.height, video.width) == (2160, 3840)
@@ -125,19 +126,19 @@ def test_a_size_by_hand_may_enlarge_and_takes_the_level_it_needs(film_disc: Sour
 
 def test_a_target_size_is_met_by_the_rate_and_few_bits_take_fewer_pixels(film_disc: Source) -> None:
     film = replace(film_disc.titles[0], duration_s=5400.0)
-    roomy = planned(film, "heron-8", pins={"picture.rate": "size:1400"})
+    roomy = planned(film, "heron-8", pins=read_pins({"picture.rate": "size:1400"}))
     assert roomy.settings and roomy.settings.video and roomy.estimate and roomy.settings.sound
     bps = roomy.settings.video.bitrate_bps or 0
     total = (bps + (roomy.settings.sound.bitrate_bps or 0)) * 5400 / 8
     assert total == pytest.approx(1.4e9, rel=0.015)
     assert (roomy.settings.video.passes, roomy.settings.video.height) == (2, 480)
     assert roomy.estimate.size_bytes == pytest.approx(1.4e9, rel=0.03)
-    tight = planned(film, "heron-8", pins={"picture.rate": "size:130"})
+    tight = planned(film, "heron-8", pins=read_pins({"picture.rate": "size:130"}))
     assert tight.settings and tight.settings.video
     assert tight.settings.video.height < 480
     reason = next(decision.reason for decision in tight.decisions if decision.key == "picture.size")
     assert reason.code == "fewer_pixels"
-    kept = planned(film, "heron-8", pins={"picture.rate": "size:130", "picture.size": "480"})
+    kept = planned(film, "heron-8", pins=read_pins({"picture.rate": "size:130", "picture.size": "480"}))
     assert kept.settings and kept.settings.video and kept.settings.video.height == 480
 
 
@@ -160,21 +161,21 @@ def test_a_pin_that_can_t_be_meant_is_refused_with_what_could_be(
     film_disc: Source, pins: dict[str, str], clause: str
 ) -> None:
     with pytest.raises(BadPin, match=clause):
-        planned(film_disc.titles[0], "cormorant-box", pins=pins)
+        planned(film_disc.titles[0], "cormorant-box", pins=read_pins(pins))
 
 
 def test_only_what_depends_on_a_change_moves_and_says_why(film_disc: Source) -> None:
     film = film_disc.titles[0]
     before = planned(film, "heron-8")
-    renamed = planned(film, "heron-8", pins={"file.name": "Other"})
+    renamed = planned(film, "heron-8", pins=read_pins({"file.name": "Other"}))
     assert moves(before, renamed, {"file.name"}) == ()
-    louder = planned(film, "heron-8", pins={"sound.gain": "6"})
+    louder = planned(film, "heron-8", pins=read_pins({"sound.gain": "6"}))
     assert moves(before, louder, {"sound.gain"}) == ()
-    smaller = planned(film, "heron-8", pins={"picture.size": "240"})
+    smaller = planned(film, "heron-8", pins=read_pins({"picture.size": "240"}))
     moved = {move.key: (move.before, move.after) for move in moves(before, smaller, {"picture.size"})}
     assert set(moved) <= {"picture.codec", "picture.level", "picture.peak", "picture.buffer"}
     assert moved["picture.level"][0] != moved["picture.level"][1]
-    webm = planned(film, "heron-8", pins={"file.container": "webm"})
+    webm = planned(film, "heron-8", pins=read_pins({"file.container": "webm"}))
     moved = {move.key: (move.before, move.after) for move in moves(before, webm, {"file.container"})}
     assert moved["picture.codec"] == ("H.264 High @ 3.1", "VP9 profile 0 @ 3")
     assert moved["sound.codec"] == ("AAC stereo, 160 kb/s", "Opus stereo, 112 kb/s")
@@ -185,7 +186,7 @@ def test_colours_follow_the_size_and_say_so(film_disc: Source) -> None:
     assert film.video
     hd = Colour(matrix="bt709", primaries="bt709", transfer="bt709", full_range=True)
     large = replace(film, video=replace(film.video, width=1920, height=1080, sample_aspect=Fraction(1), colour=hd))
-    small = planned(large, "heron-8", pins={"picture.size": "480"}).settings
+    small = planned(large, "heron-8", pins=read_pins({"picture.size": "480"})).settings
     assert small and small.video and small.video.colour
     assert (small.video.colour.matrix, small.video.colour.full_range) == ("smpte170m", False)
     assert small.video.colour_from == hd
@@ -216,7 +217,7 @@ def test_wishes_of_the_household_choose_sound_and_words(film_disc: Source) -> No
 
 def test_several_tracks_go_along_where_they_are_asked_for(film_disc: Source) -> None:
     pins = {"sound.track": "1,0", "words.subtitle": "0,1", "words.form": "track", "file.container": "matroska"}
-    made = planned(film_disc.titles[0], "cormorant-box", pins=pins).settings
+    made = planned(film_disc.titles[0], "cormorant-box", pins=read_pins(pins)).settings
     assert made
     assert [sound.track for sound in made.audio] == [1, 0]
     assert [(words.form, words.format) for words in made.subtitles] == [(WordsForm.TRACK, "dvd_subtitle")] * 2
@@ -236,12 +237,11 @@ def test_fields_and_crop_by_hand_and_the_effort_of_each_balance(film_disc: Sourc
     film = film_disc.titles[0]
     assert film.video
     fielded = replace(film, video=replace(film.video, scan=Scan.INTERLACED, borders=Borders(top=40, bottom=40)))
-    double = planned(fielded, "wren-6", pins={"picture.fields": "double"}).settings
+    double = planned(fielded, "wren-6", pins=read_pins({"picture.fields": "double"})).settings
     assert double and double.video
     assert (double.video.fields, double.video.frame_rate) == (Fields.DOUBLE, Fraction(60000, 1001))
-    left = planned(fielded, "wren-6", pins={"picture.fields": "leave"})
+    left = planned(fielded, "wren-6", pins=read_pins({"picture.fields": "leave"}))
     assert [breach.rule for breach in left.breaches] == ["scan"]
-    efforts = [
-        planned(film, "wren-6", balance=balance, pins={"picture.effort": "slower"}).settings for balance in Balance
-    ]
+    slower = read_pins({"picture.effort": "slower"})
+    efforts = [planned(film, "wren-6", balance=balance, pins=slower).settings for balance in Balance]
     assert {made.video.effort for made in efforts if made and made.video} == {"slower"}

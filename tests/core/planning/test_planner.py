@@ -25,8 +25,8 @@ from rheon.core.errors import BadPin, PlanError
 from rheon.core.formats import can_hold, levels_of, most_references, video_encoder
 from rheon.core.media import AudioStream, Samples, Scan, Source, Title, VideoStream
 from rheon.core.media.documents import dump, load
-from rheon.core.planning import Action, Balance, Fields, OutputSettings, Plan, PlanRequest, plan
-from rheon.core.planning.crop import Crop
+from rheon.core.planning import Action, Balance, Fields, OutputSettings, Plan, PlanRequest, plan, read_pins
+from rheon.core.planning.picture.crop import Crop
 from rheon.core.wording import sentence
 from rheon.demo.models import device
 
@@ -220,7 +220,7 @@ def test_interlaced_material_is_deinterlaced_and_surround_is_copied_where_the_de
 
 def test_pins_hold_and_the_rest_is_solved_around_them(film_disc: Source) -> None:
     pins = {"sound.track": "1", "words.subtitle": "0", "file.name": 'a/b "c"|\n-\U0001f600', "picture.size": "240"}
-    made = plan(request(film_disc.titles[0], device("heron-8"), pins=pins))
+    made = plan(request(film_disc.titles[0], device("heron-8"), pins=read_pins(pins)))
     said = decisions(made)
     assert said["sound.track"] == ("Spanish, stereo", True)
     assert said["words.subtitle"] == ("English, drawn into the picture", True)
@@ -246,7 +246,7 @@ def test_a_household_that_does_not_follow_the_sound_gets_subtitles(film_disc: So
 )
 def test_a_pin_that_names_nothing_is_refused_with_a_sentence(film_disc: Source, pins: dict[str, str]) -> None:
     with pytest.raises(BadPin, match=r"\w+ .*\."):
-        plan(request(film_disc.titles[0], device("heron-8"), pins=pins))
+        plan(request(film_disc.titles[0], device("heron-8"), pins=read_pins(pins)))
 
 
 def samples(coarse: float, fine: float) -> Samples:

@@ -12,7 +12,7 @@ from rheon.core.devices import DeviceProfile, Verdict, catalogue, judge
 from rheon.core.errors import PlanError
 from rheon.core.media import Source, Title
 from rheon.core.planning import PlanRequest, plan, serve
-from rheon.core.planning.outcome import planned_facts
+from rheon.core.planning.file.outcome import planned_facts
 from rheon.demo.models import device
 
 PROFILES = list(catalogue().values())

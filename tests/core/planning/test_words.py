@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from rheon.core.errors import BadPin
 from rheon.core.media import AudioStream, Forced, Source, SubtitleStream, Title
-from rheon.core.planning import Action, OutputSettings, Plan, PlanRequest, WordsForm, WordsWish, plan
+from rheon.core.planning import Action, OutputSettings, Plan, PlanRequest, WordsForm, WordsWish, plan, read_pins
 from rheon.demo.models import device
 
 
@@ -27,7 +27,7 @@ def foreign(title: Title, *tracks: SubtitleStream) -> Title:
 
 
 def planned(title: Title, name: str, wish: WordsWish = WordsWish.NEEDED, **pins: str) -> Plan:
-    set_by_hand = {key.replace("_", "."): value for key, value in pins.items()}
+    set_by_hand = read_pins({key.replace("_", "."): value for key, value in pins.items()})
     return plan(
         PlanRequest(title=title, devices=(device(name),), name="x", languages=("en",), words=wish, pins=set_by_hand)
     )

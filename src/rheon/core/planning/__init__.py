@@ -12,15 +12,28 @@ from ..media import (
     WordsForm,
     WordsWish,
 )
-from .carry import Carried, PinSet, carried, load_pin_set, pin_set_text
-from .moves import Move, moves
-from .plan import OWN_KEYS, PIN_KEYS, Breach, Choice, Decision, Estimate, Plan, PlanRequest, Range
-from .planner import plan
-from .serving import Serving, Shared, serve
+from .decisions import (
+    DECISIONS,
+    NO_PINS,
+    Choice,
+    Decision,
+    DecisionKind,
+    Pins,
+    Range,
+    decision_for,
+    kind_of,
+    read_pins,
+)
+from .plan import Breach, Estimate, Plan
+from .request import PlanRequest
+from .solving.carry import Carried, PinSet, carried, load_pin_set, pin_set_text
+from .solving.moves import Move, moves
+from .solving.planner import plan
+from .solving.serving import Serving, Shared, serve
 
 __all__ = [
-    "OWN_KEYS",
-    "PIN_KEYS",
+    "DECISIONS",
+    "NO_PINS",
     "Action",
     "AudioSettings",
     "Balance",
@@ -28,11 +41,13 @@ __all__ = [
     "Carried",
     "Choice",
     "Decision",
+    "DecisionKind",
     "Estimate",
     "Fields",
     "Move",
     "OutputSettings",
     "PinSet",
+    "Pins",
     "Plan",
     "PlanRequest",
     "Range",
@@ -44,9 +59,12 @@ __all__ = [
     "WordsForm",
     "WordsWish",
     "carried",
+    "decision_for",
+    "kind_of",
     "load_pin_set",
     "moves",
     "pin_set_text",
     "plan",
+    "read_pins",
     "serve",
 ]

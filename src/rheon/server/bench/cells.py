@@ -14,7 +14,7 @@ from django.db.models.functions import Cast
 from rheon.core.devices import DeviceProfile
 from rheon.core.errors import PlanError
 from rheon.core.media import Title as CoreTitle
-from rheon.core.planning import Balance, Plan, PlanRequest, plan
+from rheon.core.planning import Balance, Plan, PlanRequest, plan, read_pins
 from rheon.core.wording import sentence
 from rheon.server.household import queries as household
 from rheon.server.household.models import Device
@@ -131,18 +131,18 @@ def _planned(title: Any, mark: int, column: _Column, balance: Balance, pins: dic
     if core is None:
         core = title.core_title()
         _titles.put(row, core)
-    request = PlanRequest(
-        title=core,
-        devices=column.profiles,
-        name=title.name,
-        balance=balance,
-        pins=pins,
-        languages=column.liked.languages,
-        sound=column.liked.sound,
-        words=column.liked.words,
-        samples=title.core_samples(),
-    )
     try:
+        request = PlanRequest(
+            title=core,
+            devices=column.profiles,
+            name=title.name,
+            balance=balance,
+            pins=read_pins(pins),
+            languages=column.liked.languages,
+            sound=column.liked.sound,
+            words=column.liked.words,
+            samples=title.core_samples(),
+        )
         made = plan(request, explained=False)
     except PlanError as error:
         return Planned(verdict="cannot", reason=error.what, estimate=None, surround=False, broken=0, file=None)

@@ -87,6 +87,7 @@ class DecisionSerializer(serializers.Serializer):
     key = serializers.CharField()
     group = serializers.ChoiceField(choices=["picture", "sound", "words", "file"])
     label = serializers.CharField()
+    help = serializers.CharField()
     value = serializers.CharField()
     text = serializers.CharField()
     reason = serializers.CharField()

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from rheon.core.media import Title as CoreTitle
-from rheon.core.planning import Balance, Plan, PlanRequest, plan
+from rheon.core.planning import Balance, Plan, PlanRequest, plan, read_pins
 from rheon.server.household import queries as household
 from rheon.server.household.models import Device
 from rheon.server.shelf.models import Title
@@ -21,7 +21,10 @@ def bench_balance() -> Balance:
 def request_for(
     title: Title, device: Device, setting: Setting | None = None, core: CoreTitle | None = None
 ) -> PlanRequest:
-    """The request of one cell: what is liked there, and the Bench's balance where the cell has none."""
+    """The request of one cell: what is liked there, and the Bench's balance where the cell has none.
+
+    Raises ``BadPin``.
+    """
     own = setting.balance if setting and setting.balance else None
     liked = household.liked(device)
     return PlanRequest(
@@ -29,7 +32,7 @@ def request_for(
         devices=device.core_profiles(),
         name=title.name,
         balance=Balance(own) if own else bench_balance(),
-        pins=setting.pins if setting else {},
+        pins=read_pins(setting.pins if setting else {}),
         languages=liked.languages,
         sound=liked.sound,
         words=liked.words,
@@ -47,5 +50,5 @@ def stored_setting(title_id: int, device_id: int) -> Setting | None:
 
 
 def kept_pins(pins: Mapping[str, str | None]) -> dict[str, str]:
-    """Pins without those that are taken back."""
-    return {key: value for key, value in pins.items() if value is not None and value != "auto"}
+    """Pins as they are stored, without those that are taken back. Raises ``BadPin``."""
+    return dict(read_pins(pins).said)

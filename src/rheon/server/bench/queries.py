@@ -12,6 +12,7 @@ from rheon.core.errors import PlanError
 from rheon.core.formats import channels_text, codec_name
 from rheon.core.media import Title as CoreTitle
 from rheon.core.planning import (
+    NO_PINS,
     Balance,
     Breach,
     Decision,
@@ -20,6 +21,7 @@ from rheon.core.planning import (
     Plan,
     PlanRequest,
     Shared,
+    kind_of,
     plan,
     serve,
 )
@@ -32,49 +34,6 @@ from rheon.server.shelf.models import Title
 from .cells import estimate_document
 from .models import PinSet
 from .planning import bench_balance, request_for, stored_setting
-
-LABELS = {
-    "picture.crop": "Cut away",
-    "picture.size": "Size",
-    "picture.aspect": "Aspect",
-    "picture.pixels": "Pixels",
-    "picture.cadence": "Cadence",
-    "picture.fields": "Fields",
-    "picture.deinterlacer": "Deinterlacer",
-    "picture.codec": "Codec",
-    "picture.profile": "Profile",
-    "picture.level": "Level",
-    "picture.depth": "Depth",
-    "picture.colour": "Colours",
-    "picture.rate": "Rate",
-    "picture.peak": "Peak rate",
-    "picture.buffer": "Buffer",
-    "picture.passes": "Passes",
-    "picture.keyframes": "Key frames",
-    "picture.effort": "Effort",
-    "sound.track": "Track",
-    "sound.codec": "Becomes",
-    "sound.channels": "Channels",
-    "sound.sample_rate": "Sample rate",
-    "sound.bitrate": "Bitrate",
-    "sound.gain": "Gain",
-    "words.subtitle": "Subtitles",
-    "words.form": "Form",
-    "words.lines": "Lines",
-    "file.container": "Container",
-    "file.name": "Name",
-    "file.chapters": "Chapters",
-}
-RULE_KEYS = {
-    "container": "file.container", "extension": "file.container", "index": "file.container",
-    "file_size": "picture.rate", "video_codec": "picture.codec", "audio_codec": "sound.codec",
-    "picture": "picture.size", "frame_rate": "picture.cadence", "bit_depth": "picture.depth",
-    "scan": "picture.fields", "pixel_shape": "picture.pixels", "profile": "picture.profile", "level": "picture.level",
-    "reference_frames": "picture.level", "bitrate": "picture.rate", "peak_rate": "picture.peak",
-    "channels": "sound.channels", "sample_rate": "sound.sample_rate", "audio_bitrate": "sound.bitrate",
-    "audio_profile": "sound.codec",
-}  # fmt: skip
-"""The decision under which a broken rule is shown."""
 
 
 def table_document() -> dict[str, Any]:
@@ -110,7 +69,7 @@ def sheet_document(title: Title, device: Device, moved: Sequence[Move] = ()) -> 
         "breaches": [_breach(breach) for breach in made.breaches],
         "missing": list(missing_sentences(request.title)),
         "moved": [_move(move) for move in moved],
-        "pins": [key for key in request.pins if key in LABELS],
+        "pins": list(request.pins.said),
         "estimate": estimate_document(made),
         "sampled": title.samples is not None,
         "steps": [_step(request, balance) for balance in Balance] if made.settings else [],
@@ -142,7 +101,7 @@ def serving_document(title: Title, devices: Sequence[Device]) -> dict[str, Any]:
     rows = {f"{device.core_profile().id}-{device.pk}": device for device in devices}
     profiles = tuple(device.core_profile().model_copy(update={"id": key}) for key, device in rows.items())
     base = request_for(title, devices[0], None, core)
-    found = serve(replace(base, devices=profiles, pins={}))
+    found = serve(replace(base, devices=profiles, pins=NO_PINS))
     return {
         "title_id": title.pk,
         "files": [_shared(base, shared, rows) for shared in found.files],
@@ -161,10 +120,12 @@ def goals_document() -> list[dict[str, Any]]:
 
 
 def decision_document(decision: Decision, made: Plan) -> dict[str, Any]:
+    kind = kind_of(decision.key)
     return {
         "key": decision.key,
-        "group": decision.key.partition(".")[0],
-        "label": LABELS[decision.key],
+        "group": kind.group,
+        "label": kind.label,
+        "help": kind.help,
         "value": decision.value,
         "text": decision.text,
         "reason": sentence(decision.reason),
@@ -174,7 +135,7 @@ def decision_document(decision: Decision, made: Plan) -> dict[str, Any]:
         "ranges": [
             {"low": item.low, "high": item.high, "unit": item.unit, "before": item.before} for item in decision.ranges
         ],
-        "broken": [_breach(breach) for breach in made.breaches if RULE_KEYS.get(breach.rule) == decision.key],
+        "broken": [_breach(breach) for breach in made.breaches if breach.rule in kind.rules],
     }
 
 
@@ -204,7 +165,7 @@ def _breach(breach: Breach) -> dict[str, str]:
 
 def _move(move: Move) -> dict[str, Any]:
     return {
-        "label": LABELS[move.key],
+        "label": kind_of(move.key).label,
         "before": move.before,
         "after": move.after,
         "reason": sentence(move.reason) if move.reason else "",
@@ -250,7 +211,7 @@ def _shared(base: PlanRequest, shared: Shared, rows: dict[str, Device]) -> dict[
 def _cost(base: PlanRequest, profile: DeviceProfile, rows: dict[str, Device], lines: int) -> str:
     """What a device loses by sharing, in a sentence; empty where that is nothing."""
     try:
-        alone = plan(replace(base, devices=(profile,), pins={}), explained=False)
+        alone = plan(replace(base, devices=(profile,), pins=NO_PINS), explained=False)
     except PlanError:
         return ""
     own = alone.settings.video if alone.settings else None

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from django.db import transaction
 
 from rheon.core.errors import PlanError
-from rheon.core.planning import Balance, Move, PinSet, carried, load_pin_set, moves
+from rheon.core.planning import Balance, Move, PinSet, carried, load_pin_set, moves, read_pins
 from rheon.server.household.models import Device
 from rheon.server.shelf.models import Title
 
@@ -53,17 +53,17 @@ def carry_over(title: Title, device: Device, targets: Sequence[Title]) -> Carrie
     """Give other titles this cell's balance and pins for the same device; what they can't take is named."""
     source = stored_setting(title.pk, device.pk)
     pins, balance = (source.pins, source.balance) if source else ({}, "")
-    mine = title.core_title()
+    mine, set_by_hand = title.core_title(), read_pins(pins)
     count, left = 0, []
     with transaction.atomic():
         for target in targets:
             if target.pk == title.pk:
                 continue
-            found = carried(pins, mine, target.core_title())
+            found = carried(set_by_hand, mine, target.core_title())
             left += [f"{target.name}: {what}" for what in found.left]
             own = stored_setting(target.pk, device.pk)
             kept = {"file.name": own.pins["file.name"]} if own and "file.name" in own.pins else {}
-            row = Setting(title=target, device=device, balance=balance, pins={**found.pins, **kept})
+            row = Setting(title=target, device=device, balance=balance, pins={**found.pins.said, **kept})
             try:
                 plan_cell(target, device, row)
             except PlanError as error:

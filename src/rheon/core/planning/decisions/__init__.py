@@ -1,0 +1,64 @@
+"""The registry of decisions: what can be set by hand, how each is said, and how a plan shows it.
+
+A new decision is a file in one of the groups and its name in that group's list. Planner, shell, interface and
+documentation are made from here.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Any
+
+from ...errors import BadPin
+from .decision import AUTOMATIC, NO_PINS, PINNED, Case, Decision, DecisionKind, Pins, decided
+from .file import FILE
+from .form import Choice, Range
+from .picture import PICTURE
+from .sound import SOUND
+from .subtitles import WORDS
+
+GROUPS = {"picture": PICTURE, "sound": SOUND, "words": WORDS, "file": FILE}
+DECISIONS: Mapping[str, DecisionKind[Any]] = {kind.key: kind for kinds in GROUPS.values() for kind in kinds}
+"""Every decision by its key, in the order in which people read them."""
+
+
+def read_pins(said: Mapping[str, str | None]) -> Pins:
+    """What was set by hand, as typed values; ``auto`` and ``None`` take a pin back. Raises ``BadPin``."""
+    kept = {key: value for key, value in said.items() if value is not None and value != AUTOMATIC}
+    return Pins(said=kept, values={key: kind_of(key).read(value) for key, value in kept.items()})
+
+
+def kind_of(key: str) -> DecisionKind[Any]:
+    """Raises ``BadPin`` where there is no such decision."""
+    if key not in DECISIONS:
+        raise BadPin(f"“{key}” is no decision that can be set.", pin=key)
+    return DECISIONS[key]
+
+
+def explain(case: Case) -> tuple[Decision, ...]:
+    """Every decision of a plan, with its reason."""
+    return tuple(made for kind in DECISIONS.values() if (made := decided(kind, case)) is not None)
+
+
+def decision_for(rule: str) -> str | None:
+    """The decision under which a broken rule is shown."""
+    return next((key for key, kind in DECISIONS.items() if rule in kind.rules), None)
+
+
+__all__ = [
+    "AUTOMATIC",
+    "DECISIONS",
+    "GROUPS",
+    "NO_PINS",
+    "PINNED",
+    "Case",
+    "Choice",
+    "Decision",
+    "DecisionKind",
+    "Pins",
+    "Range",
+    "decision_for",
+    "explain",
+    "kind_of",
+    "read_pins",
+]

@@ -1,0 +1,227 @@
+"""How a decision is said: forms that turn what was typed into a typed value, and know the values they take. Pure."""
+
+from __future__ import annotations
+
+from abc import ABC, abstractmethod
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from enum import StrEnum
+from fractions import Fraction
+from typing import Generic, TypeVar
+
+from ...media import parse_fraction
+
+T = TypeVar("T")
+E = TypeVar("E", bound=StrEnum)
+USUAL_RATES = {"23.976": Fraction(24000, 1001), "29.97": Fraction(30000, 1001), "59.94": Fraction(60000, 1001)}
+"""Broadcast rates that people write shortly and that mean exact fractions."""
+
+
+class Unreadable(ValueError):
+    """What was said is no value of the decision; the message is a sentence."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Choice:
+    """A value that a decision can be pinned to, and how it is called."""
+
+    value: str
+    text: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Range:
+    """Numbers that a decision can be pinned to. ``before`` goes in front of the number in the pin's value."""
+
+    low: float
+    high: float
+    unit: str
+    before: str = ""
+
+
+class Form(ABC, Generic[T]):
+    """A way to say a value."""
+
+    @abstractmethod
+    def read(self, said: str) -> T:
+        """The value. Raises ``Unreadable``."""
+
+    @property
+    def grammar(self) -> str:
+        """What may be said, for a list of decisions."""
+        return "text"
+
+    @property
+    def ranges(self) -> tuple[Range, ...]:
+        """Numbers that may be offered wherever the decision is open."""
+        return ()
+
+
+@dataclass(frozen=True)
+class Number(Form[float]):
+    """A number within bounds."""
+
+    low: float
+    high: float
+    unit: str
+    what: str
+
+    def read(self, said: str) -> float:
+        try:
+            value = float(said)
+        except ValueError:
+            raise Unreadable(f"“{said}” is no {self.what}.") from None
+        if not self.low <= value <= self.high:
+            raise Unreadable(f"The {self.what} is {said}; it can be {self.low:g} to {self.high:g}.")
+        return value
+
+    @property
+    def grammar(self) -> str:
+        return f"{self.low:g} to {self.high:g}{' ' if self.unit else ''}{self.unit}"
+
+    @property
+    def ranges(self) -> tuple[Range, ...]:
+        return (Range(low=self.low, high=self.high, unit=self.unit),)
+
+
+@dataclass(frozen=True)
+class Whole(Form[int]):
+    """A number within bounds, rounded."""
+
+    low: int
+    high: int
+    unit: str
+    what: str
+
+    def read(self, said: str) -> int:
+        return round(Number(self.low, self.high, self.unit, self.what).read(said))
+
+    @property
+    def grammar(self) -> str:
+        return Number(self.low, self.high, self.unit, self.what).grammar
+
+    @property
+    def ranges(self) -> tuple[Range, ...]:
+        return (Range(low=self.low, high=self.high, unit=self.unit),)
+
+
+@dataclass(frozen=True)
+class Ratio(Form[Fraction]):
+    """``25``, ``23.976``, ``24000/1001`` or ``16:9``."""
+
+    low: float
+    high: float
+    unit: str
+    what: str
+
+    def read(self, said: str) -> Fraction:
+        value = parse_fraction(said) or self._decimal(said)
+        if value is None or not self.low <= value <= self.high:
+            raise Unreadable(f"“{said}” is no {self.what}; it can be {self.low:g} to {self.high:g}.")
+        return value
+
+    @staticmethod
+    def _decimal(said: str) -> Fraction | None:
+        try:
+            return USUAL_RATES.get(said) or Fraction(said)
+        except (ValueError, ZeroDivisionError):
+            return None
+
+    @property
+    def grammar(self) -> str:
+        return f"{self.low:g} to {self.high:g}, as in 25, 24000/1001 or 16:9"
+
+    @property
+    def ranges(self) -> tuple[Range, ...]:
+        return (Range(low=self.low, high=self.high, unit=self.unit),)
+
+
+@dataclass(frozen=True)
+class OneOf(Form[str]):
+    """One of the words that are known."""
+
+    known: tuple[str, ...]
+    what: str
+
+    def read(self, said: str) -> str:
+        return said if held(said, self.known, self.what) else ""
+
+    @property
+    def grammar(self) -> str:
+        return ", ".join(self.known)
+
+
+@dataclass(frozen=True)
+class Kind(Form[E]):
+    """One of the values of an enumeration."""
+
+    kinds: type[E]
+    what: str
+
+    def read(self, said: str) -> E:
+        held(said, tuple(item.value for item in self.kinds), self.what)
+        return self.kinds(said)
+
+    @property
+    def grammar(self) -> str:
+        return ", ".join(item.value for item in self.kinds)
+
+
+@dataclass(frozen=True)
+class Name(Form[str]):
+    """A word of which only the title, the device or the codec tells whether there is such a thing."""
+
+    what: str
+
+    def read(self, said: str) -> str:
+        return said
+
+    @property
+    def grammar(self) -> str:
+        return self.what
+
+
+@dataclass(frozen=True)
+class Tracks(Form[tuple[int, ...]]):
+    """``0`` or ``0,2``, counted from 0 as the title has them, each once; ``none`` for none of them."""
+
+    what: str
+
+    def read(self, said: str) -> tuple[int, ...]:
+        if said == "none":
+            return ()
+        places = said.split(",")
+        if not all(place.isdecimal() and len(place) <= 4 for place in places):
+            raise Unreadable(f"This title has no {self.what} track {said}.")
+        return tuple(dict.fromkeys(map(int, places)))
+
+    @property
+    def grammar(self) -> str:
+        return "0, or 0,2 for several; none"
+
+
+@dataclass(frozen=True)
+class Special(Form[T]):
+    """A form of one decision alone."""
+
+    reader: Callable[[str], T]
+    says: str
+    offers: tuple[Range, ...] = ()
+
+    def read(self, said: str) -> T:
+        return self.reader(said)
+
+    @property
+    def grammar(self) -> str:
+        return self.says
+
+    @property
+    def ranges(self) -> tuple[Range, ...]:
+        return self.offers
+
+
+def held(said: str, known: tuple[str, ...] | Mapping[str, object], what: str) -> bool:
+    """Whether the word is among those known. Raises ``Unreadable`` where it is not."""
+    if said not in known:
+        raise Unreadable(f"“{said}” is no {what}; it can be {', '.join(known)}.")
+    return True

@@ -1,0 +1,31 @@
+"""Which shape the whole picture has, where the source says it wrongly."""
+
+from __future__ import annotations
+
+from ....media import Reason
+from ..decision import AUTOMATIC, Case, DecisionKind, Shown
+from ..form import Choice, Ratio
+from .common import encoded, shown_aspect
+
+ASPECTS = ("4:3", "16:9", "2.35", "2.39")
+
+
+def _show(case: Case) -> Shown | None:
+    if (pictures := encoded(case)) is None:
+        return None
+    return Shown(
+        value=case.pins.said.get(ASPECT.key, AUTOMATIC),
+        text=shown_aspect(pictures[1]),
+        reason=Reason(code="aspect_of_source"),
+        fine=True,
+        choices=(Choice(value=AUTOMATIC, text="as on the source"), *(Choice(value=a, text=a) for a in ASPECTS)),
+    )
+
+
+ASPECT = DecisionKind(
+    key="picture.aspect",
+    label="Aspect",
+    help="Width to height of the whole picture as it should be seen, where the source says it wrongly.",
+    form=Ratio(0.25, 4, "wide for one high", "aspect"),
+    show=_show,
+)

@@ -1,0 +1,32 @@
+"""How many pictures there are a second."""
+
+from __future__ import annotations
+
+from ..decision import AUTOMATIC, Case, DecisionKind, Shown
+from ..form import Choice, Ratio
+from .common import encoded
+
+USUAL = ("23.976", "24", "25", "29.97", "30", "50", "59.94", "60")
+
+
+def _show(case: Case) -> Shown | None:
+    if (pictures := encoded(case)) is None:
+        return None
+    text = f"{float(pictures[1].frame_rate):.3f}".rstrip("0").rstrip(".")
+    return Shown(
+        value=case.pins.said.get(CADENCE.key, AUTOMATIC),
+        text=f"{text} frames/s",
+        reason=case.reason(CADENCE.key),
+        choices=(Choice(value=AUTOMATIC, text="as proposed"), *(Choice(value=r, text=r) for r in USUAL)),
+        ranges=CADENCE.form.ranges,
+    )
+
+
+CADENCE = DecisionKind(
+    key="picture.cadence",
+    label="Cadence",
+    help="Pictures a second.",
+    form=Ratio(5, 120, "a second", "frame rate"),
+    show=_show,
+    rules=("frame_rate",),
+)

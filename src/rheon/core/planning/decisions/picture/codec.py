@@ -1,0 +1,48 @@
+"""In which codec the picture is made."""
+
+from __future__ import annotations
+
+from ....formats import PLAYED_MOST, VIDEO_CODECS, codec_name
+from ....media import Action, Reason
+from ..decision import Case, DecisionKind, Shown
+from ..form import Choice, OneOf
+from .common import encoded
+
+COPY = "copy"
+
+
+def profile_name(codec: str, profile: str | None) -> str:
+    return VIDEO_CODECS[codec].profiles.get(profile or "", profile or "")
+
+
+def _show(case: Case) -> Shown | None:
+    copied = case.made.video
+    if copied is not None and copied.action is Action.COPY:
+        text = f"{codec_name(copied.codec)}, copied"
+        others = (Choice(value=name, text=codec_name(name)) for name in PLAYED_MOST)
+        return Shown(
+            value=COPY,
+            text=text,
+            reason=Reason(code="stream_untouched"),
+            choices=(Choice(value=COPY, text=text), *others),
+        )
+    if (pictures := encoded(case)) is None:
+        return None
+    made = pictures[1]
+    level = f" @ {made.level}" if made.level else ""
+    return Shown(
+        value=made.codec,
+        text=f"{codec_name(made.codec)} {profile_name(made.codec, made.profile)}{level}".strip(),
+        reason=case.reason(CODEC.key),
+        choices=tuple(Choice(value=name, text=codec_name(name)) for name in case.offers[CODEC.key]),
+    )
+
+
+CODEC = DecisionKind(
+    key="picture.codec",
+    label="Codec",
+    help="The codec of the picture, or copy to leave it as it is.",
+    form=OneOf((COPY, *PLAYED_MOST), "codec that Rheon makes"),
+    show=_show,
+    rules=("video_codec",),
+)

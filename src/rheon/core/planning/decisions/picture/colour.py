@@ -1,0 +1,41 @@
+"""By which matrix the picture's colours are to be read."""
+
+from __future__ import annotations
+
+from ....formats import VIDEO_CODECS
+from ....media import Colour
+from ..decision import Case, DecisionKind, Shown
+from ..form import Choice, OneOf
+from .common import encoded
+
+FAMILIES = {"smpte170m": "601", "bt470bg": "601", "fcc": "601", "bt709": "709", "bt2020nc": "2020", "bt2020c": "2020"}
+NAMES = {"601": "BT.601", "709": "BT.709", "2020": "BT.2020"}
+CHOICES = ("601", "709")
+
+
+def family(colour: Colour) -> str:
+    return FAMILIES.get(colour.matrix, "709")
+
+
+def _show(case: Case) -> Shown | None:
+    pictures = encoded(case)
+    if pictures is None or pictures[1].colour is None:
+        return None
+    found = family(pictures[1].colour)
+    written = "" if VIDEO_CODECS[pictures[1].codec].names_colour else ", not written"
+    return Shown(
+        value=found,
+        text=f"{NAMES[found]}, limited range{written}",
+        reason=case.reason(COLOUR.key),
+        fine=True,
+        choices=tuple(Choice(value=name, text=NAMES[name]) for name in CHOICES),
+    )
+
+
+COLOUR = DecisionKind(
+    key="picture.colour",
+    label="Colours",
+    help="The matrix of the colours: BT.601 or BT.709.",
+    form=OneOf(CHOICES, "colour matrix"),
+    show=_show,
+)

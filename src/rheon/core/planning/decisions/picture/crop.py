@@ -1,0 +1,57 @@
+"""What is cut away from the picture."""
+
+from __future__ import annotations
+
+import re
+
+from ....media import Borders
+from ..decision import AUTOMATIC, Case, DecisionKind, Shown
+from ..form import Choice, Special, Unreadable
+from .common import encoded
+
+NONE = "none"
+
+
+def read(said: str) -> Borders:
+    """Lines above, below, left and right, made even."""
+    if said == NONE:
+        return Borders()
+    if not re.fullmatch(r"\d{1,4}(,\d{1,4}){3}", said):
+        raise Unreadable(f"“{said}” is no crop: say lines above, below, left and right, as in 60,60,0,0.")
+    top, bottom, left, right = (int(part) // 2 * 2 for part in said.split(","))
+    return Borders(top=top, bottom=bottom, left=left, right=right)
+
+
+def crop_text(cut: Borders) -> str:
+    """``60 above, 60 below``; ``nothing``."""
+    sides = ((cut.top, "above"), (cut.bottom, "below"), (cut.left, "left"), (cut.right, "right"))
+    said = [f"{count} {side}" for count, side in sides if count]
+    return ", ".join(said) if said else "nothing"
+
+
+def _value(cut: Borders) -> str:
+    return f"{cut.top},{cut.bottom},{cut.left},{cut.right}"
+
+
+def _show(case: Case) -> Shown | None:
+    if (pictures := encoded(case)) is None:
+        return None
+    source, made = pictures
+    choices = [Choice(value=AUTOMATIC, text="as proposed"), Choice(value=NONE, text="nothing")]
+    if source.borders is not None and source.borders.any:
+        choices.insert(1, Choice(value=_value(source.borders), text=crop_text(source.borders)))
+    return Shown(
+        value=_value(made.crop) if made.crop.any else NONE,
+        text=crop_text(made.crop),
+        reason=case.reason(CROP.key),
+        choices=tuple(choices),
+    )
+
+
+CROP = DecisionKind(
+    key="picture.crop",
+    label="Cut away",
+    help="Borders of the stored picture that are left out: lines above, below, left and right.",
+    form=Special(read, "60,60,0,0; none"),
+    show=_show,
+)

@@ -1,0 +1,35 @@
+"""How much work the encoder puts into the picture."""
+
+from __future__ import annotations
+
+from ....formats import video_encoder
+from ....media import Reason
+from ..decision import Case, DecisionKind, Shown
+from ..form import Choice, Name
+from .common import encoded
+
+
+def _text(name: str) -> str:
+    return f"speed {name}" if name.isdigit() else name
+
+
+def _show(case: Case) -> Shown | None:
+    if (pictures := encoded(case)) is None:
+        return None
+    made = pictures[1]
+    return Shown(
+        value=made.effort,
+        text=_text(made.effort),
+        reason=Reason(code="effort_of_balance", values={"balance": case.balance.value}),
+        fine=True,
+        choices=tuple(Choice(value=name, text=_text(name)) for name in video_encoder(made.codec, made.encoder).efforts),
+    )
+
+
+EFFORT = DecisionKind(
+    key="picture.effort",
+    label="Effort",
+    help="The encoder's own word for how much work it does for the same quality.",
+    form=Name("one that the encoder has"),
+    show=_show,
+)

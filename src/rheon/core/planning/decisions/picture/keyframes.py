@@ -1,0 +1,33 @@
+"""How far apart key frames are."""
+
+from __future__ import annotations
+
+from fractions import Fraction
+
+from ....media import Reason
+from ..decision import Case, DecisionKind, Shown
+from ..form import Number
+from .common import encoded
+
+
+def _show(case: Case) -> Shown | None:
+    if (pictures := encoded(case)) is None:
+        return None
+    made = pictures[1]
+    seconds = float(Fraction(made.keyframe_frames) / made.frame_rate)
+    return Shown(
+        value=f"{seconds:.1f}",
+        text=f"every {made.keyframe_frames} frames ({seconds:.1f} s)",
+        reason=Reason(code="usual_keyframes"),
+        fine=True,
+        ranges=KEYFRAMES.form.ranges,
+    )
+
+
+KEYFRAMES = DecisionKind(
+    key="picture.keyframes",
+    label="Key frames",
+    help="The distance of key frames, in seconds: a player can jump to each.",
+    form=Number(0.1, 60, "s", "distance of key frames in seconds"),
+    show=_show,
+)

@@ -1,0 +1,34 @@
+"""Which shape a pixel has."""
+
+from __future__ import annotations
+
+from ....media import Reason
+from ..decision import Case, DecisionKind, Shown
+from ..form import Choice, OneOf
+from .common import encoded
+
+SQUARE, STORED = "square", "stored"
+
+
+def _show(case: Case) -> Shown | None:
+    if (pictures := encoded(case)) is None:
+        return None
+    shape = pictures[1].sample_aspect
+    square = shape == 1
+    return Shown(
+        value=SQUARE if square else STORED,
+        text="square" if square else f"{shape.numerator}:{shape.denominator}",
+        reason=Reason(code="pixels_square" if square else "pixels_stored"),
+        fine=True,
+        choices=(Choice(value=SQUARE, text="square"), Choice(value=STORED, text="as stored")),
+    )
+
+
+PIXELS = DecisionKind(
+    key="picture.pixels",
+    label="Pixels",
+    help="Square pixels, or the shape that they have on the source.",
+    form=OneOf((SQUARE, STORED), "pixel shape"),
+    show=_show,
+    rules=("pixel_shape",),
+)

@@ -1,0 +1,72 @@
+"""How large the picture is."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+
+from ....media import Action, Reason
+from ..decision import Case, DecisionKind, Shown
+from ..form import Choice, Range, Special, Unreadable
+from .common import encoded, shown_aspect
+
+SMALLEST_SIDE, LARGEST_SIDE = 16, 8192
+USUAL_LINES = (2160, 1440, 1080, 720, 576, 480, 360, 240)
+LINES = Range(low=SMALLEST_SIDE, high=LARGEST_SIDE, unit="lines")
+
+
+@dataclass(frozen=True, slots=True)
+class SizePin:
+    """Lines, and columns where these were said too; both even."""
+
+    width: int | None
+    height: int
+
+
+def even(side: int) -> int:
+    return max(SMALLEST_SIDE, side - side % 2)
+
+
+def read(said: str) -> SizePin:
+    if not (match := re.fullmatch(r"(?:(\d{1,5})[x×])?(\d{1,5})", said)):
+        raise Unreadable(f"“{said}” is no size: say lines, as in 480, or 854x480.")
+    width, height = (even(int(match[1])) if match[1] else None), even(int(match[2]))
+    if not SMALLEST_SIDE <= height <= LARGEST_SIDE or (width or SMALLEST_SIDE) > LARGEST_SIDE:
+        raise Unreadable(f"{said} is out of what can be made ({SMALLEST_SIDE} to {LARGEST_SIDE}).")
+    return SizePin(width, height)
+
+
+def _show(case: Case) -> Shown | None:
+    copied = case.made.video
+    if copied is not None and copied.action is Action.COPY:
+        return Shown(
+            value=str(copied.height),
+            text=f"{copied.width} × {copied.height}",
+            reason=Reason(code="stream_untouched"),
+            ranges=(LINES,),
+        )
+    if (pictures := encoded(case)) is None:
+        return None
+    source, made = pictures
+    shape = "" if made.sample_aspect == 1 else f", shown {shown_aspect(made)}"
+    lines = [line for line in USUAL_LINES if line < source.height]
+    return Shown(
+        value=str(made.height),
+        text=f"{made.width} × {made.height}{shape}",
+        reason=case.reason(SIZE.key),
+        choices=tuple(
+            Choice(value=str(line), text=f"{line} lines")
+            for line in dict.fromkeys([source.height, *lines, made.height])
+        ),
+        ranges=(LINES,),
+    )
+
+
+SIZE = DecisionKind(
+    key="picture.size",
+    label="Size",
+    help="Lines of the picture; with columns too, its pixels change their shape so that it keeps its own.",
+    form=Special(read, f"480 or 854x480, {SMALLEST_SIDE} to {LARGEST_SIDE}", (LINES,)),
+    show=_show,
+    rules=("picture",),
+)

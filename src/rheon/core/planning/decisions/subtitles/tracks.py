@@ -1,0 +1,57 @@
+"""Which subtitles go along."""
+
+from __future__ import annotations
+
+from ....media import Forced, SubtitleStream, Title, language_name
+from ..carrying import carried_tracks
+from ..decision import Case, DecisionKind, Shown
+from ..form import Choice, Tracks
+from .form import TEXTS
+
+NONE = "none"
+
+
+def track_name(track: SubtitleStream) -> str:
+    name = language_name(track.language)
+    forced = ", forced lines" if track.forced is Forced.ALL else ""
+    return name[:1].upper() + name[1:] + forced
+
+
+def _carried(places: tuple[int, ...], source: Title, target: Title) -> tuple[str, tuple[str, ...]]:
+    return carried_tracks(places, source.subtitles, target.subtitles)
+
+
+def _show(case: Case) -> Shown | None:
+    if case.made.video is None:
+        return None
+    tracks = [case.title.subtitles[words.track] for words in case.made.subtitles]
+    names = " + ".join(map(track_name, tracks)) or NONE
+    value = ",".join(str(track.index) for track in tracks) or NONE
+    choices = _choices(case.title)
+    if value not in [choice.value for choice in choices]:
+        choices = (*choices, Choice(value=value, text=names))
+    form = case.made.subtitles[0].form if tracks else None
+    return Shown(
+        value=value,
+        text=f"{names}, {TEXTS[form]}" if form else NONE,
+        reason=case.reason(SUBTITLES.key),
+        choices=choices,
+    )
+
+
+def _choices(title: Title) -> tuple[Choice, ...]:
+    tracks = title.subtitles
+    listed = tuple(Choice(value=str(track.index), text=track_name(track)) for track in tracks)
+    every = ",".join(str(track.index) for track in tracks)
+    both = (Choice(value=every, text=f"all {len(tracks)}, as tracks"),) if len(tracks) > 1 else ()
+    return (Choice(value=NONE, text=NONE), *listed, *both)
+
+
+SUBTITLES = DecisionKind(
+    key="words.subtitle",
+    label="Subtitles",
+    help="Subtitle tracks, counted from 0.",
+    form=Tracks("subtitle"),
+    show=_show,
+    carried=_carried,
+)

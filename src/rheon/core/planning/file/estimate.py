@@ -1,0 +1,172 @@
+"""How large and how long: what is expected of a plan, and how unsure that is."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from ...formats import AUDIO_CODECS, video_encoder
+from ...media import Action, AudioSettings, Fields, OutputSettings, Title, VideoSettings
+from ..plan import Estimate
+from ..sound.usual import usual_audio_bps
+
+SOURCE_PIXELS_PER_S = 150e6  # decoding and scaling
+CHECK_PIXELS_PER_S = 900e6
+COPY_BYTES_PER_S = 120e6
+SOUND_REAL_TIMES = 40
+START_S = 0.8
+OVERHEAD = 1.01
+DISC_PACKING = 0.955  # pack and packet headers, navigation, padding
+UNSURE_COPY = 0.1
+UNSURE_GUESSED = 0.45
+GUESSED = (0.25, 4.0)
+"""Before anybody has looked: textured pictures come out up to four times larger than their source's rate suggests."""
+UNSURE_COUNTED = 0.03
+UNSURE_SOUND = 0.06
+PLAIN_BITS = 24
+LOSSLESS_SHARE, LOSSLESS_BOUNDS = 0.5, (0.2, 2.1)
+"""Of uncompressed samples of 24 bits, which is what decoders of lossy sound give; speech takes least, noise all."""
+UNSURE_LOSSLESS = 0.25
+UNSURE_SET = 0.06
+FIRST_PASS = 0.7  # of the second's time
+UNSURE_MEASURED = 0.22
+UNSURE_PER_HALVING = 0.10  # samples are taken at the stored size; the smaller the output, the less they say of it
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Basis:
+    """What an estimate rests on: rates in bits a second, and whether samples of the title were measured.
+
+    ``exact`` says that the rate was set by hand as an average or a size.
+    """
+
+    video_bps: float
+    audio_bps: float
+    measured: bool
+    exact: bool = False
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Size:
+    """Bytes expected, and the bounds that should hold in four of five files."""
+
+    expected: float
+    low: float
+    high: float
+
+    def __add__(self, other: _Size) -> _Size:
+        return _Size(expected=self.expected + other.expected, low=self.low + other.low, high=self.high + other.high)
+
+
+def _between(expected: float, low: float, high: float) -> _Size:
+    """``low`` and ``high`` as shares of what is expected."""
+    return _Size(expected=expected, low=expected * low, high=expected * high)
+
+
+def estimate(title: Title, settings: OutputSettings, basis: Basis) -> Estimate:
+    """Size from the rates, or from the bytes of streams that stay as they are; time from the pixels."""
+    video = settings.video
+    if video and video.action is Action.COPY:
+        size = _copied(title, settings)
+    else:
+        pictures = _pictures(title, settings, basis) if video else _Size(expected=0, low=0, high=0)
+        size = sum((_sound(title, sound, basis) for sound in settings.audio), pictures)
+    seconds = _work_s(title, settings)
+    return Estimate(
+        size_bytes=round(size.expected),
+        size_low_bytes=round(size.low),
+        size_high_bytes=round(size.high),
+        time_s=round(seconds, 1),
+        time_low_s=round(seconds * 0.7, 1),
+        time_high_s=round(seconds * 1.5, 1),
+    )
+
+
+def _pictures(title: Title, settings: OutputSettings, basis: Basis) -> _Size:
+    size = title.duration_s * basis.video_bps / 8 * OVERHEAD
+    if basis.exact:
+        return _between(size, 1 - UNSURE_SET, 1 + UNSURE_SET)
+    if basis.measured:
+        unsure = _unsure(title, settings)
+        return _between(size, 1 - unsure, 1 + unsure)
+    return _between(size, *GUESSED)
+
+
+def _sound(title: Title, sound: AudioSettings, basis: Basis) -> _Size:
+    """One track: counted where it is copied, its rate where that is set, else between what lossless coding takes."""
+    track = title.audio[sound.track]
+    if sound.action is Action.COPY and track.span is not None and track.span.whole and title.part_of is None:
+        return _between(track.span.size_bytes * OVERHEAD, 1 - UNSURE_COUNTED, 1 + UNSURE_COUNTED)
+    if AUDIO_CODECS[sound.codec].lossless and not (sound.action is Action.COPY and track.bitrate_bps):
+        return _lossless(title, sound)
+    bps = sound.bitrate_bps or plain_bps(sound) or track.bitrate_bps or usual_audio_bps(track)
+    return _between(title.duration_s * bps / 8 * OVERHEAD, 1 - UNSURE_SOUND, 1 + UNSURE_SOUND)
+
+
+def _lossless(title: Title, sound: AudioSettings) -> _Size:
+    """By stretches that were coded for the purpose; where nobody did, between what speech and noise take."""
+    track = title.audio[sound.track]
+    plain = sound.sample_rate * sound.channels
+    if track.lossless_bps is not None:
+        share = plain / (track.sample_rate * track.channels)
+        size = title.duration_s * track.lossless_bps * share / 8
+        return _between(size, 1 - UNSURE_LOSSLESS, 1 + UNSURE_LOSSLESS)
+    return _between(PLAIN_BITS * plain * title.duration_s / 8 * LOSSLESS_SHARE, *LOSSLESS_BOUNDS)
+
+
+def plain_bps(sound: AudioSettings) -> float | None:
+    """The rate of uncompressed samples; ``None`` where they are compressed."""
+    bits = AUDIO_CODECS[sound.codec].bits
+    return None if bits is None else float(bits * sound.sample_rate * sound.channels)
+
+
+def _unsure(title: Title, settings: OutputSettings) -> float:
+    """How far an estimate from samples may be off, as a share."""
+    made, source = settings.video, title.video
+    if made is None or source is None:
+        return UNSURE_MEASURED
+    shrunk = max(1.0, source.width * source.height / (made.width * made.height))
+    return min(UNSURE_GUESSED, UNSURE_MEASURED + UNSURE_PER_HALVING * math.log2(shrunk))
+
+
+def _copied(title: Title, settings: OutputSettings) -> _Size:
+    """The picture's own bytes where they were counted; else the title's, without what stays behind and disc packing."""
+    video = title.video
+    if video is not None and video.span is not None and video.span.whole and title.part_of is None:
+        counted = _between(video.span.size_bytes * OVERHEAD, 1 - UNSURE_COUNTED, 1 + UNSURE_COUNTED)
+        basis = Basis(video_bps=0, audio_bps=0, measured=True)
+        return sum((_sound(title, sound, basis) for sound in settings.audio), counted)
+    if video is not None and video.bitrate_bps and video.stream_id is not None:
+        # a disc whose packets were counted at some places
+        counted = _between(title.duration_s * video.bitrate_bps / 8 * OVERHEAD, 1 - UNSURE_COPY, 1 + UNSURE_COPY)
+        basis = Basis(video_bps=0, audio_bps=0, measured=True)
+        return sum((_sound(title, sound, basis) for sound in settings.audio), counted)
+    kept = {sound.track for sound in settings.audio if sound.action is Action.COPY}
+    left_bps = sum(track.bitrate_bps or usual_audio_bps(track) for track in title.audio if track.index not in kept)
+    packing = DISC_PACKING if title.container == "dvd" else 1.0
+    left = max(1.0, title.size_bytes * packing - left_bps * title.duration_s / 8)
+    basis = Basis(video_bps=0, audio_bps=0, measured=True)
+    made = [_sound(title, sound, basis) for sound in settings.audio if sound.action is Action.ENCODE]
+    return sum(made, _between(left, 1 - UNSURE_COPY, 1 + UNSURE_COPY))
+
+
+def _work_s(title: Title, settings: OutputSettings) -> float:
+    """Making and checking, in seconds."""
+    made, source = settings.video, title.video
+    encoded = sum(sound.action is Action.ENCODE for sound in settings.audio)
+    sound = encoded * title.duration_s / SOUND_REAL_TIMES
+    if made is None or source is None:
+        return START_S + 1.3 * sound
+    read = source.width * source.height * float(source.frame_rate) * title.duration_s
+    check = made.width * made.height * float(made.frame_rate) * title.duration_s / CHECK_PIXELS_PER_S
+    if made.action is Action.COPY:
+        return START_S + title.size_bytes / COPY_BYTES_PER_S + sound + check
+    return START_S + _encoding_s(made, read, title.duration_s) + sound + check
+
+
+def _encoding_s(made: VideoSettings, read_pixels: float, duration_s: float) -> float:
+    written = made.width * made.height * float(made.frame_rate) * duration_s
+    work = 1.5 if made.fields is not Fields.LEAVE else 1.0
+    pixels_per_s = video_encoder(made.codec, made.encoder).efforts[made.effort]
+    once = work * read_pixels / SOURCE_PIXELS_PER_S + written / pixels_per_s
+    return once * (1 + FIRST_PASS * (made.passes - 1))

@@ -1,0 +1,118 @@
+"""A faithful copy of a title: every track as it is, in one Matroska file. Pure."""
+
+from __future__ import annotations
+
+from ...devices import DeviceProfile, Verdict
+from ...errors import PlanError
+from ...formats import AUDIO_CODECS, CONTAINERS, channels_text, codec_name, is_text
+from ...media import (
+    Action,
+    AudioSettings,
+    AudioStream,
+    OutputSettings,
+    Reason,
+    SubtitleSettings,
+    SubtitleStream,
+    Title,
+    WordsForm,
+)
+from ...media.names import safe_stem
+from ..decisions import PINNED, Decision
+from ..decisions.file import CHAPTERS, NAME
+from ..decisions.file import CONTAINER as CONTAINER_KIND
+from ..decisions.picture import CODEC
+from ..decisions.sound import TRACK
+from ..decisions.subtitles import SUBTITLES
+from ..decisions.subtitles.tracks import track_name
+from ..picture.video import copied
+from ..plan import Plan
+from ..request import PlanRequest
+from .estimate import Basis, estimate
+
+CONTAINER = "matroska"
+WORDS = {"mov_text": "subrip", "text": "subrip"}
+
+
+def faithful_plan(request: PlanRequest, profile: DeviceProfile) -> Plan:
+    """All tracks and chapters of the title, nothing encoded. Raises ``PlanError`` where a stream can't be kept."""
+    title = request.title
+    holds = CONTAINERS[CONTAINER]
+    video = copied(title.video).settings if title.video else None
+    if video is not None and video.codec not in holds.video:
+        raise PlanError(f"{holds.label} can't hold {codec_name(video.codec)} as it is; convert it instead.")
+    stem = safe_stem(request.pins.of(NAME) or request.name, profile.limits.file_system)
+    settings = OutputSettings(
+        container=CONTAINER,
+        file_name=f"{stem}.{profile.containers[0].extension}",
+        video=video,
+        audio=tuple(_sound(track) for track in title.audio),
+        subtitles=tuple(_words(track) for track in title.subtitles),
+        name=request.name,
+        duration_s=title.duration_s,
+    )
+    return Plan(
+        title_number=title.number,
+        device_ids=tuple(device.id for device in request.devices),
+        balance=request.balance,
+        treatment=Verdict.REWRAP,
+        reason=Reason(code="faithful"),
+        rules=(),
+        decisions=_decisions(request, title, settings),
+        settings=settings,
+        estimate=estimate(title, settings, Basis(video_bps=0, audio_bps=0, measured=True)),
+    )
+
+
+def _sound(track: AudioStream) -> AudioSettings:
+    kept = _kept_as(track)
+    if kept is None and track.codec not in CONTAINERS[CONTAINER].audio:
+        raise PlanError(f"Matroska can't hold {codec_name(track.codec)} as it is; convert it instead.")
+    return AudioSettings(
+        action=Action.COPY if kept is None else Action.ENCODE,
+        track=track.index,
+        codec=kept or track.codec,
+        channels=track.channels,
+        sample_rate=track.sample_rate,
+        source_channels=track.channels,
+        bitrate_bps=None if kept is None else track.bitrate_bps,
+        language=track.language,
+    )
+
+
+def _kept_as(track: AudioStream) -> str | None:
+    """The name under which the container holds sound whose samples stay what they are."""
+    known = AUDIO_CODECS.get(track.codec)
+    return known.kept_as if known else None
+
+
+def _words(track: SubtitleStream) -> SubtitleSettings:
+    return SubtitleSettings(
+        track=track.index,
+        is_text=is_text(track),
+        form=WordsForm.TRACK,
+        format=WORDS.get(track.format, track.format),
+        language=track.language,
+    )
+
+
+def _decisions(request: PlanRequest, title: Title, made: OutputSettings) -> tuple[Decision, ...]:
+    kept = Reason(code="faithful_kept")
+    video = title.video
+    sounds = " + ".join(f"{codec_name(t.codec)} {channels_text(t.channels)}" for t in title.audio) or "none"
+    words = " + ".join(map(track_name, title.subtitles)) or "none"
+    same = Reason(code="samples_kept") if any(map(_kept_as, title.audio)) else kept
+    picture = f"{codec_name(video.codec)} {video.width} × {video.height}, copied" if video else "none"
+    return (
+        Decision(key=CODEC.key, value="copy", text=picture, reason=kept),
+        Decision(key=TRACK.key, value="all", text=sounds, reason=same),
+        Decision(key=SUBTITLES.key, value="all", text=words, reason=kept),
+        Decision(key=CONTAINER_KIND.key, value=CONTAINER, text="Matroska", reason=Reason(code="holds_everything")),
+        Decision(
+            key=NAME.key,
+            value=made.file_name.rpartition(".")[0],
+            text=made.file_name,
+            reason=PINNED if NAME in request.pins else Reason(code="name_from_label"),
+            pinned=NAME in request.pins,
+        ),
+        Decision(key=CHAPTERS.key, value="keep", text=str(len(title.chapters)) or "none", reason=kept),
+    )

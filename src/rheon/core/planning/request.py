@@ -1,0 +1,43 @@
+"""What a plan is asked for."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Annotated
+
+from pydantic import PlainSerializer, PlainValidator
+
+from ..devices import DeviceProfile
+from ..media import Balance, Samples, SoundWish, Title, WordsWish
+from .decisions import NO_PINS, Pins, read_pins
+
+
+def _pins(said: object) -> Pins:
+    if isinstance(said, Pins):
+        return said
+    if not isinstance(said, Mapping):
+        raise ValueError("pins are a mapping of decisions to values")
+    return read_pins(said)
+
+
+StoredPins = Annotated[Pins, PlainValidator(_pins), PlainSerializer(lambda pins: dict(pins.said), return_type=dict)]
+"""Pins as they are stored: by what was said."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PlanRequest:
+    """A title, the devices one file is for, and what the person wants. ``languages`` are BCP 47, the dearest first.
+
+    ``samples`` is ``None`` where nobody measured, and the estimates are guesses then.
+    """
+
+    title: Title
+    devices: tuple[DeviceProfile, ...]
+    name: str
+    balance: Balance = Balance.EVEN
+    pins: StoredPins = NO_PINS
+    languages: tuple[str, ...] = ()
+    sound: SoundWish = SoundWish.SURROUND
+    words: WordsWish = WordsWish.NEEDED
+    samples: Samples | None = None

@@ -1,0 +1,172 @@
+"""From a title and devices to a plan. Pure: the same request gives the same plan."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+from ...devices import DeviceProfile, Judgement, Verdict, careful, common_ground, judge_title
+from ...errors import PlanError
+from ...formats import CONTAINERS
+from ...media import Action, OutputSettings, Reason, WordsForm
+from ...media.names import safe_stem
+from ..decisions import PINNED, Case, explain
+from ..decisions.file import CHAPTERS, CONTAINER, NAME
+from ..decisions.file.chapters import DROP
+from ..decisions.picture import CODEC
+from ..decisions.picture.codec import COPY
+from ..decisions.sound import SOUND_CODEC
+from ..decisions.subtitles import SUBTITLES
+from ..file.estimate import Basis, estimate
+from ..file.faithful import faithful_plan
+from ..file.home import Home, Wish, copies_picture, find_home
+from ..file.outcome import breaches
+from ..picture.video import VideoPlan, copied, encoded
+from ..plan import Plan
+from ..request import PlanRequest
+from ..sound.audio import AudioPlan, chosen_tracks, plan_audio
+from ..subtitles.words import chosen_subtitles, settle, words_form
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Parts:
+    """Everything that was worked out, before it becomes one plan."""
+
+    wish: Wish
+    home: Home
+    picture: VideoPlan | None
+    sound: AudioPlan
+
+
+def plan(request: PlanRequest, *, explained: bool = True) -> Plan:
+    """Plan one file that serves every device of the request; without ``explained`` no decisions and rules are told.
+
+    Only what the devices can do for sure is used; a pin may use what is doubtful.
+
+    Raises ``BadPin`` for a pin that can't be meant here, ``PlanError`` where no one file can serve all devices.
+    """
+    title = request.title
+    profile = common_ground(
+        [careful(one) for one in request.devices], picture=title.video is not None, sound=bool(title.audio)
+    )
+    judged = judge_title(request.title, profile, request.languages)
+    if judged.verdict is Verdict.CANNOT:
+        return _nothing(request, judged.verdict, judged.reason)
+    if profile.faithful:
+        return faithful_plan(request, profile)
+    wish = _wish(request, profile)
+    untouched = set(request.pins.said) <= {NAME.key} and not wish.words.tracks
+    if judged.verdict is Verdict.PLAYS and untouched:
+        return _nothing(request, judged.verdict, judged.reason)
+    home = find_home(wish, request)
+    sound = plan_audio(request, profile, home.container, wish.audio)
+    picture = _picture(request, wish, home, sound.bps)
+    parts = _Parts(wish=wish, home=home, picture=picture, sound=sound)
+    made = _made(request, parts, judged)
+    return _explained(request, made, parts, judged) if explained else made
+
+
+def _nothing(request: PlanRequest, verdict: Verdict, reason: Reason) -> Plan:
+    return Plan(
+        title_number=request.title.number,
+        device_ids=tuple(device.id for device in request.devices),
+        balance=request.balance,
+        treatment=verdict,
+        reason=reason,
+        rules=(),
+    )
+
+
+def _wish(request: PlanRequest, profile: DeviceProfile) -> Wish:
+    audio = chosen_tracks(request)
+    has_picture = bool(request.title.video and profile.video)
+    if not audio and not has_picture:
+        raise PlanError("There would be neither picture nor sound in the file.")
+    words = chosen_subtitles(request, audio[0] if audio else None)
+    copy = has_picture and copies_picture(request, profile)
+    if not has_picture:
+        words = replace(words, tracks=())
+    form = words_form(request, words, profile, picture_fits=copy)
+    copy = copy and not (words.tracks and form is WordsForm.DRAWN)
+    if request.pins.of(CODEC) == COPY and has_picture and not copy:
+        raise CODEC.refuse("Nothing can be drawn into a picture that is copied.")
+    return Wish(profile=profile, audio=audio, words=words, form=form, has_picture=has_picture, copy_picture=copy)
+
+
+def _picture(request: PlanRequest, wish: Wish, home: Home, sound_bps: float) -> VideoPlan | None:
+    video = request.title.video
+    if video is None or not wish.has_picture:
+        return None
+    if home.copy_picture:
+        return copied(video)
+    drawn = wish.words.tracks[0] if wish.words.tracks and wish.form is WordsForm.DRAWN else None
+    return encoded(request, wish.profile, home.container, drawn=drawn, sound_bps=sound_bps)
+
+
+def _made(request: PlanRequest, parts: _Parts, judged: Judgement) -> Plan:
+    wish, home, seen, heard = parts.wish, parts.home, parts.picture, parts.sound
+    stem = safe_stem(request.pins.of(NAME) or request.name, wish.profile.limits.file_system)
+    settings = OutputSettings(
+        container=home.container,
+        file_name=f"{stem}.{home.extension}",
+        video=seen.settings if seen else None,
+        audio=heard.settings,
+        subtitles=settle(wish.words, wish.form, home.container),
+        name=request.name,
+        duration_s=request.title.duration_s,
+        chapters=request.pins.of(CHAPTERS) != DROP and CONTAINERS[home.container].chapters,
+    )
+    streams = (settings.video, *settings.audio)
+    whole = all(part is None or part.action is Action.COPY for part in streams)
+    basis = Basis(
+        video_bps=seen.expected_bps if seen else 0.0,
+        audio_bps=heard.bps,
+        measured=request.samples is not None,
+        exact=seen.exact if seen else False,
+    )
+    expected = estimate(request.title, settings, basis)
+    return Plan(
+        title_number=request.title.number,
+        device_ids=tuple(device.id for device in request.devices),
+        balance=request.balance,
+        treatment=Verdict.REWRAP if whole else Verdict.CONVERT,
+        reason=judged.reason,
+        rules=(),
+        breaches=breaches(request.title, settings, expected, request.devices) if request.pins else (),
+        settings=settings,
+        estimate=expected,
+    )
+
+
+def _explained(request: PlanRequest, made: Plan, parts: _Parts, judged: Judgement) -> Plan:
+    """The plan with every decision and its reason."""
+    wish, settings = parts.wish, made.settings
+    assert settings is not None
+    own: list[str] = list(dict.fromkeys(entry.format for entry in wish.profile.containers))
+    code = "preferred_container" if own[0] == settings.container else "container_for_streams"
+    case = Case(
+        title=request.title,
+        made=settings,
+        pins=request.pins,
+        balance=request.balance,
+        languages=request.languages,
+        name=request.name,
+        file_system=wish.profile.limits.file_system,
+        reasons={
+            **(parts.picture.reasons if parts.picture else {}),
+            SOUND_CODEC.key: parts.sound.reason or PINNED,
+            SUBTITLES.key: wish.words.reason,
+            CONTAINER.key: Reason(code=code),
+        },
+        offers={
+            CODEC.key: parts.picture.options if parts.picture else (),
+            SOUND_CODEC.key: parts.sound.offered,
+            CONTAINER.key: tuple(_offered(own, wish)),
+        },
+    )
+    return replace(made, rules=judged.rules, decisions=explain(case))
+
+
+def _offered(own: list[str], wish: Wish) -> list[str]:
+    """The device's containers, and then the others that hold the same kinds of streams."""
+    others = [name for name, holds in CONTAINERS.items() if bool(holds.video) == wish.has_picture]
+    return list(dict.fromkeys([*own, *others]))
