@@ -5,7 +5,9 @@ from __future__ import annotations
 import json
 import os
 import sys
+from collections.abc import Iterable
 from pathlib import Path
+from typing import Any
 
 import django
 
@@ -19,13 +21,33 @@ def documents() -> dict[Path, str]:
     from drf_spectacular.generators import SchemaGenerator  # noqa: PLC0415 - needs Django set up
 
     from rheon.core.devices import profile_schema  # noqa: PLC0415
+    from rheon.core.planning import DECISIONS  # noqa: PLC0415
 
     openapi = SchemaGenerator().get_schema(request=None, public=True)
     return {
         ROOT / "docs" / "openapi.json": json.dumps(openapi, indent=2, default=str) + "\n",
         ROOT / "docs" / "device-profile.schema.json": json.dumps(profile_schema(), indent=2) + "\n",
+        ROOT / "docs" / "decisions.md": decisions_table(DECISIONS.values()),
         ROOT / "README.md": with_settings((ROOT / "README.md").read_text()),
     }
+
+
+def decisions_table(kinds: Iterable[Any]) -> str:
+    """Every decision that can be set by hand, as the registry declares it."""
+    rows = [
+        "# Decisions",
+        "",
+        "What a plan decides and what can be set by hand: in the plan sheet, with `rheon plan --set key=value`,",
+        "through the API and in sets of pins. `auto` lets Rheon choose again. This page is made from",
+        "`rheon.core.planning.decisions` by `scripts/documents.py`.",
+        "",
+        "| key | called | meaning | said | rules that it may break |",
+        "|---|---|---|---|---|",
+    ]
+    for kind in kinds:
+        rules = ", ".join(kind.rules).replace("_", " ") or "none"
+        rows.append(f"| `{kind.key}` | {kind.label} | {kind.help} | {kind.form.grammar} | {rules} |")
+    return "\n".join(rows) + "\n"
 
 
 def with_settings(readme: str) -> str:

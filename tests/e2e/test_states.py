@@ -167,6 +167,16 @@ def test_what_is_removed_can_be_taken_back_for_a_while_and_is_gone_then(page: Pa
     page.goto("/household")  # and the last one when the page is left
     page.wait_for_timeout(1500)
     assert stored() == 0
+    # a page that was too busy to say so when it was left: the next one does
+    put_source(rheon, "Removable three", "ready")
+    page.goto("/shelf")
+    page.evaluate("() => addEventListener('pagehide', (event) => event.stopImmediatePropagation(), { capture: true })")
+    take_off("Removable three")
+    expect(page.get_by_role("region", name="Removable three")).to_be_hidden()
+    page.evaluate("() => { window.fetch = () => new Promise(() => undefined); }")
+    page.goto("/household")
+    page.wait_for_timeout(1500)
+    assert stored() == 0
 
 
 def test_a_thousand_titles_are_drawn_only_where_they_are_seen(page: Page, rheon: Rheon) -> None:

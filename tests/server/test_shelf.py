@@ -6,8 +6,11 @@ from typing import Any
 
 import pytest
 
+from rheon.core.media import Source as CoreSource
+from rheon.core.sources import read_source
 from rheon.server.bench.models import Pick
 from rheon.server.live.snapshot import snapshot
+from rheon.server.shelf.actions import reading
 from rheon.server.shelf.actions.reading import read_now, recover
 from rheon.server.shelf.actions.sources import add_source, request_stop
 from rheon.server.shelf.documents import SourceSerializer, TitleSerializer
@@ -85,6 +88,21 @@ def test_reading_is_stopped_while_it_waits_and_while_it_runs(
     read_now(source.pk)
     source.refresh_from_db()
     assert (source.state, source.titles.count()) == ("stopped", 0)
+
+
+def test_a_source_that_is_taken_off_while_it_is_read_stays_off(
+    media: Path, db: None, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    source = add_source(str(media / "MARRAM_NIGHTS"))
+
+    def read_and_removed(*said: object) -> CoreSource:
+        found = read_source(*said)  # type: ignore[arg-type]
+        Source.objects.all().delete()
+        return found
+
+    monkeypatch.setattr(reading, "read_source", read_and_removed)
+    read_now(source.pk)
+    assert not Source.objects.exists()
 
 
 def test_a_scan_whose_worker_is_gone_waits_again(media: Path, db: None) -> None:

@@ -16,6 +16,8 @@ from rheon.core.sources.parts import ChapterRange, cut, cut_times, other_angle
 
 from .common import find_title
 
+SET_HELP = "Set a decision by hand: key=value. 'rheon decisions' lists them."
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Stretch:
@@ -100,4 +102,4 @@ def _name(source: Source, title: Title) -> str:
     return display_name(source.label) + (f" {title.number}" if len(source.titles) > 1 else "")
 
 
-__all__ = ["Stretch", "Wanted", "chosen", "make_plan", "seconds"]
+__all__ = ["SET_HELP", "Stretch", "Wanted", "chosen", "make_plan", "seconds"]

@@ -18,6 +18,7 @@ VERBS = {
     "devices": "List the devices and goals that files can be made for.",
     "verdicts": "Say which devices play a title as it is, rule by rule.",
     "plan": "Say how a file would be made, and why.",
+    "decisions": "List what a plan decides and what can be set by hand.",
     "convert": "Make a file for a device.",
     "check": "Check a file against a device.",
     "serve": "Start Rheon: its page and its workers.",

@@ -23,7 +23,9 @@ def plan(
     title: Annotated[int, typer.Option(help="The title's number.")],
     device: Annotated[list[str], typer.Option(help="A device id, or a profile file (.json); may be given again.")],
     balance: Annotated[Balance, typer.Option(help="Between small and quick, and large and fine.")] = Balance.EVEN,
-    pins: Annotated[list[str] | None, typer.Option("--set", help="Set a decision by hand: key=value.")] = None,
+    pins: Annotated[
+        list[str] | None, typer.Option("--set", help="Set a decision by hand: key=value, as in rheon decisions.")
+    ] = None,
     angle: Annotated[int, typer.Option(help="Which angle, counted from 1.")] = 1,
     chapters: Annotated[str | None, typer.Option(help="Only these chapters: 2 or 2-3.")] = None,
     from_time: Annotated[str | None, typer.Option("--from", help="Only from this moment: 90, 1:30 or 0:01:30.")] = None,

@@ -68,12 +68,6 @@ export const useTakeBack = (id: number) => useChange(() => answer(client.DELETE(
 
 export const useMarkSeen = (id: number) => useChange(() => answer(client.DELETE(`${DEVICE}/news`, of(id))), CHANGED);
 
-export const useRemoveDevice = () =>
-  useChange(
-    (id: number) => answer(client.DELETE("/api/household/devices/{device_id}", { params: { path: { device_id: id } }, keepalive: true })),
-    [keys.household, ["bench"]],
-  );
-
 type Wishes = Partial<Schemas["PatchedHouseholdChangeRequest"]>;
 
 export const useChangeHousehold = () =>

@@ -77,7 +77,7 @@ export function useChange<Input, Output>(run: (input: Input) => Promise<Output>,
 export const useAddSource = () =>
   useChange((path: string) => answer(client.POST("/api/shelf/sources", { body: { path } })), [keys.sources]);
 
-export type SourceVerb = "stop" | "read-again" | "find-again" | "remove";
+export type SourceVerb = "stop" | "read-again" | "find-again";
 
 export const useSourceAction = () =>
   useChange(
@@ -85,8 +85,7 @@ export const useSourceAction = () =>
       const params = { params: { path: { source_id: id } } };
       if (verb === "find-again") return answer(client.POST("/api/shelf/sources/{source_id}/find-again", params));
       if (verb === "stop") return answer(client.POST("/api/shelf/sources/{source_id}/stop", params));
-      if (verb === "read-again") return answer(client.POST("/api/shelf/sources/{source_id}/read-again", params));
-      return answer(client.DELETE("/api/shelf/sources/{source_id}", { ...params, keepalive: true }));
+      return answer(client.POST("/api/shelf/sources/{source_id}/read-again", params));
     },
     [["shelf"], ["bench"]],
   );
@@ -157,14 +156,11 @@ export const useCopyDisc = () =>
 
 export const useJobAction = () =>
   useChange(
-    ({ id, verb }: { id: number; verb: "stop" | "retry" | "accept" | "remove" }) => {
+    ({ id, verb }: { id: number; verb: "stop" | "retry" | "accept" }) => {
       const params = { params: { path: { job_id: id } } };
       if (verb === "stop") return answer(client.POST("/api/worklist/jobs/{job_id}/stop", params));
-      if (verb === "retry" || verb === "accept") {
-        const query = { accept_loss: verb === "accept" };
-        return answer(client.POST("/api/worklist/jobs/{job_id}/retry", { params: { ...params.params, query } }));
-      }
-      return answer(client.DELETE("/api/worklist/jobs/{job_id}", { ...params, keepalive: true }));
+      const query = { accept_loss: verb === "accept" };
+      return answer(client.POST("/api/worklist/jobs/{job_id}/retry", { params: { ...params.params, query } }));
     },
     [keys.worklist],
   );
@@ -174,10 +170,3 @@ export const useReportPlayed = (id: number) =>
     (body: Schemas["ReportRequest"]) => answer(client.POST("/api/outbox/{output_id}/reports", { params: { path: { output_id: id } }, body })),
     [keys.output(id), keys.household, ["bench"]],
   );
-
-export const useForgetOutput = () =>
-  useChange(
-    (id: number) => answer(client.DELETE("/api/outbox/{output_id}", { params: { path: { output_id: id } }, keepalive: true })),
-    [["outbox"]],
-  );
-

@@ -1064,6 +1064,7 @@ export interface components {
             key: string;
             group: components["schemas"]["GroupEnum"];
             label: string;
+            help: string;
             value: string;
             text: string;
             reason: string;

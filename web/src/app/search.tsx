@@ -10,6 +10,8 @@ import { roleWord } from "../parts/roles";
 export function Search() {
   const [open, setOpen] = useState(false);
   const [text, setText] = useState("");
+  // Enter may come before the list does
+  const [chosen, setChosen] = useState(false);
   const navigate = useNavigate();
   const { data: sources } = useSources();
   useEffect(() => {
@@ -25,8 +27,15 @@ export function Search() {
   const go = (id: number) => {
     setOpen(false);
     setText("");
+    setChosen(false);
     void navigate(`/shelf/titles/${id}`);
   };
+  const first = found[0]?.id;
+  useEffect(() => {
+    if (!chosen || first === undefined) return;
+    const soon = setTimeout(() => go(first));
+    return () => clearTimeout(soon);
+  });
   return (
     <Primitive.Root open={open} onOpenChange={setOpen}>
       <Primitive.Trigger className="flex h-8 w-48 items-center justify-between rounded-lg border border-hairline bg-ground pr-1.5 pl-2.5 text-quiet hover:border-quiet max-xl:w-40 max-lg:w-10 max-lg:justify-center max-lg:px-0">
@@ -43,8 +52,11 @@ export function Search() {
           <input
             autoFocus
             value={text}
-            onChange={(event) => setText(event.target.value)}
-            onKeyDown={(event) => event.key === "Enter" && found[0] && go(found[0].id)}
+            onChange={(event) => {
+              setText(event.target.value);
+              setChosen(false);
+            }}
+            onKeyDown={(event) => event.key === "Enter" && setChosen(true)}
             placeholder="Name of a title or source"
             aria-label="Name of a title or source"
             className="h-10 w-full rounded-md bg-transparent px-3 text-base outline-none placeholder:text-quiet"

@@ -1,27 +1,33 @@
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
 
+import { type Removable, type Removed, useRemoval } from "../api/removal";
 import { Button } from "../ui/button";
 
 const PATIENCE_MS = 8000;
+/** Where a removal is noted until it is done, since a busy page may be left before it can say so. */
+const NOTED = "rheon:removal";
 
-type Kind = "source" | "device" | "output" | "job";
+function noted(removal: Removed) {
+  return JSON.stringify({ kind: removal.kind, id: removal.id });
+}
 
-interface Removal {
-  kind: Kind;
-  id: number;
+/** Takes the note away where it is still of this removal and not of the next one. */
+function unnote(removal: Removed) {
+  if (sessionStorage.getItem(NOTED) === noted(removal)) sessionStorage.removeItem(NOTED);
+}
+
+interface Removal extends Removed {
   /** What was done, as a sentence. */
   text: string;
-  /** Does it for good. */
-  run: () => Promise<unknown>;
 }
 
 interface Undo {
   /** Hides something at once, and removes it for good a little later, unless that is taken back. */
   remove: (removal: Removal) => void;
-  gone: (kind: Kind, id: number) => boolean;
+  gone: (kind: Removable, id: number) => boolean;
 }
 
-const UndoContext = createContext<Undo>({ remove: ({ run }) => void run(), gone: () => false });
+const UndoContext = createContext<Undo>({ remove: () => undefined, gone: () => false });
 
 export const useUndo = () => useContext(UndoContext);
 
@@ -31,6 +37,7 @@ export function UndoProvider({ children }: { children: ReactNode }) {
   // what was done for good stays hidden until the lists have been read again
   const [done, setDone] = useState<ReadonlySet<string>>(new Set());
   const last = useRef<Removal | null>(null);
+  const { mutateAsync: removeForGood } = useRemoval();
   const finish = useCallback(() => {
     const removal = last.current;
     last.current = null;
@@ -39,12 +46,15 @@ export function UndoProvider({ children }: { children: ReactNode }) {
     const key = `${removal.kind} ${removal.id}`;
     setDone((old) => new Set(old).add(key));
     // what could not be removed is shown again
-    removal.run().catch(() => setDone((old) => new Set([...old].filter((one) => one !== key))));
-  }, []);
+    removeForGood({ kind: removal.kind, id: removal.id })
+      .catch(() => setDone((old) => new Set([...old].filter((one) => one !== key))))
+      .finally(() => unnote(removal));
+  }, [removeForGood]);
   const remove = useCallback(
     (removal: Removal) => {
       finish();
       last.current = removal;
+      sessionStorage.setItem(NOTED, noted(removal));
       setWaiting(removal);
     },
     [finish],
@@ -55,14 +65,24 @@ export function UndoProvider({ children }: { children: ReactNode }) {
     return () => clearTimeout(timer);
   }, [waiting, finish]);
   useEffect(() => {
+    const left = sessionStorage.getItem(NOTED);
+    if (!left) return;
+    const removal = JSON.parse(left) as Removed;
+    // the page before this one was left too quickly; what is gone already is refused without harm
+    removeForGood(removal)
+      .catch(() => undefined)
+      .finally(() => unnote(removal));
+  }, [removeForGood]);
+  useEffect(() => {
     addEventListener("pagehide", finish);
     return () => removeEventListener("pagehide", finish);
   }, [finish]);
   const value = useMemo(
-    () => ({ remove, gone: (kind: Kind, id: number) => (waiting?.kind === kind && waiting.id === id) || done.has(`${kind} ${id}`) }),
+    () => ({ remove, gone: (kind: Removable, id: number) => (waiting?.kind === kind && waiting.id === id) || done.has(`${kind} ${id}`) }),
     [remove, waiting, done],
   );
   const takeBack = () => {
+    if (last.current) unnote(last.current);
     last.current = null;
     setWaiting(null);
   };

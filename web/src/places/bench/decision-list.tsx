@@ -53,7 +53,9 @@ export function DecisionList({ sheet, onPin }: Props) {
 function DecisionRow({ decision, onPin }: { decision: Decision; onPin: (value: string | null) => void }) {
   return (
     <div className="grid grid-cols-[84px_minmax(0,1fr)_minmax(0,1.15fr)_24px] items-start gap-x-3 border-b border-hairline py-1.5 max-md:grid-cols-[84px_minmax(0,1fr)_24px]">
-      <span className="text-quiet">{decision.label}</span>
+      <Tip text={decision.help}>
+        <span className="w-fit cursor-help text-quiet" tabIndex={-1}>{decision.label}</span>
+      </Tip>
       <span className="min-w-0 font-semibold break-words">
         <Value decision={decision} onPin={onPin} />
       </span>

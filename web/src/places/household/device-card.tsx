@@ -4,7 +4,7 @@ import { Link } from "react-router";
 
 import { under } from "../../api/base";
 import type { Schemas } from "../../api/client";
-import { useChangeDevice, useRemoveDevice, useStartOver, useTakeBack } from "../../api/household";
+import { useChangeDevice, useStartOver, useTakeBack } from "../../api/household";
 import { sizeText } from "../../domain/sizes";
 import { AbilityList } from "../../parts/ability-list";
 import { DeviceIcon } from "../../parts/device-icon";
@@ -79,7 +79,6 @@ function kindText({ name, profile }: Device) {
 }
 
 function Acts({ device }: { device: Device }) {
-  const forget = useRemoveDevice();
   const over = useStartOver(device.id);
   const back = useTakeBack(device.id);
   const { remove } = useUndo();
@@ -114,7 +113,7 @@ function Acts({ device }: { device: Device }) {
         look="quiet"
         size="text"
         aria-label={`Remove ${device.name}`}
-        onClick={() => remove({ kind: "device", id: device.id, text: `${device.name} and its settings are removed.`, run: () => forget.mutateAsync(device.id) })}
+        onClick={() => remove({ kind: "device", id: device.id, text: `${device.name} and its settings are removed.` })}
       >
         Remove
       </Button>

@@ -4,7 +4,6 @@ import { useNavigate } from "react-router";
 
 import { under } from "../../api/base";
 import type { Schemas } from "../../api/client";
-import { useForgetOutput } from "../../api/queries";
 import { spanText } from "../../domain/durations";
 import { sizeText } from "../../domain/sizes";
 import { useUndo } from "../../parts/undo";
@@ -16,12 +15,11 @@ import { PlayedThere } from "./played-there";
 type Output = Schemas["Output"];
 
 export function OutputView({ output }: { output: Output }) {
-  const forget = useForgetOutput();
   const { expected } = output;
   const { remove } = useUndo();
   const navigate = useNavigate();
   const takeOff = () => {
-    remove({ kind: "output", id: output.id, text: `${output.title_name} is off the list; its file stays.`, run: () => forget.mutateAsync(output.id) });
+    remove({ kind: "output", id: output.id, text: `${output.title_name} is off the list; its file stays.` });
     void navigate("/outbox");
   };
   return (

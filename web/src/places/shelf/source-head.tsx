@@ -81,7 +81,7 @@ function SourceMenu({ source }: { source: Source }) {
           ...(source.kind === "dvd" || source.kind === "bluray"
             ? [{ text: "Copy the whole disc", note: "every file as it is, with checksums, verified", onChoose: () => copy.mutate(source.id, { onSuccess: () => void navigate("/worklist") }) }]
             : []),
-          { text: "Take it off the Shelf", onChoose: () => remove({ kind: "source", id: source.id, text: `${source.name} is off the Shelf.`, run: () => act.mutateAsync({ id: source.id, verb: "remove" }) }) },
+          { text: "Take it off the Shelf", onChoose: () => remove({ kind: "source", id: source.id, text: `${source.name} is off the Shelf.` }) },
         ]}
       >
         <MoreButton />

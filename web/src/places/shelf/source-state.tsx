@@ -6,7 +6,7 @@ import { Notice } from "../../ui/notice";
 
 type Source = Schemas["Source"];
 
-const SAID: Partial<Record<Source["state"], { text: (source: Source) => string; fault: boolean; verbs: [SourceVerb, string][] }>> = {
+const SAID: Partial<Record<Source["state"], { text: (source: Source) => string; fault: boolean; verbs: [SourceVerb | "remove", string][] }>> = {
   failed: { text: (source) => source.error_message, fault: true, verbs: [["read-again", "Read again"], ["remove", "Remove"]] },
   stopped: { text: () => "Reading was stopped before it was through.", fault: false, verbs: [["read-again", "Read again"], ["remove", "Remove"]] },
   missing: {
@@ -20,8 +20,8 @@ const SAID: Partial<Record<Source["state"], { text: (source: Source) => string; 
 export function SourceStateLine({ source }: { source: Source }) {
   const act = useSourceAction();
   const { remove } = useUndo();
-  const onVerb = (verb: SourceVerb) =>
-    verb === "remove" ? remove({ kind: "source", id: source.id, text: `${source.name} is off the Shelf.`, run: () => act.mutateAsync({ id: source.id, verb }) }) : act.mutate({ id: source.id, verb });
+  const onVerb = (verb: SourceVerb | "remove") =>
+    verb === "remove" ? remove({ kind: "source", id: source.id, text: `${source.name} is off the Shelf.` }) : act.mutate({ id: source.id, verb });
   if (source.state === "waiting" || source.state === "reading") {
     const counted = source.state === "reading" && source.title_count > 0;
     const text = source.state === "waiting" ? "Waiting to be read …" : counted ? `Reading title ${source.at_title} of ${source.title_count} …` : "Reading …";

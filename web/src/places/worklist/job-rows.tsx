@@ -13,7 +13,6 @@ type Job = Schemas["Job"];
 const GRID = "grid grid-cols-[20px_minmax(0,1.3fr)_minmax(0,1.6fr)_84px_84px_150px] items-center gap-x-3 border-b border-hairline py-2.5 max-lg:grid-cols-[20px_minmax(0,1fr)_auto]";
 
 export function WaitingRow({ job }: { job: Job }) {
-  const act = useJobAction();
   const { remove } = useUndo();
   return (
     <div className={GRID}>
@@ -23,7 +22,7 @@ export function WaitingRow({ job }: { job: Job }) {
       <span className="text-right max-lg:hidden">{sizeText(job.expected_bytes)}</span>
       <span className="text-right max-lg:hidden">{spanText(job.expected_s)}</span>
       <span className="text-right">
-        <Button look="quiet" size="text" onClick={() => remove({ kind: "job", id: job.id, text: `${job.title_name} is off the Worklist.`, run: () => act.mutateAsync({ id: job.id, verb: "remove" }) })} aria-label={`Remove ${job.title_name}`}>
+        <Button look="quiet" size="text" onClick={() => remove({ kind: "job", id: job.id, text: `${job.title_name} is off the Worklist.` })} aria-label={`Remove ${job.title_name}`}>
           Remove
         </Button>
       </span>
@@ -39,7 +38,6 @@ const MARKS = {
 } as const;
 
 export function EndedRow({ job }: { job: Job }) {
-  const act = useJobAction();
   const { remove } = useUndo();
   const done = job.state === "done";
   const mark = job.state === "running" || job.state === "waiting" ? null : MARKS[job.state];
@@ -66,7 +64,7 @@ export function EndedRow({ job }: { job: Job }) {
         ) : (
           <AgainButton job={job} />
         )}
-        <Button look="quiet" size="text" onClick={() => remove({ kind: "job", id: job.id, text: `${job.title_name} is off the Worklist.`, run: () => act.mutateAsync({ id: job.id, verb: "remove" }) })} aria-label={`Remove ${job.title_name}`}>
+        <Button look="quiet" size="text" onClick={() => remove({ kind: "job", id: job.id, text: `${job.title_name} is off the Worklist.` })} aria-label={`Remove ${job.title_name}`}>
           Remove
         </Button>
       </span>

@@ -68,6 +68,9 @@ def store(source: Source, found: CoreSource) -> None:
     """Store what a scan found and tell the other places."""
     mark = content_mark(found)
     with transaction.atomic():
+        # taken off the Shelf while it was read: saving its row would bring it back
+        if not Source.objects.filter(pk=source.pk).exists():
+            return
         source = _moved_from(source, mark)
         _store_titles(source, with_parts(source, found))
         source.label, source.kind, source.form = shown(found.label)[:200], found.kind.value, found.form.value
