@@ -59,11 +59,15 @@ def rows(path: Path) -> Rows:
         return {name: sorted(map(dict, db.execute(f'SELECT * FROM "{name}"')), key=repr) for name in own}
 
 
+CALLED_NOW = {"done_s": "done"}
+
+
 def as_before(after: Rows, before: Rows) -> Rows:
-    """What is there now of the tables and columns that were there then."""
+    """What is there now of the tables and columns that were there then, by the names they had."""
+    columns = {name: list(found[0]) if found else [] for name, found in before.items()}
     return {
-        name: sorted(({key: row[key] for key in (found[0] if found else {})} for row in after[name]), key=repr)
-        for name, found in before.items()
+        name: sorted(({key: row[CALLED_NOW.get(key, key)] for key in keys} for row in after[name]), key=repr)
+        for name, keys in columns.items()
     }
 
 

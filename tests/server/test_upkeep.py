@@ -7,16 +7,19 @@ from __future__ import annotations
 
 import importlib
 from collections.abc import Callable
+from datetime import timedelta
 from pathlib import Path
 from typing import Any
 
 import pytest
 from django.db import connections
+from django.utils import timezone
 from django_tasks_db.models import DBTaskResult
 
 from rheon.core.delivery import disc_copy, place
 from rheon.core.encoding import part_path
-from rheon.core.system import own_mark, renaming
+from rheon.core.system import own_mark, renaming, this_host
+from rheon.server.claims import Claims
 from rheon.server.household.models import Device
 from rheon.server.outbox.actions import outputs
 from rheon.server.outbox.models import Output
@@ -28,6 +31,7 @@ from rheon.server.upkeep.hints import renew
 from rheon.server.upkeep.sweep import sweep
 from rheon.server.worklist.actions import run
 from rheon.server.worklist.actions.add import add_copy, add_jobs
+from rheon.server.worklist.kinds import making
 from rheon.server.worklist.models import Job
 
 pytestmark = pytest.mark.django_db(transaction=True)
@@ -91,7 +95,7 @@ def killed_in(monkeypatch: pytest.MonkeyPatch, module: Any, name: str, *, after:
 @pytest.mark.parametrize(
     ("module", "name"),
     [
-        (run, "settle"),
+        (making, "settle"),
         (convert_module, "make_file"),
         (convert_module, "check_file"),
         (place, "rename_new"),
@@ -209,30 +213,71 @@ def test_one_hint_is_enough_for_all_jobs_and_a_lost_one_delays_none(cell: tuple[
 
 def test_a_claim_that_could_not_be_ended_is_taken_up_by_the_same_worker(cell: tuple[Title, Device]) -> None:
     """The disk of the database was full just then: the row says running, and nobody is at it."""
-    from rheon.core.system import process_identity
-
     add_jobs([cell])
-    Job.objects.update(state="running", worker=process_identity())
+    Job.objects.update(state="running", **Claims.mine())
     sweep()
     work()
     assert Job.objects.get().state == "done"
 
 
+def test_a_job_on_another_machine_is_left_to_it_while_it_beats_and_taken_over_when_it_is_silent(
+    cell: tuple[Title, Device], settings: Any
+) -> None:
+    add_jobs([cell])
+    soon, past = (timezone.now() + timedelta(seconds=seconds) for seconds in (60, -1))
+    Job.objects.update(state="running", host="attic/other/boot", worker="1:1", lease_until=soon)
+    first = Job.objects.get().token
+    sweep()
+    assert (Job.objects.get().state, Job.objects.get().token) == ("running", first)
+    part = part_path(settings.RHEON_OUTPUT_FOLDER, first)
+    part.write_bytes(b"what the first try has made")
+    Job.objects.update(lease_until=past)
+    sweep()
+    assert (Job.objects.get().state, part.exists()) == ("waiting", False)
+    work()
+    assert Job.objects.get().state == "done"
+
+
+def test_a_machine_that_was_started_again_holds_nothing_from_before(cell: tuple[Title, Device]) -> None:
+    add_jobs([cell])
+    before = this_host().rpartition("/")[0] + "/the start before"
+    Job.objects.update(state="running", host=before, worker="1:1", lease_until=timezone.now() + timedelta(seconds=60))
+    sweep()
+    assert Job.objects.get().state == "waiting"
+
+
+def test_a_try_that_was_taken_over_changes_nothing_any_more(
+    cell: tuple[Title, Device], settings: Any, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    add_jobs([cell])
+
+    def taken_over(*_: object) -> None:
+        Job.objects.update(token="theirs", host="attic/other/boot", worker="1:1")
+
+    monkeypatch.setattr(convert_module, "_check_room", taken_over)
+    run.run_next()
+    assert (Job.objects.get().state, Job.objects.get().token) == ("running", "theirs")
+    assert not Output.objects.exists()
+    assert list(settings.RHEON_OUTPUT_FOLDER.iterdir()) == []
+
+
 def test_leavings_of_nobody_go_and_those_of_the_living_stay(settings: Any, cell: tuple[Title, Device]) -> None:
     add_jobs([cell])
-    Job.objects.update(state="running", worker=run.process_identity())
+    Job.objects.update(state="running", **Claims.mine())
     folder = settings.RHEON_OUTPUT_FOLDER
     with run.in_hand.holding(lambda: Job.objects.get().pk):
         mine = part_path(folder, Job.objects.get().token)
-        shell, dead, unknown = (part_path(folder, t) for t in (own_mark() + "ab", "p999999999s1xab", "abcdef"))
-        for path in (mine, shell, unknown):
+        pid, rest = own_mark().split("s", 1)
+        marks = (own_mark(), f"p999999999s{rest}", "", f"{pid}s{rest[:-9]}00000000x")
+        shell, dead, unknown, elsewhere = (part_path(folder, f"{mark}abcdef") for mark in marks)
+        for path in (mine, shell, unknown, elsewhere):
             path.write_bytes(b"x")
         dead.mkdir()
         (dead / "inside").write_bytes(b"x")
         scratch = settings.RHEON_SCRATCH
-        (scratch / "rheon-p999999999s1x-abc").mkdir(parents=True)
+        (scratch / f"rheon-p999999999s{rest}-abc").mkdir(parents=True)
         sweep()
-    assert set(folder.iterdir()) == {mine, shell}
+    assert set(folder.iterdir()) == {mine, shell, elsewhere}
     assert list(scratch.iterdir()) == []
 
 

@@ -1289,8 +1289,12 @@ export interface components {
             stage: string;
             /** Format: double */
             fraction: number;
+            kind: components["schemas"]["JobKindEnum"];
+            unit: components["schemas"]["UnitEnum"];
             /** Format: double */
-            done_s: number;
+            done: number;
+            /** Format: double */
+            whole: number;
             /** Format: double */
             duration_s: number;
             /** Format: double */
@@ -1312,6 +1316,13 @@ export interface components {
             started: string | null;
             ended: string | null;
         };
+        /**
+         * @description * `convert` - convert
+         *     * `copy_title` - copy_title
+         *     * `copy_disc` - copy_disc
+         * @enum {string}
+         */
+        JobKindEnum: "convert" | "copy_title" | "copy_disc";
         /**
          * @description * `waiting` - waiting
          *     * `running` - running
@@ -1802,6 +1813,12 @@ export interface components {
          * @enum {string}
          */
         Trouble: "missing" | "no_picture" | "silent" | "stutters" | "no_subtitles";
+        /**
+         * @description * `seconds` - seconds
+         *     * `bytes` - bytes
+         * @enum {string}
+         */
+        UnitEnum: "seconds" | "bytes";
         /**
          * @description * `plays` - plays
          *     * `rewrap` - rewrap

@@ -12,7 +12,7 @@ from pathlib import Path
 
 from ..checking import Check
 from ..devices import RuleResult
-from ..encoding import Hooks, Progress, check_target, part_path, remove_part
+from ..encoding import Hooks, Progress, Unit, check_target, part_path, remove_part
 from ..errors import CheckFailed, SourceMissing, Stopped, TargetError, TargetFull
 from ..system import check_inside, open_inside, rename_new
 from .place import MOST_NUMBERS
@@ -61,8 +61,9 @@ class _Way:
         rate = self.done_bytes / passed
         self.hooks.on_progress(
             Progress(
-                done_s=self.done_bytes,
-                total_s=2 * self.total_bytes,
+                done=self.done_bytes,
+                total=2 * self.total_bytes,
+                unit=Unit.BYTES,
                 size_bytes=min(self.done_bytes, self.total_bytes),
                 speed=0.0,
                 left_s=(2 * self.total_bytes - self.done_bytes) / rate if rate else None,

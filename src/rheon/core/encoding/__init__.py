@@ -5,7 +5,7 @@ from .command import build_command
 from .job import Job
 from .parts import part_path, part_token, parts_in, remove_part, side_parts
 from .preview import PreviewRequest, preview_jpeg
-from .progress import Progress
+from .progress import Progress, Unit
 from .run import Hooks, Made, check_target, make_file
 
 __all__ = [
@@ -14,6 +14,7 @@ __all__ = [
     "Made",
     "PreviewRequest",
     "Progress",
+    "Unit",
     "build_command",
     "check_target",
     "make_clip",

@@ -3,24 +3,33 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from enum import StrEnum
 
 FIRST_PASS_PART = 0.4
 FIRST_PASS_SPEED = 0.7  # of the second pass against the first
 
 
+class Unit(StrEnum):
+    """What is counted while something is made: seconds of the title, or bytes read."""
+
+    SECONDS = "seconds"
+    BYTES = "bytes"
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Progress:
-    """Where a conversion is: seconds of the title done, of how many; bytes written; times real time; seconds left."""
+    """How far the work is: done of how many, in ``unit``; bytes written; times real time; seconds left."""
 
-    done_s: float
-    total_s: float
+    done: float
+    total: float
     size_bytes: int
     speed: float
     left_s: float | None
+    unit: Unit = Unit.SECONDS
 
     @property
     def fraction(self) -> float:
-        return min(1.0, self.done_s / self.total_s) if self.total_s > 0 else 0.0
+        return min(1.0, self.done / self.total) if self.total > 0 else 0.0
 
 
 class ProgressReader:
@@ -44,8 +53,8 @@ class ProgressReader:
         left = max(0.0, self._total_s - done) / speed if speed > 0 else None
         done, left = self._of_both(done, left, speed)
         return Progress(
-            done_s=done,
-            total_s=self._total_s,
+            done=done,
+            total=self._total_s,
             size_bytes=int(_number(self._values.get("total_size"))),
             speed=speed,
             left_s=left,

@@ -196,7 +196,7 @@ def _command(job: Job, folder: str, following: _Followed, at_pass: int) -> Comma
 
     def on_line(text: str) -> None:
         if progress := reader.line(text):
-            reached[0] = progress.done_s
+            reached[0] = progress.done
             hooks.on_progress(progress)
 
     def on_complaint(text: str) -> None:

@@ -1,6 +1,7 @@
 """The values everything speaks in."""
 
 from .language import language_name, same_language, to_bcp47
+from .marks import mark_of
 from .output import Action, AudioSettings, Fields, OutputSettings, SubtitleSettings, VideoSettings, WordsForm
 from .rates import FILM, NTSC, PAL, aspect_text, parse_fraction, rate_text
 from .samples import Samples
@@ -83,6 +84,7 @@ __all__ = [
     "WordsWish",
     "aspect_text",
     "language_name",
+    "mark_of",
     "parse_fraction",
     "rate_text",
     "same_language",

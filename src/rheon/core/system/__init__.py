@@ -1,25 +1,26 @@
 """What the operating system is asked for: files, processes, temporary folders. The engine has a room of its own."""
 
-from .identity import is_alive, process_identity
+from .identity import has_started_again, is_alive, process_identity, this_host
 from .opening import check_inside, is_there, open_inside, read_inside, real_path, set_fence
 from .path_text import is_text, path_text, shown, text_path
 from .places import Place, file_system_of, mounts, place_of
 from .renaming import rename_new
-from .scratch import clear_left_over, is_left_over, own_mark, owner_of, use_scratch
+from .scratch import clear_left_over, is_left_over, may_be_in_use, own_mark, use_scratch
 
 __all__ = [
     "Place",
     "check_inside",
     "clear_left_over",
     "file_system_of",
+    "has_started_again",
     "is_alive",
     "is_left_over",
     "is_text",
     "is_there",
+    "may_be_in_use",
     "mounts",
     "open_inside",
     "own_mark",
-    "owner_of",
     "path_text",
     "place_of",
     "process_identity",
@@ -29,5 +30,6 @@ __all__ = [
     "set_fence",
     "shown",
     "text_path",
+    "this_host",
     "use_scratch",
 ]

@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+import functools
 import os
+import socket
 from pathlib import Path
 
 ENDED = ("Z", "X")
 """States of processes that only wait to be noticed (proc(5))."""
+BOOT_ID = "/proc/sys/kernel/random/boot_id"
 
 
 def process_identity(pid: int | None = None) -> str:
@@ -25,3 +28,21 @@ def is_alive(identity: str) -> bool:
     """Whether the process with this identity still runs."""
     pid = identity.partition(":")[0]
     return pid.isdigit() and process_identity(int(pid)) == identity
+
+
+@functools.cache
+def this_host() -> str:
+    """``name/machine/start``: a machine by its name and its own id, and since when it runs without a pause."""
+    return "/".join((socket.gethostname()[:80], _first_line("/etc/machine-id"), _first_line(BOOT_ID)))
+
+
+def has_started_again(host: str) -> bool:
+    """Whether ``host`` is this machine before it was last started: what ran on it then is gone."""
+    return host != this_host() and host.rpartition("/")[0] == this_host().rpartition("/")[0]
+
+
+def _first_line(path: str) -> str:
+    try:
+        return Path(path).read_text().strip()[:36]
+    except OSError:
+        return ""

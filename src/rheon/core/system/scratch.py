@@ -3,33 +3,38 @@
 from __future__ import annotations
 
 import atexit
+import hashlib
 import re
 import shutil
 import tempfile
 from pathlib import Path
 
-from .identity import is_alive, process_identity
+from .identity import is_alive, process_identity, this_host
 
 PREFIX = "rheon"
-_MARK = re.compile(r"p(\d+)s(\d+)x")
+_MARK = re.compile(r"p(\d+)s(\d+)h([0-9a-f]{8})x")
 
 
 def own_mark() -> str:
-    """Letters and digits that say which process something belongs to."""
+    """Letters and digits that say which process on which machine something belongs to."""
     pid, _, start = process_identity().partition(":")
-    return f"p{pid}s{start}x"
-
-
-def owner_of(name: str) -> str | None:
-    """The identity of the process whose mark a name carries; ``None`` where it carries none."""
-    found = _MARK.search(name)
-    return f"{found[1]}:{found[2]}" if found else None
+    return f"p{pid}s{start}h{_host_mark()}x"
 
 
 def is_left_over(name: str) -> bool:
-    """Whether a name carries the mark of a process that is gone."""
-    owner = owner_of(name)
-    return owner is not None and not is_alive(owner)
+    """Whether a name carries the mark of a process of this machine that is gone."""
+    found = _MARK.search(name)
+    return found is not None and found[3] == _host_mark() and not is_alive(f"{found[1]}:{found[2]}")
+
+
+def may_be_in_use(name: str) -> bool:
+    """Whether a name carries the mark of a process that runs, or of one on another machine."""
+    found = _MARK.search(name)
+    return found is not None and (found[3] != _host_mark() or is_alive(f"{found[1]}:{found[2]}"))
+
+
+def _host_mark() -> str:
+    return hashlib.blake2b(this_host().rpartition("/")[0].encode(), digest_size=4).hexdigest()
 
 
 def use_scratch(root: Path) -> Path:

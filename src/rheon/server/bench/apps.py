@@ -1,9 +1,6 @@
-from django.apps import AppConfig
+from rheon.server import work
 
 
-class BenchConfig(AppConfig):
+class BenchConfig(work.Place):
     name = "rheon.server.bench"
     label = "bench"
-
-    def ready(self) -> None:
-        from . import receivers  # noqa: F401, PLC0415 - connects when the apps are ready

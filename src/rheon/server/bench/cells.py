@@ -14,6 +14,7 @@ from django.db.models.functions import Cast
 from rheon.core.devices import DeviceProfile
 from rheon.core.errors import PlanError
 from rheon.core.media import Title as CoreTitle
+from rheon.core.media import mark_of
 from rheon.core.planning import Balance, Plan, PlanRequest, plan, read_pins
 from rheon.core.wording import sentence
 from rheon.server.household import queries as household
@@ -36,7 +37,7 @@ class Planned:
     estimate: dict[str, Any] | None
     surround: bool
     broken: int
-    file: int | None
+    file: str | None
 
 
 class Kept:
@@ -106,7 +107,7 @@ def _row(
     """A title's cells; one whose file would be the same as an earlier one's names that device."""
     mark = hash((title.said, title.seen, title.sampled, title.name, title.angle, repr(title.chapter_names)))
     cells: list[dict[str, Any]] = []
-    first: dict[int, int] = {}
+    first: dict[str, int] = {}
     for column in columns:
         own = settings.get((title.pk, column.device.pk))
         wanted = Balance(own.balance) if own and own.balance else balance
@@ -157,7 +158,7 @@ def _shown(made: Plan) -> Planned:
         estimate=estimate_document(made),
         surround=bool(sound and sound.channels > 2),
         broken=len(made.breaches),
-        file=hash(made.settings) if made.settings else None,
+        file=mark_of(made.settings) if made.settings else None,
     )
 
 

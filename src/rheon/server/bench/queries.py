@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import zlib
 from collections.abc import Sequence
 from dataclasses import replace
 from typing import Any
@@ -11,6 +10,7 @@ from rheon.core.devices import DeviceProfile, RuleResult, Verdict, goals, judge_
 from rheon.core.errors import PlanError
 from rheon.core.formats import channels_text, codec_name
 from rheon.core.media import Title as CoreTitle
+from rheon.core.media import mark_of
 from rheon.core.planning import (
     NO_PINS,
     Balance,
@@ -286,4 +286,4 @@ def look_of(made: Plan) -> str:
         return ""
     video = settings.video
     seen = (video.width, video.height, video.sample_aspect, video.crop, video.fields, video.colour, settings.drawn)
-    return f"{zlib.crc32(repr(seen).encode()):08x}"
+    return mark_of(seen)

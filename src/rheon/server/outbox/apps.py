@@ -1,9 +1,6 @@
-from django.apps import AppConfig
+from rheon.server import work
 
 
-class OutboxConfig(AppConfig):
+class OutboxConfig(work.Place):
     name = "rheon.server.outbox"
     label = "outbox"
-
-    def ready(self) -> None:
-        from . import receivers  # noqa: F401, PLC0415 - connects when the apps are ready

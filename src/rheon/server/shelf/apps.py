@@ -1,6 +1,6 @@
-from django.apps import AppConfig
+from rheon.server import work
 
 
-class ShelfConfig(AppConfig):
+class ShelfConfig(work.Place):
     name = "rheon.server.shelf"
     label = "shelf"

@@ -11,6 +11,7 @@ from rheon.core.media import Role, Samples
 from rheon.core.media import Title as CoreTitle
 from rheon.core.media.documents import load
 from rheon.core.sources.parts import other_angle
+from rheon.server.claims import Leased
 
 from .folders import data_inside
 
@@ -24,8 +25,8 @@ class SourceState(models.TextChoices):
     MISSING = "missing"
 
 
-class Source(models.Model):
-    """Something to read from. ``worker`` is the identity of the process that reads it.
+class Source(Leased):
+    """Something to read from; the lease is of the process that reads it.
 
     ``stamp`` tells whether its files changed since they were read, ``mark`` is the same for the same content elsewhere.
     ``drive`` is the place among the drives of the one that its disc lies in.
@@ -45,7 +46,6 @@ class Source(models.Model):
     error_code = models.CharField(max_length=40, blank=True)
     error_message = models.TextField(blank=True)
     problems = models.JSONField(default=list)
-    worker = models.CharField(max_length=40, blank=True)
     stamp = models.CharField(max_length=64, blank=True)
     mark = models.CharField(max_length=64, blank=True, db_index=True)
     drive = models.PositiveIntegerField(null=True)

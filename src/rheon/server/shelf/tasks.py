@@ -2,18 +2,15 @@
 
 from django_tasks import task
 
-from .actions.film_folders import look_through
-from .actions.looking import look_over
-from .actions.reading import read_now
-from .actions.samples import sample_title
-from .actions.surveys import survey_now
-from .models import FilmFolder
+from rheon.server.work import Work
+
+read_source, sample_title, survey_title, look_over, look_through = (Work() for _ in range(5))
 
 
 # somebody waits for a scan; samples only make estimates surer, and surveys come last
 @task(queue_name="quick", priority=50)
 def read_source_task(source_id: int) -> None:
-    read_now(source_id)
+    read_source(source_id)
 
 
 @task(queue_name="quick", priority=-50)
@@ -23,7 +20,7 @@ def sample_title_task(title_id: int) -> None:
 
 @task(queue_name="quick", priority=-80)
 def survey_title_task(title_id: int) -> None:
-    survey_now(title_id)
+    survey_title(title_id)
 
 
 @task(queue_name="quick", priority=20)
@@ -33,5 +30,4 @@ def look_over_task() -> None:
 
 @task(queue_name="quick", priority=60)
 def look_through_task(folder_id: int) -> None:
-    if row := FilmFolder.objects.filter(pk=folder_id).first():
-        look_through(row)
+    look_through(folder_id)

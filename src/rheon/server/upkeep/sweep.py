@@ -13,7 +13,7 @@ from django.conf import settings
 from django.db import connection
 
 from rheon.core.encoding import part_token, parts_in, remove_part
-from rheon.core.system import clear_left_over, is_alive, owner_of
+from rheon.core.system import clear_left_over, may_be_in_use
 from rheon.server.home.queries import output_folders
 from rheon.server.shelf.actions.reading import recover as recover_sources
 from rheon.server.worklist.actions.recover import recover as recover_jobs
@@ -62,16 +62,10 @@ def _clear() -> int:
         if parts := parts_in(folder):
             running = set(Job.objects.filter(state=JobState.RUNNING).values_list("token", flat=True))
             for part in parts:
-                if part_token(part) not in running and not _is_in_use(part.name):
+                if part_token(part) not in running and not may_be_in_use(part.name):
                     remove_part(part)
                     count += 1
     return count
-
-
-def _is_in_use(name: str) -> bool:
-    """Whether a shell that still runs makes this."""
-    owner = owner_of(name)
-    return owner is not None and is_alive(owner)
 
 
 @contextlib.contextmanager

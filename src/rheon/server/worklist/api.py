@@ -9,16 +9,18 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from rheon.core.encoding import Unit
 from rheon.server.api.fields import IdField
 from rheon.server.household.models import Device
 from rheon.server.shelf.models import Source, Title
 
 from .actions.add import add_copy, add_jobs
 from .actions.change import remove_job, request_stop, retry
-from .models import Job, JobState
+from .models import Job, JobKind, JobState
 from .queries import worklist_document
 
 MOST_CELLS = 10_000
+UNITS = [(unit.value, unit.value) for unit in Unit]
 
 
 class JobSerializer(serializers.Serializer):
@@ -30,7 +32,10 @@ class JobSerializer(serializers.Serializer):
     state = serializers.ChoiceField(choices=JobState)
     stage = serializers.CharField()
     fraction = serializers.FloatField()
-    done_s = serializers.FloatField()
+    kind = serializers.ChoiceField(choices=JobKind)
+    unit = serializers.ChoiceField(choices=UNITS)
+    done = serializers.FloatField()
+    whole = serializers.FloatField()
     duration_s = serializers.FloatField()
     speed = serializers.FloatField()
     written_bytes = serializers.IntegerField()

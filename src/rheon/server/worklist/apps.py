@@ -1,6 +1,6 @@
-from django.apps import AppConfig
+from rheon.server import work
 
 
-class WorklistConfig(AppConfig):
+class WorklistConfig(work.Place):
     name = "rheon.server.worklist"
     label = "worklist"

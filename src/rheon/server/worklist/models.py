@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from django.db import models
 
-from rheon.core.delivery import Delivered, DiscCopied
 from rheon.core.devices import DeviceProfile
 from rheon.core.media import Title as CoreTitle
 from rheon.core.media.documents import load
 from rheon.core.planning import Plan, PlanRequest
+from rheon.server.claims import Leased
 from rheon.server.shelf.models import Title
 
 
@@ -24,7 +24,15 @@ class JobState(models.TextChoices):
 ENDED = (JobState.DONE, JobState.FAILED, JobState.STOPPED, JobState.INTERRUPTED)
 
 
-class Job(models.Model):
+class JobKind(models.TextChoices):
+    """A file by a plan, a title with every track as it is, or a disc with every file as it is."""
+
+    CONVERT = "convert"
+    COPY_TITLE = "copy_title"
+    COPY_DISC = "copy_disc"
+
+
+class Job(Leased):
     """One plan. Title, plan and devices are stored as they were, so a job means the same for ever.
 
     ``request_document`` is what was asked for: where nobody had looked at the title yet, the plan is settled from it
@@ -32,7 +40,7 @@ class Job(models.Model):
 
     ``duration_s`` and ``expected`` (the plan's estimate) say again what the list shows, so that it reads no documents.
 
-    ``worker`` is the identity of the process that carries it out; ``token`` marks its temporary file, and
+    ``kind`` says what is made and how (``kinds``); ``done`` counts in its unit. ``token`` marks its temporary file, and
     ``delivery_document`` notes the checked file just before it gets its name, so that a kill in between loses nothing.
     ``attempts`` counts how often a worker began. ``disc_path`` is set where a whole disc is copied without a plan.
     """
@@ -49,18 +57,18 @@ class Job(models.Model):
     expected = models.JSONField(default=dict)
     folder = models.TextField()
     disc_path = models.TextField(blank=True)
+    kind = models.CharField(max_length=12, choices=JobKind, default=JobKind.CONVERT)
     request_document = models.JSONField(null=True)
     accept_loss = models.BooleanField(default=False)
     state = models.CharField(max_length=12, choices=JobState, default=JobState.WAITING)
     position = models.PositiveIntegerField(default=0)
     token = models.CharField(max_length=40)
-    worker = models.CharField(max_length=40, blank=True)
     attempts = models.PositiveIntegerField(default=0)
     delivery_document = models.JSONField(null=True)
     stop_requested = models.BooleanField(default=False)
     stage = models.CharField(max_length=10, blank=True)
     fraction = models.FloatField(default=0)
-    done_s = models.FloatField(default=0)
+    done = models.FloatField(default=0)
     speed = models.FloatField(default=0)
     written_bytes = models.BigIntegerField(default=0)
     left_s = models.FloatField(null=True)
@@ -79,13 +87,6 @@ class Job(models.Model):
 
     def core_plan(self) -> Plan:
         return load(Plan, self.plan_document)
-
-    def core_delivery(self) -> Delivered | DiscCopied | None:
-        """The checked file that was about to get its name when it was noted."""
-        if not self.delivery_document:
-            return None
-        kind: type[Delivered | DiscCopied] = DiscCopied if self.disc_path else Delivered
-        return load(kind, self.delivery_document)
 
     def core_request(self) -> PlanRequest | None:
         return load(PlanRequest, self.request_document) if self.request_document else None

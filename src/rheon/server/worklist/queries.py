@@ -6,12 +6,13 @@ from typing import Any
 
 from django.db.models import Count, Max, Q, QuerySet
 
+from .kinds import KINDS
 from .models import ENDED, Job, JobState
 
 MOST_ENDED = 200
 SHOWN = (
-    "id", "title_id", "title_name", "device_names", "summary", "state", "stage", "fraction", "done_s", "duration_s",
-    "speed", "written_bytes", "left_s", "error_message",
+    "id", "title_id", "title_name", "device_names", "summary", "state", "stage", "fraction", "done", "duration_s",
+    "kind", "speed", "written_bytes", "left_s", "error_message",
 )  # fmt: skip
 LOSSES = ("loss_not_accepted", "not_whole")
 """What a yes to the loss mends."""
@@ -45,9 +46,12 @@ def _rows(which: Q) -> QuerySet[Job, dict[str, Any]]:
 
 def _job(row: dict[str, Any]) -> dict[str, Any]:
     expected, started, ended = row["expected"], row["started"], row["ended"]
+    kind = KINDS[row["kind"]]
     return {
         **{key: row[key] for key in SHOWN},
         **_times(expected),
+        "unit": kind.unit.value,
+        "whole": kind.whole(row["duration_s"], expected.get("size_bytes", 0)),
         "left_s": _left(row, float(expected.get("time_s", 0.0))),
         "expected_bytes": expected.get("size_bytes", 0),
         "made_in_s": (ended - started).total_seconds() if ended and started else None,

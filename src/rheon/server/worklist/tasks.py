@@ -2,10 +2,12 @@
 
 from django_tasks import task
 
-from .actions.run import run_all
+from rheon.server.work import Work
+
+run_jobs = Work()
 
 
 @task(queue_name="convert")
 def run_jobs_task() -> None:
     """A hint that something waits: every job that does is carried out, in their order then."""
-    run_all()
+    run_jobs()

@@ -43,7 +43,7 @@ function Course({ job }: { job: Schemas["Job"] }) {
     <p className="flex flex-wrap gap-x-7 gap-y-1 text-quiet">
       <span>
         <strong className="text-ink">{Math.floor(job.fraction * 100)} %</strong>{" "}
-        {checking ? "made, now being checked" : `${momentText(job.done_s)} of ${durationText(job.duration_s)}`}
+        {checking ? "made, now being checked" : wayText(job)}
       </span>
       {job.speed > 0 && !checking && (
         <span>
@@ -58,4 +58,10 @@ function Course({ job }: { job: Schemas["Job"] }) {
       </span>
     </p>
   );
+}
+
+/** What is done of how much, in what this kind of job counts. */
+function wayText(job: Schemas["Job"]): string {
+  if (job.unit === "bytes") return `${sizeText(job.done)} of ${sizeText(job.whole)}, written and read again`;
+  return `${momentText(job.done)} of ${durationText(job.whole)}`;
 }

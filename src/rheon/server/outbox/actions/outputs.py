@@ -6,18 +6,18 @@ from dataclasses import asdict
 from pathlib import Path
 
 from rheon.core.checking import read_facts
-from rheon.core.delivery import Delivered, DiscCopied
 from rheon.core.devices import Trouble
 from rheon.core.errors import SourceMissing
 from rheon.core.system import is_there
 from rheon.server.household.actions.learning import tell_played
 from rheon.server.household.models import Device
+from rheon.server.worklist.kinds import Finished
 from rheon.server.worklist.models import Job
 
 from ..models import Output
 
 
-def take(job: Job, delivered: Delivered | DiscCopied) -> Output:
+def take(job: Job, delivered: Finished) -> Output:
     """Keep a delivered file with its checks and what was expected of it."""
     return Output.objects.create(
         job=job,

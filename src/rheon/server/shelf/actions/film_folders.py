@@ -22,6 +22,7 @@ from rheon.server.home.queries import output_folders
 
 from ..folders import inside
 from ..models import FilmFolder
+from ..tasks import look_through_task
 from .sources import add_source
 
 log = logging.getLogger("rheon")
@@ -43,8 +44,6 @@ class Proposal:
 
 def add_film_folder(text: str) -> FilmFolder:
     """Take everything in a folder onto the Shelf, in the background. Raises ``OutsideFolders`` or ``SourceMissing``."""
-    from ..tasks import look_through_task  # noqa: PLC0415 - tasks call these actions
-
     folder = inside(text)
     if not os.path.isdir(folder):  # noqa: PTH112 - Path.is_dir raises for over-long names
         raise SourceMissing(f"There is no folder {shown(folder.name)} any more.")

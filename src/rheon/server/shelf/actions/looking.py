@@ -7,6 +7,7 @@ from django.core.cache import cache
 from rheon.core.system import is_there, text_path
 
 from ..models import Source, SourceState, Title
+from ..tasks import look_over_task
 from .reading import data_paths, stamp_of
 from .sources import read_again, update
 
@@ -15,8 +16,6 @@ REST_S = 15
 
 def ask_to_look_over() -> None:
     """Have all sources looked over in the background, unless that was asked for just now."""
-    from ..tasks import look_over_task  # noqa: PLC0415 - tasks call these actions
-
     if cache.add("shelf-looked-over", 1, timeout=REST_S):
         look_over_task.enqueue()
 

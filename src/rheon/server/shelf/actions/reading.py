@@ -19,7 +19,7 @@ from rheon.core.media import Title as CoreTitle
 from rheon.core.media.documents import dump
 from rheon.core.media.names import display_name
 from rheon.core.sources import ChapterRange, ScanProgress, cut, part_number, read_source
-from rheon.core.system import is_there, process_identity, shown, text_path
+from rheon.core.system import is_there, shown, text_path
 from rheon.core.wording import sentence
 from rheon.server.claims import Claims
 
@@ -32,7 +32,7 @@ from .sources import update
 from .surveys import ask_for_surveys
 
 log = logging.getLogger("rheon")
-in_hand = Claims()
+in_hand = Claims(Source.objects.all)
 
 
 def read_now(source_id: int) -> None:
@@ -40,7 +40,7 @@ def read_now(source_id: int) -> None:
 
     def claim() -> int | None:
         waiting = Source.objects.filter(pk=source_id, state=SourceState.WAITING)
-        return source_id if update(waiting, state=SourceState.READING, worker=process_identity()) else None
+        return source_id if update(waiting, state=SourceState.READING, **Claims.mine()) else None
 
     with in_hand.holding(claim) as claimed:
         if claimed is not None:
@@ -87,7 +87,7 @@ def store(source: Source, found: CoreSource) -> None:
 
 def recover() -> int:
     """Let every source wait again that is marked as being read and that nobody reads; returns how many."""
-    lost = [row for row in Source.objects.filter(state=SourceState.READING) if in_hand.is_lost(row.pk, row.worker)]
+    lost = [row for row in Source.objects.filter(state=SourceState.READING) if in_hand.is_lost(row.pk, row.lease)]
     for source in lost:
         state = SourceState.STOPPED if source.stop_requested else SourceState.WAITING
         update(Source.objects.filter(pk=source.pk, state=SourceState.READING), state=state)

@@ -16,6 +16,7 @@ from rheon.core.system import is_there, path_text, shown, text_path
 
 from ..folders import inside
 from ..models import Source, SourceState
+from ..tasks import read_source_task
 
 SEARCH_DEPTH, MOST_FOLDERS = 4, 20_000
 
@@ -42,8 +43,6 @@ def add_source(path: str, *, drive: int | None = None, only_new: bool = False) -
 
 def read_again(source: Source) -> None:
     """Queue a source for reading."""
-    from ..tasks import read_source_task  # noqa: PLC0415 - tasks call these actions
-
     update(
         Source.objects.filter(pk=source.pk),
         state=SourceState.WAITING,

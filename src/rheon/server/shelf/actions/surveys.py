@@ -13,6 +13,7 @@ from rheon.core.media import Role
 from rheon.core.media.documents import dump
 
 from ..models import Finding, Source, Title
+from ..tasks import survey_title_task
 from .sources import update
 
 LATER = -80
@@ -33,8 +34,6 @@ def unlooked() -> QuerySet[Title]:
 
 
 def ask_for_survey(title: Title, *, priority: int) -> None:
-    from ..tasks import survey_title_task  # noqa: PLC0415 - tasks call these actions
-
     transaction.on_commit(lambda: survey_title_task.using(priority=priority).enqueue(title.pk))
 
 

@@ -12,7 +12,7 @@ from django.db.models import Max
 
 from rheon.core.errors import PlanError
 from rheon.core.media.documents import dump
-from rheon.core.planning import Plan, PlanRequest, plan
+from rheon.core.planning import OutputSettings, Plan, PlanRequest, plan
 from rheon.server.bench.planning import request_for, stored_setting
 from rheon.server.bench.queries import settings_text
 from rheon.server.home.queries import output_folders
@@ -20,7 +20,9 @@ from rheon.server.household.actions.devices import mark_used
 from rheon.server.household.models import Column, Device
 from rheon.server.shelf.models import Source, SourceState, Title
 
-from ..models import Job
+from ..models import Job, JobKind
+from ..settling import expected_of
+from ..tasks import run_jobs_task
 
 DISCS = ("dvd", "bluray")
 COPY_BYTES_PER_S = 60e6
@@ -28,13 +30,13 @@ COPY_BYTES_PER_S = 60e6
 
 def add_jobs(cells: Sequence[tuple[Title, Device]]) -> list[Job]:
     """Queue the cells that something is to be made for. Raises ``PlanError`` where that is none of them."""
-    groups: dict[tuple[int, str], tuple[Title, PlanRequest, Plan, list[Device]]] = {}
+    groups: dict[tuple[int, OutputSettings], tuple[Title, PlanRequest, Plan, list[Device]]] = {}
     for title, device in cells:
         request = request_for(title, device, stored_setting(title.pk, device.pk))
         made = plan(request)
         if made.settings is None:
             continue
-        key = (title.pk, repr(made.settings))
+        key = (title.pk, made.settings)
         known = groups.setdefault(key, (title, request, made, []))[3]
         known += [served for served in device.served() if served not in known]
     if not groups:
@@ -64,6 +66,7 @@ def add_copy(source: Source) -> Job:
             title_name=source.name,
             device_names=["safe keeping"],
             summary=f"{source.form} · every file · checksums",
+            kind=JobKind.COPY_DISC,
             disc_path=source.path,
             title_document={"duration_s": 0},
             plan_document={"estimate": expected},
@@ -75,7 +78,9 @@ def add_copy(source: Source) -> Job:
 def _add(title: Title, request: PlanRequest, made: Plan, devices: list[Device]) -> Job:
     profiles = tuple(dict.fromkeys(profile for device in devices for profile in device.core_profiles()))
     assert made.settings
+    faithful = any(profile.faithful for profile in profiles)
     return _queue(
+        kind=JobKind.COPY_TITLE if faithful else JobKind.CONVERT,
         title=title,
         title_name=title.name,
         device_names=[device.name for device in devices],
@@ -90,14 +95,7 @@ def _add(title: Title, request: PlanRequest, made: Plan, devices: list[Device]) 
     )
 
 
-def expected_of(made: Plan) -> dict[str, Any]:
-    """A plan's estimate as the list keeps it."""
-    return dump(made.estimate) if made.estimate else {}
-
-
 def _queue(**facts: Any) -> Job:
-    from ..tasks import run_jobs_task  # noqa: PLC0415 - tasks call these actions
-
     last = Job.objects.aggregate(last=Max("position"))["last"] or 0
     job = Job.objects.create(
         **facts,

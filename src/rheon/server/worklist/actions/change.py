@@ -9,6 +9,7 @@ from django.db.models import Max
 from django.utils import timezone
 
 from ..models import ENDED, Job, JobState
+from ..tasks import run_jobs_task
 
 
 def request_stop(job: Job) -> None:
@@ -20,8 +21,6 @@ def request_stop(job: Job) -> None:
 
 def retry(job: Job, *, accept_loss: bool = False) -> None:
     """Queue a job that ended without a file once more, at the end of the list; ``accept_loss`` makes what is there."""
-    from ..tasks import run_jobs_task  # noqa: PLC0415 - tasks call these actions
-
     last = Job.objects.aggregate(last=Max("position"))["last"] or 0
     changed = Job.objects.filter(pk=job.pk, state__in=[s for s in ENDED if s != JobState.DONE]).update(
         state=JobState.WAITING,
@@ -32,7 +31,7 @@ def retry(job: Job, *, accept_loss: bool = False) -> None:
         delivery_document=None,
         accept_loss=accept_loss or job.accept_loss,
         fraction=0,
-        done_s=0,
+        done=0,
         speed=0,
         written_bytes=0,
         left_s=None,

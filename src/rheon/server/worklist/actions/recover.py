@@ -8,12 +8,12 @@ from pathlib import Path
 
 from django.utils import timezone
 
-from rheon.core.delivery import Delivered, DiscCopied, take_up, take_up_copy
 from rheon.core.encoding import part_path, remove_part
 from rheon.core.errors import RheonError
 
+from ..kinds import KINDS, Finished
 from ..models import Job, JobState
-from .run import copy_order, deliver, in_hand, order_of
+from .run import deliver, in_hand
 
 log = logging.getLogger("rheon")
 MOST_ATTEMPTS = 3
@@ -25,7 +25,7 @@ ENDED_AGAIN = (
 
 def recover() -> int:
     """Take up every job that is marked as running and that nobody carries out; returns how many."""
-    lost = [job for job in Job.objects.filter(state=JobState.RUNNING) if in_hand.is_lost(job.pk, job.worker)]
+    lost = [job for job in Job.objects.filter(state=JobState.RUNNING) if in_hand.is_lost(job.pk, job.lease)]
     for job in lost:
         if (delivered := _named_already(job)) is not None:
             deliver(job, delivered)
@@ -35,12 +35,9 @@ def recover() -> int:
     return len(lost)
 
 
-def _named_already(job: Job) -> Delivered | DiscCopied | None:
-    noted = job.core_delivery()
+def _named_already(job: Job) -> Finished | None:
     try:
-        if isinstance(noted, DiscCopied):
-            return take_up_copy(copy_order(job), noted)
-        return None if noted is None else take_up(order_of(job), noted)
+        return KINDS[job.kind].take_up(job)
     except (RheonError, OSError):
         log.exception("job %s could not be taken up where it was", job.pk)
         return None
@@ -54,7 +51,7 @@ def _again(job: Job) -> None:
         "delivery_document": None,
         "stage": "",
         "fraction": 0,
-        "done_s": 0,
+        "done": 0,
         "speed": 0,
         "written_bytes": 0,
         "left_s": None,

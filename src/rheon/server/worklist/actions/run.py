@@ -7,27 +7,21 @@ import time
 from pathlib import Path
 
 from django.db import transaction
-from django.db.models import F
+from django.db.models import F, QuerySet
 from django.utils import timezone
-from pydantic import ValidationError
 
-from rheon.core.delivery import Delivered, DiscCopied, DiscOrder, Order, convert, copy_disc
 from rheon.core.encoding import Hooks, Progress
-from rheon.core.errors import PlanError, RheonError, Stopped
+from rheon.core.errors import RheonError, Stopped
 from rheon.core.media.documents import dump
-from rheon.core.media.names import safe_stem
-from rheon.core.planning import Plan
-from rheon.core.system import process_identity
 from rheon.server.claims import Claims
-from rheon.server.shelf.folders import data_inside, inside
 
+from ..kinds import KINDS, Finished
 from ..models import Job, JobState
 from ..signals import job_delivered
-from .settle import settle
 
 log = logging.getLogger("rheon")
 TELL_EVERY_S = 0.4
-in_hand = Claims()
+in_hand = Claims(Job.objects.all)
 UNFORESEEN = "It stopped on something unforeseen. Try again; the log says more."
 
 
@@ -59,10 +53,13 @@ def _run(job: Job) -> None:
         deliver(job, delivered)
 
 
-def deliver(job: Job, delivered: Delivered | DiscCopied) -> None:
+def deliver(job: Job, delivered: Finished) -> None:
     """The job is done and the Outbox has its file, both or neither."""
     with transaction.atomic():
-        _end(job, JobState.DONE, fraction=1.0, written_bytes=delivered.size_bytes, delivery_document=None)
+        facts = {"fraction": 1.0, "written_bytes": delivered.size_bytes, "delivery_document": None}
+        if not _end(job, JobState.DONE, **facts):
+            log.error("job %s was taken over by another worker while it was delivered", job.pk)
+            return
         job_delivered.send(sender=Job, job=job, delivered=delivered)
 
 
@@ -71,7 +68,7 @@ def _claim() -> int | None:
     for pk in first[:5]:
         claimed = Job.objects.filter(pk=pk, state=JobState.WAITING).update(
             state=JobState.RUNNING,
-            worker=process_identity(),
+            **Claims.mine(),
             started=timezone.now(),
             stage="making",
             attempts=F("attempts") + 1,
@@ -81,47 +78,24 @@ def _claim() -> int | None:
     return None
 
 
-def _carry_out(job: Job) -> Delivered | DiscCopied:
+def _carry_out(job: Job) -> Finished:
     Path(job.folder).mkdir(parents=True, exist_ok=True)
-    if job.disc_path:
-        return copy_disc(copy_order(job), _hooks(job), lambda noted: _note(job, noted))
-    settle(job)
-    return convert(order_of(job), _hooks(job), lambda noted: _note(job, noted))
+    return KINDS[job.kind].run(job, _hooks(job), lambda noted: _note(job, noted))
 
 
-def copy_order(job: Job) -> DiscOrder:
-    """Raises ``OutsideFolders``."""
-    disc = inside(job.disc_path)
-    return DiscOrder(source=disc, folder=Path(job.folder), name=safe_stem(job.title_name, "posix"), token=job.token)
+def _note(job: Job, noted: Finished) -> None:
+    """Raises ``Stopped`` where the job was taken over by another worker meanwhile."""
+    if not _mine(job).update(delivery_document=dump(noted)):
+        raise Stopped("Another worker has taken this over.")
 
 
-def order_of(job: Job) -> Order:
-    """Raises ``OutsideFolders`` or ``PlanError``."""
-    return Order(
-        title=data_inside(job.core_title()),
-        plan=_plan_of(job),
-        accept_loss=job.accept_loss,
-        devices=job.core_devices(),
-        folder=Path(job.folder),
-        token=job.token,
-        made_for=" and ".join(job.device_names),
-    )
-
-
-def _note(job: Job, noted: Delivered | DiscCopied) -> None:
-    Job.objects.filter(pk=job.pk).update(delivery_document=dump(noted))
-
-
-def _plan_of(job: Job) -> Plan:
-    """Raises ``PlanError`` for a job that was queued before plans became what they are now."""
-    try:
-        return job.core_plan()
-    except ValidationError as error:
-        raise PlanError("This job is from an older Rheon.", advice="Convert the title again from the Bench.") from error
+def _mine(job: Job) -> QuerySet[Job]:
+    """The row for as long as this try is the one that counts."""
+    return Job.objects.filter(pk=job.pk, token=job.token)
 
 
 def _hooks(job: Job) -> Hooks:
-    row = Job.objects.filter(pk=job.pk)
+    row = _mine(job)
     told = asked = 0.0
     stop = False
 
@@ -132,7 +106,7 @@ def _hooks(job: Job) -> Hooks:
         told = time.monotonic()
         row.update(
             fraction=step.fraction,
-            done_s=step.done_s,
+            done=step.done,
             speed=step.speed,
             written_bytes=step.size_bytes,
             left_s=step.left_s,
@@ -149,6 +123,9 @@ def _hooks(job: Job) -> Hooks:
     return Hooks(on_progress=on_progress, should_stop=should_stop)
 
 
-def _end(job: Job, state: JobState, **facts: object) -> None:
-    Job.objects.filter(pk=job.pk).update(state=state, ended=timezone.now(), stage="", left_s=None, **facts)
-    job.refresh_from_db()
+def _end(job: Job, state: JobState, **facts: object) -> bool:
+    """Whether it was this try's to end."""
+    ended = _mine(job).update(state=state, ended=timezone.now(), stage="", left_s=None, **facts)
+    if ended:
+        job.refresh_from_db()
+    return bool(ended)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from django.dispatch import receiver
 
-from rheon.core.delivery import Delivered, DiscCopied
+from rheon.server.worklist.kinds import Finished
 from rheon.server.worklist.models import Job
 from rheon.server.worklist.signals import job_delivered
 
@@ -12,5 +12,5 @@ from .actions.outputs import take
 
 
 @receiver(job_delivered)
-def take_delivered(sender: object, job: Job, delivered: Delivered | DiscCopied, **kwargs: object) -> None:
+def take_delivered(sender: object, job: Job, delivered: Finished, **kwargs: object) -> None:
     take(job, delivered)

@@ -3,16 +3,21 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from typing import Any
 
 from rheon.core.media.documents import dump
-from rheon.core.planning import plan
+from rheon.core.planning import Plan, plan
 from rheon.server.bench.queries import settings_text
 from rheon.server.shelf.actions.samples import sample_title
 from rheon.server.shelf.actions.surveys import survey_now
 from rheon.server.shelf.models import Title
 
-from ..models import Job
-from .add import expected_of
+from .models import Job
+
+
+def expected_of(made: Plan) -> dict[str, Any]:
+    """A plan's estimate as the list keeps it."""
+    return dump(made.estimate) if made.estimate else {}
 
 
 def settle(job: Job) -> None:

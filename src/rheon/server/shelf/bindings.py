@@ -1,0 +1,21 @@
+"""Who does the Shelf's work."""
+
+from . import tasks
+from .actions.film_folders import look_through
+from .actions.looking import look_over
+from .actions.reading import read_now
+from .actions.samples import sample_title
+from .actions.surveys import survey_now
+from .models import FilmFolder
+
+
+def _look_through(folder_id: int) -> None:
+    if row := FilmFolder.objects.filter(pk=folder_id).first():
+        look_through(row)
+
+
+tasks.read_source.is_done_by(read_now)
+tasks.sample_title.is_done_by(sample_title)
+tasks.survey_title.is_done_by(survey_now)
+tasks.look_over.is_done_by(look_over)
+tasks.look_through.is_done_by(_look_through)

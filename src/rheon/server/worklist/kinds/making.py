@@ -1,0 +1,60 @@
+"""Files made of titles: by a plan, or as faithful copies, which are plans that keep everything."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from pydantic import ValidationError
+
+from rheon.core.delivery import Delivered, Order, convert, take_up
+from rheon.core.encoding import Hooks, Unit
+from rheon.core.errors import PlanError
+from rheon.core.media.documents import load
+from rheon.core.planning import Plan
+from rheon.server.shelf.folders import data_inside
+
+from ..models import Job, JobKind
+from ..settling import settle
+from .kind import Finished, Note
+
+
+class Making:
+    """A title becomes a file."""
+
+    unit = Unit.SECONDS
+
+    def __init__(self, name: JobKind) -> None:
+        self.name = name
+
+    def run(self, job: Job, hooks: Hooks, note: Note) -> Finished:
+        settle(job)
+        return convert(_order(job), hooks, note)
+
+    def take_up(self, job: Job) -> Finished | None:
+        if not job.delivery_document:
+            return None
+        return take_up(_order(job), load(Delivered, job.delivery_document))
+
+    def whole(self, duration_s: float, size_bytes: int) -> float:
+        return duration_s
+
+
+def _order(job: Job) -> Order:
+    """Raises ``OutsideFolders`` or ``PlanError``."""
+    return Order(
+        title=data_inside(job.core_title()),
+        plan=_plan_of(job),
+        accept_loss=job.accept_loss,
+        devices=job.core_devices(),
+        folder=Path(job.folder),
+        token=job.token,
+        made_for=" and ".join(job.device_names),
+    )
+
+
+def _plan_of(job: Job) -> Plan:
+    """Raises ``PlanError`` for a job that was queued before plans became what they are now."""
+    try:
+        return job.core_plan()
+    except ValidationError as error:
+        raise PlanError("This job is from an older Rheon.", advice="Convert the title again from the Bench.") from error
