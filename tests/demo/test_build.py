@@ -8,7 +8,7 @@ from dataclasses import replace
 from pathlib import Path
 
 from rheon.core.devices import catalogue
-from rheon.core.sources.disc_files import open_image
+from rheon.core.sources.images.disc_files import open_image
 from rheon.demo import scenario
 from rheon.demo.build import STEREO, build
 from rheon.demo.discs import NTSC_FILM, TitleSet, add_subpictures, author_disc, make_image, make_stream

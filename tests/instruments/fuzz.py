@@ -24,12 +24,12 @@ from rheon.core.errors import RheonError
 from rheon.core.media import FileData, Title
 from rheon.core.planning import DECISIONS, PlanRequest, load_pin_set, pin_set_text, plan, read_pins
 from rheon.core.sources import read_source
-from rheon.core.sources.clpi import read_clip_info
-from rheon.core.sources.disc_files import open_image
-from rheon.core.sources.ifo import read_manager, read_title_set
-from rheon.core.sources.mpls import read_playlist
-from rheon.core.sources.navigation import read_navigation
-from rheon.core.sources.promises import header_promise
+from rheon.core.sources.bluray.clpi import read_clip_info
+from rheon.core.sources.bluray.mpls import read_playlist
+from rheon.core.sources.dvd.ifo import read_manager, read_title_set
+from rheon.core.sources.dvd.navigation import read_navigation
+from rheon.core.sources.files.promises import header_promise
+from rheon.core.sources.images.disc_files import open_image
 from rheon.core.subtitles import read_subtitles, to_subrip
 from rheon.demo.models import device
 

@@ -12,7 +12,7 @@ from rheon.core.errors import BadPin, RheonError
 from rheon.core.media import Samples, Source, Title
 from rheon.core.media.names import display_name
 from rheon.core.planning import Balance, Plan, PlanRequest, plan, read_pins
-from rheon.core.sources.parts import ChapterRange, cut, cut_times, other_angle
+from rheon.core.sources.roles.parts import ChapterRange, cut, cut_times, other_angle
 
 from .common import find_title
 

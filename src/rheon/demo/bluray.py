@@ -1,7 +1,7 @@
 """Blu-ray style folders: clips by the engine, playlists and clip tables written field by field.
 
-The layouts are those that ``rheon.core.sources.mpls`` and ``clpi`` name their source for; nothing is shared with them,
-so that one can be held against the other.
+The layouts are those that ``rheon.core.sources.bluray.mpls`` and ``clpi`` name their source for; nothing is shared with
+them, so that one can be held against the other.
 """
 
 from __future__ import annotations

@@ -5,7 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 from rheon.core.media import CLOCK_HZ
-from rheon.core.sources.navigation import is_navigation, read_navigation
+from rheon.core.sources.dvd.navigation import is_navigation, read_navigation
 
 SECTOR = 2048
 SCRAMBLED_IDS = (0xE0, 0xBD)

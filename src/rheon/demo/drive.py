@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from rheon.core.errors import SourceError
-from rheon.core.sources.drive import DriveState, DriveStatus
+from rheon.core.sources.images.drive import DriveState, DriveStatus
 
 SPIN_UP_S = 2.5
 SPEED_BYTES_S = 11_080_000  # eight times the speed at which a DVD plays

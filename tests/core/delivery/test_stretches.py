@@ -15,7 +15,7 @@ from rheon.core.delivery import Order, convert
 from rheon.core.media import CellData, Title
 from rheon.core.planning import PlanRequest, plan, read_pins
 from rheon.core.sources import read_source
-from rheon.core.sources.parts import ChapterRange, cut, other_angle
+from rheon.core.sources.roles.parts import ChapterRange, cut, other_angle
 from rheon.demo.models import device
 
 PICTURE_S = 0.041

@@ -17,7 +17,7 @@ from rheon.core.media import Scan, Title
 from rheon.core.media.timing import Timing, find_timing
 from rheon.core.planning import OutputSettings, PlanRequest, plan, read_pins
 from rheon.core.sources import read_source
-from rheon.core.sources.parts import cut_times
+from rheon.core.sources.roles.parts import cut_times
 from rheon.demo.models import device
 
 TOGETHER_S, USUALLY_S = 0.020, 0.008

@@ -81,9 +81,9 @@ def test_a_file_that_stops_halfway_is_told_and_made_only_after_a_yes(kind: str, 
 def test_a_large_file_is_judged_by_its_head_and_tail(
     kind: str, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    monkeypatch.setattr("rheon.core.sources.measured.WHOLE_BYTES", 0)
-    monkeypatch.setattr("rheon.core.sources.measured.HEAD_S", 2.0)
-    monkeypatch.setattr("rheon.core.sources.measured.TAIL_S", 2.0)
+    monkeypatch.setattr("rheon.core.sources.files.measured.WHOLE_BYTES", 0)
+    monkeypatch.setattr("rheon.core.sources.files.measured.HEAD_S", 2.0)
+    monkeypatch.setattr("rheon.core.sources.files.measured.TAIL_S", 2.0)
     whole = plain(tmp_path / f"whole.{kind}", PICTURES, WHOLE_KINDS[kind])
     title = titled(whole)
     assert title.promised_s is None and title.duration_s == pytest.approx(8.0, abs=0.1)

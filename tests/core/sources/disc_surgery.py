@@ -11,8 +11,8 @@ from tests.core.sources.table_builder import BuiltCell, BuiltChain, BuiltSet, au
 
 from rheon.core.engine import Command, pipe_input, run
 from rheon.core.media import Cell, CellData, StreamKind, Title
-from rheon.core.sources.feed import feed_extents
-from rheon.core.sources.navigation import is_navigation
+from rheon.core.sources.dvd.navigation import is_navigation
+from rheon.core.sources.material.feed import feed_extents
 
 SECTOR = 2048
 NO_UNIT = 0xFFFFFFFF

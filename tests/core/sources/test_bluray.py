@@ -18,11 +18,11 @@ from rheon.core.engine import Command, pipe_input, run
 from rheon.core.errors import RheonError, TablesBroken
 from rheon.core.media import CellData, Role, Scan, Source, StreamKind, Title
 from rheon.core.sources import read_source
-from rheon.core.sources.clpi import read_clip_info
-from rheon.core.sources.feed import feed_title
-from rheon.core.sources.mpls import read_playlist
-from rheon.core.sources.transport_stream import UNIT_BYTES, sample_clip
-from rheon.core.sources.transport_timeline import (
+from rheon.core.sources.bluray.clpi import read_clip_info
+from rheon.core.sources.bluray.mpls import read_playlist
+from rheon.core.sources.bluray.transport_stream import UNIT_BYTES, sample_clip
+from rheon.core.sources.material.feed import feed_title
+from rheon.core.sources.material.transport_timeline import (
     Stretch,
     TransportTimeline,
     section_check,

@@ -8,7 +8,7 @@ import pytest
 
 from rheon.core.errors import SourceError
 from rheon.core.sources import read_source
-from rheon.core.sources.drive import DeviceDrive, DriveState, open_drive
+from rheon.core.sources.images.drive import DeviceDrive, DriveState, open_drive
 from rheon.demo import scenario
 
 

@@ -13,8 +13,8 @@ from hypothesis import strategies as st
 from rheon.core.errors import CutOffImage, EmptyDisc, NotASource, RheonError, Stopped, TablesBroken
 from rheon.core.media import CellData, Role, Scan, Source
 from rheon.core.sources import ScanProgress, read_source
-from rheon.core.sources.ifo import cell_time, palette_colour, read_manager, read_title_set
-from rheon.core.sources.program_stream import sample
+from rheon.core.sources.dvd.ifo import cell_time, palette_colour, read_manager, read_title_set
+from rheon.core.sources.dvd.program_stream import sample
 from rheon.core.wording import duration_text
 from rheon.demo import scenario
 

@@ -6,8 +6,8 @@ import pytest
 
 from rheon.core.engine import Command, pipe_input, run
 from rheon.core.media import CellData, Extent, Source, StreamKind
-from rheon.core.sources.feed import declare, feed_extents, feed_title
-from rheon.core.sources.program_stream import sample
+from rheon.core.sources.dvd.program_stream import sample
+from rheon.core.sources.material.feed import declare, feed_extents, feed_title
 
 SECTOR = 2048
 

@@ -166,7 +166,7 @@ def test_a_part_of_a_file_starts_where_its_chapters_do(tmp_path: Path) -> None:
         ";FFMETADATA1\n" + "".join(f"[CHAPTER]\nTIMEBASE=1/1000\nSTART={a}\nEND={b}\ntitle=at {a}\n" for a, b in marks)
     )
     path = make(tmp_path / "a.mkv", *PICTURE, "-f", "ffmetadata", "-i", str(chapters), "-map_chapters", "1")
-    from rheon.core.sources.parts import ChapterRange, cut
+    from rheon.core.sources.roles.parts import ChapterRange, cut
 
     part = cut(read_source(path).titles[0], ChapterRange(first=2, last=3), 101)
     assert isinstance(part.data, FileData)

@@ -5,7 +5,8 @@ from __future__ import annotations
 import os
 from pathlib import Path
 
-from rheon.core.sources import find_sources, library
+from rheon.core.sources import find_sources
+from rheon.core.sources.files import library
 from rheon.core.system import place_of
 
 FILES = (

@@ -7,7 +7,7 @@ from fractions import Fraction
 import pytest
 
 from rheon.core.media import Scan
-from rheon.core.sources.program_stream import SampleFacts, sample
+from rheon.core.sources.dvd.program_stream import SampleFacts, sample
 
 SECTOR = 2048
 PACK = bytes.fromhex("000001ba44000400040100 89c3f8")

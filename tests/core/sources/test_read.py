@@ -11,8 +11,9 @@ from rheon.core.engine import Command, run
 from rheon.core.errors import EmptyDisc, NotASource, SourceError
 from rheon.core.formats import is_text
 from rheon.core.media import FileData, Source
-from rheon.core.sources import READERS, disc_files, read_source
-from rheon.core.sources.disc_files import is_image, open_image
+from rheon.core.sources import READERS, read_source
+from rheon.core.sources.images import disc_files
+from rheon.core.sources.images.disc_files import is_image, open_image
 
 
 def reader_of(path: Path) -> str | None:

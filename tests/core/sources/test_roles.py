@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 
 from rheon.core.media import Cell, CellData, Chapter, Extent, Role, Title
 from rheon.core.sources import with_roles
-from rheon.core.sources.parts import ChapterRange, cut, proposed_ranges
+from rheon.core.sources.roles.parts import ChapterRange, cut, proposed_ranges
 from rheon.core.wording import sentence
 
 

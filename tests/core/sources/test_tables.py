@@ -10,10 +10,10 @@ from tests.core.sources.table_builder import BuiltCell, BuiltChain, BuiltSet, au
 from rheon.core.errors import TablesBroken
 from rheon.core.media import Extent, Purpose, Source
 from rheon.core.sources import read_source
-from rheon.core.sources.disc_files import DiscFiles
-from rheon.core.sources.dvd import read_dvd
-from rheon.core.sources.dvd_cells import sector_extents
-from rheon.core.sources.ifo import read_manager, read_title_set
+from rheon.core.sources.dvd.cells import sector_extents
+from rheon.core.sources.dvd.ifo import read_manager, read_title_set
+from rheon.core.sources.dvd.reader import read_dvd
+from rheon.core.sources.images.disc_files import DiscFiles
 from rheon.core.sources.progress import ScanProgress
 
 AC3, MPEG, LPCM, DTS = 0, 2, 4, 6

@@ -12,9 +12,10 @@ from hypothesis import strategies as st
 from tests.core.sources.disc_surgery import angle_disc, one_after_the_other, stamps, title_bytes, units_of
 
 from rheon.core.media import CellData, Extent, Source
-from rheon.core.sources import feed, read_source
-from rheon.core.sources.feed import feed_extents, feed_title
-from rheon.core.sources.timeline import CLOCK_BITS, ProgramTimeline, shift_stamp
+from rheon.core.sources import read_source
+from rheon.core.sources.material import feed
+from rheon.core.sources.material.feed import feed_extents, feed_title
+from rheon.core.sources.material.timeline import CLOCK_BITS, ProgramTimeline, shift_stamp
 
 SECTOR = 2048
 

@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from rheon.core.sources.udf import NotUdf, UdfImage
+from rheon.core.sources.images.udf import NotUdf, UdfImage
 from rheon.demo import scenario
 
 SECTOR = 2048

@@ -7,8 +7,8 @@ from dataclasses import dataclass
 
 from ..engine import Feed, pipe_input, safe_file_input
 from ..media import SECTOR_BYTES, Cell, CellData, Extent, StreamKind, Title
-from ..sources.feed import declare, feed_extents
-from ..sources.timeline import ProgramTimeline
+from ..sources.material.feed import declare, feed_extents
+from ..sources.material.timeline import ProgramTimeline
 
 BRIEFLY = ("-analyzeduration", "300000", "-probesize", "1500000")
 """Goes before an excerpt's arguments where only its first pictures are wanted: the engine then starts at once."""

@@ -9,7 +9,7 @@ from collections.abc import Sequence
 from ..engine import require
 from ..errors import EngineError, RheonError
 from ..media import CellData, Extent, Scan, Title
-from ..sources.disc_files import pieces
+from ..sources.images.disc_files import pieces
 from ..system import check_inside, open_inside
 from .borders import find_borders
 from .cadence import find_cadence

@@ -10,10 +10,10 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 
 from ..media import SECTOR_BYTES, CellData, Extent, StreamKind, SubtitleStream, Title
-from ..sources.disc_files import pieces
-from ..sources.feed import feed_extents
-from ..sources.sound_packets import packet_at
-from ..sources.transport_stream import M2TS_BYTES, SYNC, TS_BYTES
+from ..sources.bluray.transport_stream import M2TS_BYTES, SYNC, TS_BYTES
+from ..sources.images.disc_files import pieces
+from ..sources.material.feed import feed_extents
+from ..sources.material.sound_packets import packet_at
 from ..subtitles import LARGEST_BYTES, read_subtitles
 from ..system import read_inside
 from .findings import WordsFound

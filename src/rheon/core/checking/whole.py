@@ -9,7 +9,7 @@ from ..devices import RuleResult
 from ..engine import ProbedFile
 from ..engine.packets import Packets
 from ..media import CellData, FileData, OutputSettings, Span, Title
-from ..sources.ends import stream_ends
+from ..sources.material.ends import stream_ends
 from ..wording import duration_text, gap_text
 
 SHORT_S = 0.5

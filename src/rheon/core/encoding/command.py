@@ -16,7 +16,7 @@ from ..media import (
     Title,
     WordsForm,
 )
-from ..sources.feed import has_joins
+from ..sources.material.feed import has_joins
 from ..subtitles import LINK_NAME, words_file
 from .encoders import Placing, audio_arguments, early_of, video_arguments
 from .filters import DrawnText, Moves, audio_filters, graph

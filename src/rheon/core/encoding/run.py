@@ -12,7 +12,7 @@ from pathlib import Path
 from ..engine import Command, Feed, require, run
 from ..errors import EngineError, SourceChanged, SourceError, SourceMissing, TargetError, TargetFull, TargetReadOnly
 from ..media import CellData, FileData, OutputSettings, Title
-from ..sources.feed import feed_title, subtitle_packets
+from ..sources.material.feed import feed_title, subtitle_packets
 from ..subtitles import lay_out
 from ..system import check_inside
 from .command import build_command, chapters_document

@@ -1,12 +1,12 @@
 """Reads structure: DVD-Video and Blu-ray in folders and images, and media files, into a ``Source``."""
 
-from .disc_files import is_disc_folder
-from .files import FILE_SUFFIXES
-from .library import IMAGE_SUFFIXES, find_sources
-from .parts import ChapterRange, cut
+from .files.library import IMAGE_SUFFIXES, find_sources
+from .files.reader import FILE_SUFFIXES
+from .images.disc_files import is_disc_folder
 from .progress import ScanProgress
 from .read import READERS, Reader, read_source
-from .roles import part_number, with_roles
+from .roles.parts import ChapterRange, cut
+from .roles.roles import part_number, with_roles
 
 __all__ = [
     "FILE_SUFFIXES",

@@ -9,10 +9,18 @@ from pathlib import Path
 from ..errors import EmptyDisc, NotASource, SourceError, SourceMissing
 from ..media import Source
 from ..system import is_there, real_path
-from .bluray import read_bluray
-from .disc_files import DiscFiles, bluray_folder, is_image, open_bluray_folder, open_folder, open_image, video_folder
-from .dvd import read_dvd
-from .files import is_media_folder, read_file, read_folder
+from .bluray.reader import read_bluray
+from .dvd.reader import read_dvd
+from .files.reader import is_media_folder, read_file, read_folder
+from .images.disc_files import (
+    DiscFiles,
+    bluray_folder,
+    is_image,
+    open_bluray_folder,
+    open_folder,
+    open_image,
+    video_folder,
+)
 from .progress import ScanProgress
 
 

@@ -10,7 +10,7 @@ from rheon.core.devices import Verdict as CoreVerdict
 from rheon.core.media import Role as CoreRole
 from rheon.core.planning import Balance as CoreBalance
 from rheon.core.planning import SoundWish, WordsWish
-from rheon.core.sources.drive import DriveState as CoreDriveState
+from rheon.core.sources.images.drive import DriveState as CoreDriveState
 
 from .fields import MOST_ID
 

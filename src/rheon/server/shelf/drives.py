@@ -9,7 +9,7 @@ from typing import Any
 from django.conf import settings
 
 from rheon.core.errors import SourceError
-from rheon.core.sources.drive import Drive, open_drive
+from rheon.core.sources.images.drive import Drive, open_drive
 
 from .models import Source
 

@@ -10,7 +10,7 @@ from rheon.core.analysis import Survey, with_findings
 from rheon.core.media import Role, Samples
 from rheon.core.media import Title as CoreTitle
 from rheon.core.media.documents import load
-from rheon.core.sources.parts import other_angle
+from rheon.core.sources.roles.parts import other_angle
 from rheon.server.claims import Leased
 
 from .folders import data_inside

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from rheon.core.errors import SourceError
-from rheon.core.sources.drive import DriveState
+from rheon.core.sources.images.drive import DriveState
 
 from ..drives import drive_at
 from ..models import Source

@@ -1,0 +1,1 @@
+"""Blu-ray: playlists, clips and tracks."""

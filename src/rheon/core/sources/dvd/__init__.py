@@ -1,0 +1,1 @@
+"""DVD-Video: tables, cells and tracks."""

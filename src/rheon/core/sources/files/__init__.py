@@ -1,0 +1,1 @@
+"""Media files and folders of them."""

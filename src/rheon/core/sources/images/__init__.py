@@ -1,0 +1,1 @@
+"""Where a disc lies: folder, image or drive."""

@@ -1,0 +1,1 @@
+"""A title's bytes in playing order, on one time line."""

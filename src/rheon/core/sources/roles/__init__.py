@@ -1,0 +1,1 @@
+"""What titles seem to be: shared material, roles, parts."""

@@ -1,0 +1,201 @@
+"""Cutting a title by chapters: each range becomes a title of its own. Pure."""
+
+from __future__ import annotations
+
+import itertools
+import statistics
+from dataclasses import dataclass, replace
+
+from ...errors import NoSuchTitle
+from ...media import Cell, CellData, Chapter, FileData, Gap, Reason, Role, Title
+
+LEAST_PARTS = 3
+ALIKE = 0.15
+SIGNATURE_S, SIGNATURE_SHARE = 2.0, 0.06
+SHORT_CHAPTER = 0.6
+LEAST_PART_S = 8.0
+LONGEST_PART_S = 100 * 60.0
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ChapterRange:
+    """From which chapter to which, both included, counted from 1."""
+
+    first: int
+    last: int
+
+
+def cut(title: Title, chapters: ChapterRange, number: int) -> Title:
+    """The range as a title numbered ``number``. Raises ``NoSuchTitle`` where there are no such chapters."""
+    listed = title.chapters
+    if not 1 <= chapters.first <= chapters.last <= len(listed):
+        raise NoSuchTitle(
+            f"Title {title.number} has no chapters {chapters.first} to {chapters.last}.",
+            advice=f"It has {len(listed)}.",
+        )
+    from_s = listed[chapters.first - 1].start_s if chapters.first > 1 else 0.0
+    to_s = listed[chapters.last].start_s if chapters.last < len(listed) else title.duration_s
+    data = _cut_data(title, from_s, to_s)
+    length_s = _length(data) if isinstance(data, CellData) else round(to_s - from_s, 3)
+    size = sum(e.length_bytes for e in data.extents) if isinstance(data, CellData) else _share(title, length_s)
+    return replace(
+        title,
+        number=number,
+        key=f"{title.key}#{chapters.first}-{chapters.last}",
+        duration_s=length_s,
+        size_bytes=size,
+        data=data,
+        chapters=tuple(
+            Chapter(number=at, start_s=round(max(0.0, chapter.start_s - from_s), 3), name=chapter.name)
+            for at, chapter in enumerate(listed[chapters.first - 1 : chapters.last], start=1)
+        ),
+        gaps=_gaps_within(title, from_s, to_s),
+        part_of=title.number,
+        role=Role.EPISODE,
+        reasons=(Reason(code="chapter_range", values={"title": title.number, **_as_values(chapters)}),),
+        shares=(),
+    )
+
+
+def cut_times(title: Title, from_s: float, until_s: float | None, number: int) -> Title:
+    """The stretch between two moments as a title numbered ``number``. Raises ``NoSuchTitle`` where there is none."""
+    end_s = min(title.duration_s, until_s if until_s is not None else title.duration_s)
+    if not 0 <= from_s < end_s:
+        raise NoSuchTitle(
+            f"Title {title.number} has nothing from {from_s:g} s until {end_s:g} s.",
+            advice=f"It lasts {title.duration_s:g} s.",
+        )
+    length_s = round(end_s - from_s, 3)
+    return replace(
+        title,
+        number=number,
+        key=f"{title.key}@{from_s:.3f}-{end_s:.3f}",
+        duration_s=length_s,
+        size_bytes=_share(title, length_s),
+        data=_timed_data(title.data, from_s, end_s),
+        chapters=_chapters_within(title, from_s, end_s),
+        gaps=_gaps_within(title, from_s, end_s),
+        promised_s=None,
+        part_of=title.number,
+        reasons=(Reason(code="time_range", values={"title": title.number, "from_s": from_s, "until_s": end_s}),),
+        shares=(),
+    )
+
+
+def other_angle(title: Title, angle: int) -> Title:
+    """The title as another of its angles shows it, counted from 1. Raises ``NoSuchTitle``."""
+    data = title.data
+    angles = (data.cells, *data.other_angles) if isinstance(data, CellData) else ()
+    if not 1 <= angle <= max(1, len(angles)):
+        raise NoSuchTitle(f"Title {title.number} has no angle {angle}.", advice=f"It has {max(1, len(angles))}.")
+    if not isinstance(data, CellData) or angle == 1:
+        return title
+    others = tuple(cells for place, cells in enumerate(angles, start=1) if place != angle)
+    return replace(title, data=replace(data, cells=angles[angle - 1], other_angles=others))
+
+
+def _timed_data(data: CellData | FileData, from_s: float, end_s: float) -> CellData | FileData:
+    if isinstance(data, FileData):
+        return replace(data, from_s=round(data.from_s + from_s, 3))
+    start_s, stop_s = from_s + data.skip_s, end_s + data.skip_s
+    kept = [cell for cell in data.cells if cell.start_s < stop_s and cell.start_s + cell.duration_s > start_s]
+    if not kept:
+        return data
+    first_s = kept[0].start_s
+    cells = tuple(replace(cell, start_s=round(cell.start_s - first_s, 6)) for cell in kept)
+    return replace(data, cells=cells, skip_s=round(start_s - first_s, 6), other_angles=())
+
+
+def _chapters_within(title: Title, from_s: float, end_s: float) -> tuple[Chapter, ...]:
+    """The chapters of a stretch; the one that it begins in begins with it."""
+    inside = [chapter for chapter in title.chapters if chapter.start_s < end_s - 0.001]
+    current = [chapter for chapter in inside if chapter.start_s <= from_s][-1:]
+    kept = [*current, *(chapter for chapter in inside if chapter.start_s > from_s)]
+    return tuple(
+        Chapter(number=at, start_s=round(max(0.0, chapter.start_s - from_s), 3), name=chapter.name)
+        for at, chapter in enumerate(kept, start=1)
+    )
+
+
+def _gaps_within(title: Title, from_s: float, end_s: float) -> tuple[Gap, ...]:
+    return tuple(
+        Gap(from_s=max(0.0, gap.from_s - from_s), to_s=min(end_s, gap.to_s) - from_s)
+        for gap in title.gaps
+        if gap.to_s > from_s and gap.from_s < end_s
+    )
+
+
+def proposed_ranges(title: Title) -> tuple[ChapterRange, ...]:
+    """The chapter ranges that look like episodes; empty where nothing speaks for a series.
+
+    Evidence: the chapters fall into three or more runs of like length, and each run opens or closes with a chapter
+    of the same, short length, as a series' opening or closing titles are. Evenly spaced chapters prove nothing.
+    """
+    lengths = _chapter_lengths(title)
+    best: tuple[float, tuple[ChapterRange, ...]] | None = None
+    for size in range(2, len(lengths) // LEAST_PARTS + 1):
+        if len(lengths) % size:
+            continue
+        runs = [lengths[at : at + size] for at in range(0, len(lengths), size)]
+        spread = _run_spread(runs)
+        if spread is not None and (best is None or spread < best[0]):
+            found = tuple(ChapterRange(first=n * size + 1, last=(n + 1) * size) for n in range(len(runs)))
+            best = (spread, found)
+    return best[1] if best else ()
+
+
+def _run_spread(runs: list[list[float]]) -> float | None:
+    """How much the runs' lengths differ (share of their median), where they look like episodes."""
+    totals = [sum(run) for run in runs]
+    median = statistics.median(totals)
+    spread = (max(totals) - min(totals)) / median if median else 1.0
+    if not LEAST_PART_S <= median <= LONGEST_PART_S or spread > 2 * ALIKE:
+        return None
+    usual = median / len(runs[0])
+    for place in (0, -1):
+        signature = [run[place] for run in runs]
+        middle = statistics.median(signature)
+        steady = max(signature) - min(signature) <= max(SIGNATURE_S * min(1.0, median / 600), SIGNATURE_SHARE * middle)
+        if steady and 0 < middle <= SHORT_CHAPTER * usual:
+            return spread
+    return None
+
+
+def _chapter_lengths(title: Title) -> list[float]:
+    marks = [*(chapter.start_s for chapter in title.chapters), title.duration_s]
+    lengths = [end - start for start, end in itertools.pairwise(marks)]
+    # players put an empty last chapter at the end of some discs
+    while lengths and lengths[-1] < 0.5:
+        lengths.pop()
+    return lengths
+
+
+def _cut_data(title: Title, from_s: float, to_s: float) -> CellData | FileData:
+    data = title.data
+    if isinstance(data, FileData):
+        return replace(data, from_s=round(data.from_s + from_s, 3))
+    angles = tuple(_cut_cells(cells, from_s, to_s) for cells in data.other_angles)
+    return replace(data, cells=_cut_cells(data.cells, from_s, to_s), other_angles=angles)
+
+
+def _cut_cells(cells: tuple[Cell, ...], from_s: float, to_s: float) -> tuple[Cell, ...]:
+    """The cells whose middle lies in the range: chapters begin with cells, and cells are never broken."""
+    kept = []
+    at = 0.0
+    for cell in cells:
+        if from_s <= cell.start_s + cell.duration_s / 2 < to_s:
+            kept.append(replace(cell, start_s=round(at, 3)))
+            at += cell.duration_s
+    return tuple(kept)
+
+
+def _length(data: CellData) -> float:
+    return round(sum(cell.duration_s for cell in data.cells), 3)
+
+
+def _share(title: Title, length_s: float) -> int:
+    return round(title.size_bytes * length_s / title.duration_s) if title.duration_s else 0
+
+
+def _as_values(chapters: ChapterRange) -> dict[str, object]:
+    return {"first": chapters.first, "last": chapters.last}
