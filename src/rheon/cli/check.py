@@ -10,7 +10,7 @@ from rich.table import Table
 
 from rheon.core.checking import CheckRequest, check_file
 from rheon.core.errors import SourceMissing
-from rheon.core.wording import RULE_NAMES
+from rheon.core.wording import RULE_NAMES, sides
 
 from .common import reported
 from .documents import check_document
@@ -35,7 +35,7 @@ def check(
         for heading in ("", "rule", "measured", "allowed"):
             table.add_column(heading)
         for rule in found.results:
-            table.add_row("✓" if rule.ok else "✗", RULE_NAMES[rule.rule], rule.measured, rule.allowed)
+            table.add_row("✓" if rule.ok else "✗", RULE_NAMES[rule.rule], *sides(rule.measured, rule.allowed, raw=True))
         console().print(table)
     if not found.ok:
         raise typer.Exit(FAILED)

@@ -6,8 +6,9 @@ from typing import Any
 
 from rheon.core.checking import Check
 from rheon.core.devices import DeviceProfile, Judgement
+from rheon.core.media.facts import Fact
 from rheon.core.planning import Decision, Plan
-from rheon.core.wording import sentence
+from rheon.core.wording import sentence, sides
 
 Document = dict[str, Any]
 
@@ -26,9 +27,7 @@ def plan_document(plan: Plan) -> Document:
         "reason": sentence(plan.reason),
         "file_name": made.file_name if made else None,
         "decisions": [_decision(decision) for decision in plan.decisions],
-        "breaks": [
-            {"device": b.device_id, "rule": b.rule, "measured": b.measured, "allowed": b.allowed} for b in plan.breaches
-        ],
+        "breaks": [{"device": b.device_id, "rule": b.rule, **_sides(b.measured, b.allowed)} for b in plan.breaches],
         "estimate": {
             "size_bytes": expected.size_bytes,
             "size_range_bytes": [expected.size_low_bytes, expected.size_high_bytes],
@@ -41,9 +40,7 @@ def plan_document(plan: Plan) -> Document:
 
 
 def check_document(check: Check) -> Document:
-    rules = [
-        {"rule": rule.rule, "ok": rule.ok, "measured": rule.measured, "allowed": rule.allowed} for rule in check.results
-    ]
+    rules = [{"rule": rule.rule, "ok": rule.ok, **_sides(rule.measured, rule.allowed)} for rule in check.results]
     return {
         "device": check.device_id,
         "verdict": "plays" if check.ok else "fails",
@@ -57,11 +54,13 @@ def verdict_document(judged: Judgement) -> Document:
         "device": judged.profile.id,
         "verdict": judged.verdict.value,
         "reason": sentence(judged.reason),
-        "rules": [
-            {"rule": rule.rule, "ok": rule.ok, "measured": rule.measured, "allowed": rule.allowed}
-            for rule in judged.rules
-        ],
+        "rules": [{"rule": rule.rule, "ok": rule.ok, **_sides(rule.measured, rule.allowed)} for rule in judged.rules],
     }
+
+
+def _sides(measured: Fact, allowed: Fact) -> Document:
+    said, bound = sides(measured, allowed, raw=True)
+    return {"measured": said, "allowed": bound}
 
 
 def _decision(decision: Decision) -> Document:

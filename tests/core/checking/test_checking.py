@@ -11,12 +11,13 @@ from rheon.core.checking import CheckRequest, check_file
 from rheon.core.checking.boxes import index_in_front
 from rheon.core.checking.buffer import least_rate_bps
 from rheon.core.engine import Command, run
+from rheon.core.wording import fact_text
 from rheon.demo.models import device
 
 
 def failing(path: Path, name: str) -> dict[str, str]:
     check = check_file(CheckRequest(path=path, profile=device(name)))
-    return {rule.rule: rule.measured for rule in check.results if not rule.ok}
+    return {rule.rule: fact_text(rule.measured, raw=True) for rule in check.results if not rule.ok}
 
 
 def test_a_file_that_fits_keeps_every_rule(media: Path) -> None:

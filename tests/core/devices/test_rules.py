@@ -26,7 +26,7 @@ from rheon.core.devices import (
 from rheon.core.devices.rules import broken
 from rheon.core.errors import PlanError
 from rheon.core.media import AudioStream, Scan, VideoStream
-from rheon.core.wording import RULE_NAMES, sentence
+from rheon.core.wording import RULE_NAMES, sentence, sides
 
 PROFILE = DeviceProfile(
     id="tight",
@@ -114,7 +114,7 @@ def test_one_step_over_a_bound_breaks_that_rule_and_says_both_sides(
     names = broken(facts, PROFILE)
     assert rule in names
     result = next(entry for entry in judge(facts, PROFILE) if entry.rule == rule)
-    assert (result.ok, result.measured, result.allowed) == (False, measured, allowed)
+    assert (result.ok, *sides(result.measured, result.allowed, raw=True)) == (False, measured, allowed)
 
 
 def test_what_nobody_knows_breaks_nothing() -> None:

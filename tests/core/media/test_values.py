@@ -11,6 +11,7 @@ from tests.core.strategies import titles
 from rheon.core.formats import CONTAINERS, can_hold, channels_text, codec_name
 from rheon.core.media import Cell, CellData, Extent, Reason, Title, aspect_text, parse_fraction, rate_text
 from rheon.core.media.documents import dump, load
+from rheon.core.media.facts import Unit, any_of, fact
 from rheon.core.wording import duration_text, sentence
 
 
@@ -31,7 +32,7 @@ def test_fractions_are_read_exactly_and_senseless_ones_not_at_all(text: str | No
     assert parse_fraction(text) == value
 
 
-@given(st.fractions(min_value=Fraction(1, 1000), max_value=1000))
+@given(st.fractions(min_value=Fraction(1, 1000), max_value=1000, max_denominator=2**32))
 def test_a_rate_survives_its_text(rate: Fraction) -> None:
     assert parse_fraction(rate_text(rate)) == rate
 
@@ -85,7 +86,8 @@ def test_codecs_and_channels_have_names_even_where_nobody_gave_one() -> None:
 def test_a_reason_without_a_sentence_is_a_mistake() -> None:
     with pytest.raises(KeyError):
         sentence(Reason(code="no_such_reason"))
-    broken = {"rule": "video_codec", "measured": "mpeg2video", "allowed": "hevc or h264"}
+    sides = {"measured": fact(Unit.CODEC, "mpeg2video"), "allowed": any_of(Unit.CODEC, "hevc", "h264")}
+    broken = {"rule": "video_codec", **sides}
     assert (
         sentence(Reason(code="breaks_rule", values=broken)) == "video codec is MPEG-2, the device takes HEVC or H.264"
     )

@@ -8,18 +8,19 @@ from dataclasses import dataclass, replace
 from pathlib import Path
 
 from ..devices import DeviceProfile, MediaFacts, RuleResult, careful, judge
-from ..devices.bounds import highest_level, rate_bounds
-from ..devices.rules import video_entry_for
+from ..devices.peaks import peak_bounds, peak_rule
 from ..engine import Command, ProbedFile, probe, run, safe_file_input
 from ..engine.packets import Packets, read_packets
 from ..errors import EngineError
 from ..formats import VIDEO_CODECS
 from ..media import Action, AudioSettings, AudioStream, OutputSettings, VideoSettings, VideoStream, WordsForm
+from ..media.facts import Bound, Fact, Unit, at_most, fact
 from .boxes import index_in_front
 from .buffer import least_rate_bps
 from .whole import Ends, damage_rule, whole_rules
 
 LENGTH_TOLERANCE_S = 0.5
+RATE_TOLERANCE = 0.05
 LAST_LINE_S = 10.0
 """How long a subtitle that begins before the end of a part may stand after it."""
 DECODE_TIMEOUT_S = 4 * 3600
@@ -107,25 +108,12 @@ def _read_facts(path: Path, name: str, found: ProbedFile) -> MediaFacts:
 
 def _rate_rule(request: CheckRequest, found: ProbedFile, packets: Mapping[int, Packets]) -> list[RuleResult]:
     """The peak rate, where the device or its level bounds it."""
-    video = found.video
-    entry = video_entry_for(video, request.profile) if video else None
-    if video is None or entry is None:
+    video, bounds = found.video, peak_bounds(found.video, request.profile)
+    if video is None or bounds is None:
         return []
-    profile = video.profile if video.profile in entry.profiles else (entry.profiles[-1] if entry.profiles else None)
-    if entry.max_bitrate_bps is None and entry.max_level is None:
-        return []
-    bounds = rate_bounds(entry, highest_level(entry, profile))
     stream = packets.get(-1 if video.place is None else video.place, Packets())
     peak = least_rate_bps(_decoded(stream, video), bounds.buffer_bits)
-    return [
-        RuleResult(
-            rule="peak_rate",
-            part="video",
-            ok=peak <= bounds.peak_bps,
-            measured=f"{peak / 1e6:.2f} Mb/s through {bounds.buffer_bits / 1e6:.1f} Mb",
-            allowed=f"up to {bounds.peak_bps / 1e6:.1f} Mb/s",
-        )
-    ]
+    return [peak_rule(peak, bounds, fact(Unit.THROUGH_A_BUFFER, peak, bounds.buffer_bits))]
 
 
 def _decoded(stream: Packets, video: VideoStream) -> list[tuple[float, int]]:
@@ -142,58 +130,59 @@ def _decoded(stream: Packets, video: VideoStream) -> list[tuple[float, int]]:
 def _plan_rules(settings: OutputSettings, found: ProbedFile) -> list[RuleResult]:
     """What was planned against what came out."""
     off = found.duration_s - settings.duration_s
-    switched = any(words.form is WordsForm.TRACK for words in settings.subtitles)
+    switched = sum(words.form is WordsForm.TRACK for words in settings.subtitles)
     after = LAST_LINE_S if switched else LENGTH_TOLERANCE_S
     rules = [
         RuleResult(
             rule="length",
             part="file",
             ok=-LENGTH_TOLERANCE_S <= off <= after,
-            measured=f"{found.duration_s:.2f} s",
-            allowed=f"{settings.duration_s:.2f} s, within {after:g} s",
+            measured=fact(Unit.SECONDS, found.duration_s),
+            allowed=Fact(unit=Unit.SECONDS, values=(settings.duration_s,), bound=Bound.NEAR, slack=after),
         )
     ]
     if settings.video:
-        made, wanted = found.video, settings.video
-        seen = f"{made.width}×{made.height} {made.codec}" if made else "no picture"
-        plan = f"{wanted.width}×{wanted.height} {wanted.codec}"
-        rules.append(RuleResult(rule="planned_picture", part="video", ok=seen == plan, measured=seen, allowed=plan))
-        if made and wanted.action is Action.ENCODE:
-            over = float(made.frame_rate - wanted.frame_rate)
-            ok = over < 0.05 if wanted.variable_rate else abs(over) < 0.05
-            measured, allowed = f"{float(made.frame_rate):.3f}", f"{float(wanted.frame_rate):.3f}"
-            allowed = f"up to {allowed}" if wanted.variable_rate else allowed
-            rules.append(RuleResult(rule="planned_rate", part="video", ok=ok, measured=measured, allowed=allowed))
-            rules += _colour_rule(wanted, made)
-    seen, plan = _sounds(found.audio), _sounds(settings.audio)
-    rules.append(RuleResult(rule="planned_sound", part="audio", ok=seen == plan, measured=seen, allowed=plan))
-    tracks = sum(words.form is WordsForm.TRACK for words in settings.subtitles)
-    if tracks:
+        rules += _picture_rules(settings.video, found.video)
+    rules.append(_same("planned_sound", "audio", _sounds(found.audio), _sounds(settings.audio)))
+    if switched:
         count = len(found.subtitles)
-        rules.append(
-            RuleResult(
-                rule="planned_words", part="file", ok=count == tracks, measured=_tracks(count), allowed=_tracks(tracks)
-            )
-        )
+        rules.append(_same("planned_words", "file", fact(Unit.TRACKS, count), fact(Unit.TRACKS, switched)))
     return rules
 
 
-def _sounds(tracks: Sequence[AudioStream] | Sequence[AudioSettings]) -> str:
-    return "; ".join(f"{track.codec}, {track.channels} channels" for track in tracks) or "no sound"
+def _picture_rules(wanted: VideoSettings, made: VideoStream | None) -> list[RuleResult]:
+    seen = fact(Unit.PICTURE, made.width, made.height, made.codec) if made else fact(Unit.PICTURE)
+    rules = [_same("planned_picture", "video", seen, fact(Unit.PICTURE, wanted.width, wanted.height, wanted.codec))]
+    if made is None or wanted.action is not Action.ENCODE:
+        return rules
+    over = float(made.frame_rate - wanted.frame_rate)
+    rate = RuleResult(
+        rule="planned_rate",
+        part="video",
+        ok=over < RATE_TOLERANCE if wanted.variable_rate else abs(over) < RATE_TOLERANCE,
+        measured=fact(Unit.PICTURES_A_SECOND, float(made.frame_rate)),
+        allowed=(at_most if wanted.variable_rate else fact)(Unit.PICTURES_A_SECOND, float(wanted.frame_rate)),
+    )
+    return [*rules, rate, *_colour_rule(wanted, made)]
 
 
-def _tracks(count: int) -> str:
-    return f"{count} track" if count == 1 else f"{count} tracks"
+def _same(rule: str, part: str, measured: Fact, allowed: Fact) -> RuleResult:
+    """What has to be exactly what was planned."""
+    return RuleResult(rule=rule, part=part, ok=measured == allowed, measured=measured, allowed=allowed)
+
+
+def _sounds(tracks: Sequence[AudioStream] | Sequence[AudioSettings]) -> Fact:
+    return fact(Unit.SOUNDS, *(value for track in tracks for value in (track.codec, track.channels)))
 
 
 def _colour_rule(wanted: VideoSettings, made: VideoStream) -> list[RuleResult]:
     """The matrix that the stream names, where the codec has a place for it."""
     if wanted.colour is None or not VIDEO_CODECS[wanted.codec].names_colour:
         return []
-    seen = made.colour.matrix if made.colour else "none"
-    plan = wanted.colour.matrix
+    seen, plan = made.colour.matrix if made.colour else None, wanted.colour.matrix
     same = seen == plan or {seen, plan} <= SAME_MATRIX
-    return [RuleResult(rule="planned_colour", part="video", ok=same, measured=seen, allowed=plan)]
+    measured = fact(Unit.WORD, *([seen] if seen else []))
+    return [RuleResult(rule="planned_colour", part="video", ok=same, measured=measured, allowed=fact(Unit.WORD, plan))]
 
 
 def _decode(request: CheckRequest) -> _Decoded:
@@ -228,8 +217,8 @@ def _complaints(tail: Sequence[str]) -> tuple[str, ...]:
 
 
 def _read_rule(decoded: _Decoded) -> RuleResult:
-    errors = len(decoded.errors)
-    measured = f"{decoded.frames} frames, {errors or 'no'} error{'' if errors == 1 else 's'}"
-    if errors:
-        measured += f" ({decoded.errors[0][:80]})"
-    return RuleResult(rule="read_through", part="file", ok=not errors, measured=measured, allowed="no errors")
+    first = [error[:80] for error in decoded.errors[:1]]
+    measured = fact(Unit.DECODED, decoded.frames, len(decoded.errors), *first)
+    return RuleResult(
+        rule="read_through", part="file", ok=not decoded.errors, measured=measured, allowed=fact(Unit.DECODED)
+    )

@@ -9,8 +9,8 @@ from ..devices import RuleResult
 from ..engine import ProbedFile
 from ..engine.packets import Packets
 from ..media import CellData, FileData, OutputSettings, Span, Title
+from ..media.facts import Bound, Fact, Unit, fact
 from ..sources.material.ends import stream_ends
-from ..wording import duration_text, gap_text
 
 SHORT_S = 0.5
 """So much may lack at the end of a stream: packets hold several frames, and tables round."""
@@ -55,16 +55,16 @@ def _missing(title: Title) -> Iterator[RuleResult]:
             rule="source_whole",
             part="file",
             ok=False,
-            measured=f"the source ends at {duration_text(title.duration_s)}",
-            allowed=f"{duration_text(title.promised_s)}, as its header says",
+            measured=fact(Unit.SOURCE_END, title.duration_s),
+            allowed=Fact(unit=Unit.SOURCE_END, values=(title.promised_s,), bound=Bound.NEAR),
         )
     for gap in title.gaps:
         yield RuleResult(
             rule="source_damage",
             part="file",
             ok=True,
-            measured=gap_text(gap),
-            allowed="told, not hidden",
+            measured=fact(Unit.GAP, gap.from_s, gap.to_s),
+            allowed=fact(Unit.TOLD),
         )
 
 
@@ -102,8 +102,8 @@ def _rule(name: str, part: str, wanted_s: float, seen_s: float) -> RuleResult:
         rule=name,
         part=part,
         ok=seen_s >= wanted_s - SHORT_S,
-        measured=f"ends at {seen_s:.2f} s",
-        allowed=f"{wanted_s:.2f} s, as on the source",
+        measured=fact(Unit.END, seen_s),
+        allowed=Fact(unit=Unit.END, values=(wanted_s,), bound=Bound.NEAR),
     )
 
 
@@ -111,15 +111,13 @@ def damage_rule(damage: Sequence[tuple[float, str]]) -> list[RuleResult]:
     """What the engine complained of while it read the source; told, and no reason to keep nothing."""
     if not damage:
         return []
-    at_s = min(at for at, _ in damage)
-    count = len(damage)
-    places = "a damaged place" if count == 1 else f"{count} damaged places"
+    first_s = min(at for at, _ in damage)
     return [
         RuleResult(
             rule="source_damage",
             part="file",
             ok=True,
-            measured=f"{places} on the source, the first near {at_s:.0f} s",
-            allowed="told, not hidden",
+            measured=fact(Unit.DAMAGE, len(damage), first_s),
+            allowed=fact(Unit.TOLD),
         )
     ]

@@ -14,7 +14,7 @@ from ..encoding import Hooks, Made, make_file, part_path, remove_part, side_part
 from ..errors import CheckFailed, LossNotAccepted, NotWhole, PlanError, SourceMissing, TargetFull
 from ..media import FileData, Title
 from ..planning import Plan
-from ..wording import RULE_NAMES, ends_early_text
+from ..wording import RULE_NAMES, ends_early_text, sides
 from .place import put_in_place
 
 LOST = ("source_whole", "picture_whole", "sound_whole", "read_through", "length")
@@ -167,12 +167,13 @@ def _hold(order: Order, checks: tuple[Check, ...]) -> None:
     device, rule = failed[0]
     broken = [result for _, result in failed]
     name = RULE_NAMES[rule.rule]
+    measured, allowed = sides(rule.measured, rule.allowed, raw=True)
     if rule.rule in LOST:
         raise NotWhole(
-            f"The file would not be whole: {name} came out as {rule.measured}, wanted was {rule.allowed}.", rules=broken
+            f"The file would not be whole: {name} came out as {measured}, wanted was {allowed}.", rules=broken
         )
     raise CheckFailed(
-        f"The file did not keep a rule of {device}: {name} came out as {rule.measured}, allowed is {rule.allowed}.",
+        f"The file did not keep a rule of {device}: {name} came out as {measured}, allowed is {allowed}.",
         rules=broken,
     )
 

@@ -14,6 +14,8 @@ from ..checking import Check
 from ..devices import RuleResult
 from ..encoding import Hooks, Progress, Unit, check_target, part_path, remove_part
 from ..errors import CheckFailed, SourceMissing, Stopped, TargetError, TargetFull
+from ..media.facts import Unit as Kind
+from ..media.facts import fact
 from ..system import check_inside, open_inside, rename_new
 from .place import MOST_NUMBERS
 
@@ -165,13 +167,12 @@ def _verified(part: Path, sums: dict[str, str], way: _Way, image: bool) -> Check
             way.went(len(chunk))
         if found.hexdigest() != wanted:
             raise CheckFailed(f"{inner or 'The image'} reads differently from what was written.", rules=[])
-    count = f"{len(sums)} file" if len(sums) == 1 else f"{len(sums)} files"
     same = RuleResult(
         rule="same_bytes",
         part="file",
         ok=True,
-        measured=f"{count}, every SHA-256 the same",
-        allowed="as on the source",
+        measured=fact(Kind.COPIED_FILES, len(sums)),
+        allowed=fact(Kind.AS_ON_SOURCE),
     )
     return Check(device_id="faithful-copy", results=(same,))
 

@@ -11,8 +11,7 @@ from ..media import AudioStream, Title, VideoStream
 class MediaFacts:
     """A file, or a title as the file it would be.
 
-    ``extension`` and ``index_in_front`` are ``None`` where there is no file or no index; ``peak_bps`` is the measured
-    peak of the video over one second, ``None`` where nobody measured.
+    ``extension`` and ``index_in_front`` are ``None`` where there is no file or no index.
     """
 
     container: str
@@ -22,7 +21,6 @@ class MediaFacts:
     audio: AudioStream | None
     extension: str | None = None
     index_in_front: bool | None = None
-    peak_bps: int | None = None
 
 
 def title_facts(title: Title, audio: AudioStream | None) -> MediaFacts:

@@ -129,7 +129,7 @@ def _slow_down(profile: DeviceProfile, facts: MediaFacts, note: str) -> DevicePr
     video = facts.video
     if video is None:
         return profile
-    rate = facts.peak_bps or video.bitrate_bps
+    rate = video.bitrate_bps
     if not rate:
         return _blame_picture(profile, facts, note)
     most = max(int(rate * SLOWER), 1)

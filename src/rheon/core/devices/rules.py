@@ -5,10 +5,13 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
-from typing import Generic, TypeVar
+from typing import Annotated, Generic, TypeVar
+
+from pydantic import BeforeValidator
 
 from ..formats import level_rank, profiles_of
 from ..media import AudioStream, Scan, VideoStream, aspect_text
+from ..media.facts import Bound, Fact, Unit, any_of, as_fact, at_most, fact
 from .facts import MediaFacts
 from .profile import AudioEntry, DeviceProfile, VideoEntry
 
@@ -16,7 +19,7 @@ SQUARE_TOLERANCE = Fraction(1, 100)
 BITRATE_TOLERANCE = 1.05  # encoders hold a constant rate only on average
 
 Stream = TypeVar("Stream")
-Bound = TypeVar("Bound")
+Limit = TypeVar("Limit")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -26,53 +29,55 @@ class RuleResult:
     rule: str
     part: str
     ok: bool
-    measured: str
-    allowed: str
+    measured: Annotated[Fact, BeforeValidator(as_fact)]
+    allowed: Annotated[Fact, BeforeValidator(as_fact)]
 
 
 @dataclass(frozen=True, slots=True)
-class Rule(Generic[Stream, Bound]):
-    """A rule as data: when it applies, whether it holds, and both sides in words."""
+class Rule(Generic[Stream, Limit]):
+    """A rule as data: when it applies, whether it holds, and both sides."""
 
     name: str
-    applies: Callable[[Stream, Bound], object]
-    holds: Callable[[Stream, Bound], bool]
-    measured: Callable[[Stream], str]
-    allowed: Callable[[Bound], str]
+    applies: Callable[[Stream, Limit], object]
+    holds: Callable[[Stream, Limit], bool]
+    measured: Callable[[Stream], Fact]
+    allowed: Callable[[Limit], Fact]
 
 
 def _always(stream: object, bound: object) -> bool:
     return True
 
 
+ANYTHING = Fact(unit=Unit.WORD, bound=Bound.ANY)
+
 FILE_RULES: tuple[Rule[MediaFacts, DeviceProfile], ...] = (
     Rule(
         "container",
         _always,
         lambda f, p: any(entry.format == f.container for entry in p.containers),
-        lambda f: f.container,
-        lambda p: " or ".join(dict.fromkeys(entry.format for entry in p.containers)),
+        lambda f: fact(Unit.CONTAINER, f.container),
+        lambda p: any_of(Unit.CONTAINER, *(entry.format for entry in p.containers)),
     ),
     Rule(
         "extension",
         lambda f, p: f.extension is not None,
         lambda f, p: any((entry.format, entry.extension) == (f.container, f.extension) for entry in p.containers),
-        lambda f: f.extension or "none",
-        lambda p: " or ".join(entry.extension for entry in p.containers),
+        lambda f: fact(Unit.WORD, f.extension or "none"),
+        lambda p: any_of(Unit.WORD, *(entry.extension for entry in p.containers)),
     ),
     Rule(
         "index",
         lambda f, p: f.container == "mp4" and f.index_in_front is not None,
         lambda f, p: bool(f.index_in_front),
-        lambda f: "in front" if f.index_in_front else "at the end",
-        lambda p: "in front",
+        lambda f: fact(Unit.INDEX, "in_front" if f.index_in_front else "at_end"),
+        lambda p: fact(Unit.INDEX, "in_front"),
     ),
     Rule(
         "file_size",
         lambda f, p: p.limits.largest_file_bytes is not None,
         lambda f, p: f.size_bytes <= (p.limits.largest_file_bytes or 0),
-        lambda f: f"{f.size_bytes / 1e6:.1f} MB",
-        lambda p: f"up to {(p.limits.largest_file_bytes or 0) / 1e6:.0f} MB",
+        lambda f: fact(Unit.BYTES, f.size_bytes),
+        lambda p: at_most(Unit.BYTES, p.limits.largest_file_bytes or 0),
     ),
 )
 
@@ -81,64 +86,66 @@ VIDEO_RULES: tuple[Rule[VideoStream, VideoEntry], ...] = (
         "profile",
         lambda v, e: e.profiles and v.profile,
         lambda v, e: v.profile in e.profiles,
-        lambda v: v.profile or "",
-        lambda e: " or ".join(e.profiles),
+        lambda v: fact(Unit.WORD, v.profile or ""),
+        lambda e: any_of(Unit.WORD, *e.profiles),
     ),
     Rule(
         "level",
         lambda v, e: e.max_level and v.level,
         lambda v, e: level_rank(v.codec, v.profile, v.level or "") <= level_rank(v.codec, v.profile, e.max_level or ""),
-        lambda v: v.level or "",
-        lambda e: f"up to {e.max_level}",
+        lambda v: fact(Unit.WORD, v.level or ""),
+        lambda e: at_most(Unit.WORD, e.max_level or ""),
     ),
     Rule(
         "picture",
         _always,
         lambda v, e: v.width <= e.max_width and v.height <= e.max_height,
-        lambda v: f"{v.width}×{v.height}",
-        lambda e: f"up to {e.max_width}×{e.max_height}",
+        lambda v: fact(Unit.PIXELS, v.width, v.height),
+        lambda e: at_most(Unit.PIXELS, e.max_width, e.max_height),
     ),
     Rule(
         "frame_rate",
         _always,
         lambda v, e: v.frame_rate <= e.frame_rate_limit,
-        lambda v: f"{float(v.frame_rate):.3f}",
-        lambda e: f"up to {float(e.frame_rate_limit):g}",
+        lambda v: fact(Unit.PICTURES_A_SECOND, float(v.frame_rate)),
+        lambda e: at_most(Unit.PICTURES_A_SECOND, float(e.frame_rate_limit)),
     ),
     Rule(
         "reference_frames",
         lambda v, e: e.max_reference_frames and v.reference_frames,
         lambda v, e: (v.reference_frames or 0) <= (e.max_reference_frames or 0),
-        lambda v: str(v.reference_frames),
-        lambda e: f"up to {e.max_reference_frames}",
+        lambda v: fact(Unit.COUNT, v.reference_frames or 0),
+        lambda e: at_most(Unit.COUNT, e.max_reference_frames or 0),
     ),
     Rule(
         "bit_depth",
         _always,
         lambda v, e: v.bit_depth in e.bit_depths,
-        lambda v: f"{v.bit_depth} bits",
-        lambda e: " or ".join(map(str, e.bit_depths)) + " bits",
+        lambda v: fact(Unit.BITS, v.bit_depth),
+        lambda e: any_of(Unit.BITS, *e.bit_depths),
     ),
     Rule(
         "scan",
         _always,
         lambda v, e: e.interlaced or v.scan not in (Scan.INTERLACED, Scan.TELECINED),
-        lambda v: v.scan.value,
-        lambda e: "any" if e.interlaced else "progressive",
+        lambda v: fact(Unit.WORD, v.scan.value),
+        lambda e: ANYTHING if e.interlaced else fact(Unit.WORD, Scan.PROGRESSIVE.value),
     ),
     Rule(
         "pixel_shape",
         _always,
         lambda v, e: e.non_square_pixels or v.sample_aspect == 1 or abs(v.sample_aspect - 1) <= SQUARE_TOLERANCE,
-        lambda v: f"{v.sample_aspect.numerator}:{v.sample_aspect.denominator} ({aspect_text(v.display_aspect)} shown)",
-        lambda e: "any" if e.non_square_pixels else "square",
+        lambda v: fact(
+            Unit.SHAPE, v.sample_aspect.numerator, v.sample_aspect.denominator, aspect_text(v.display_aspect)
+        ),
+        lambda e: ANYTHING if e.non_square_pixels else fact(Unit.SHAPE, "square"),
     ),
     Rule(
         "bitrate",
         lambda v, e: e.max_bitrate_bps and v.bitrate_bps,
         lambda v, e: (v.bitrate_bps or 0) <= (e.max_bitrate_bps or 0),
-        lambda v: f"{(v.bitrate_bps or 0) / 1e6:.1f} Mb/s",
-        lambda e: f"up to {(e.max_bitrate_bps or 0) / 1e6:.1f} Mb/s",
+        lambda v: fact(Unit.BITS_A_SECOND, v.bitrate_bps or 0),
+        lambda e: at_most(Unit.BITS_A_SECOND, e.max_bitrate_bps or 0),
     ),
 )
 
@@ -147,29 +154,29 @@ AUDIO_RULES: tuple[Rule[AudioStream, AudioEntry], ...] = (
         "channels",
         _always,
         lambda a, e: a.channels <= e.max_channels,
-        lambda a: str(a.channels),
-        lambda e: f"up to {e.max_channels}",
+        lambda a: fact(Unit.COUNT, a.channels),
+        lambda e: at_most(Unit.COUNT, e.max_channels),
     ),
     Rule(
         "sample_rate",
         _always,
         lambda a, e: a.sample_rate in e.sample_rates,
-        lambda a: f"{a.sample_rate / 1000:g} kHz",
-        lambda e: " or ".join(f"{rate / 1000:g}" for rate in e.sample_rates) + " kHz",
+        lambda a: fact(Unit.HERTZ, a.sample_rate),
+        lambda e: any_of(Unit.HERTZ, *e.sample_rates),
     ),
     Rule(
         "audio_bitrate",
         lambda a, e: e.max_bitrate_bps and a.bitrate_bps,
         lambda a, e: (a.bitrate_bps or 0) <= (e.max_bitrate_bps or 0) * BITRATE_TOLERANCE,
-        lambda a: f"{(a.bitrate_bps or 0) / 1000:.0f} kb/s",
-        lambda e: f"up to {(e.max_bitrate_bps or 0) / 1000:.0f} kb/s",
+        lambda a: fact(Unit.AUDIO_BITS_A_SECOND, a.bitrate_bps or 0),
+        lambda e: at_most(Unit.AUDIO_BITS_A_SECOND, e.max_bitrate_bps or 0),
     ),
     Rule(
         "audio_profile",
         lambda a, e: a.codec == "aac" and a.profile,
         lambda a, e: a.profile == "lc",
-        lambda a: a.profile or "",
-        lambda e: "lc",
+        lambda a: fact(Unit.WORD, a.profile or ""),
+        lambda e: fact(Unit.WORD, "lc"),
     ),
 )
 
@@ -231,17 +238,17 @@ def better_profiles(codec: str, profiles: Sequence[str]) -> list[str]:
     return sorted(profiles, key=lambda name: order.index(name) if name in order else -1, reverse=True)
 
 
-def _broken(rules: Sequence[Rule[Stream, Bound]], stream: Stream, bound: Bound) -> list[str]:
+def _broken(rules: Sequence[Rule[Stream, Limit]], stream: Stream, bound: Limit) -> list[str]:
     return [rule.name for rule in rules if rule.applies(stream, bound) and not rule.holds(stream, bound)]
 
 
-def _nearest(rules: Sequence[Rule[Stream, Bound]], stream: Stream, bounds: Sequence[Bound]) -> Bound | None:
+def _nearest(rules: Sequence[Rule[Stream, Limit]], stream: Stream, bounds: Sequence[Limit]) -> Limit | None:
     if len(bounds) < 2:
         return bounds[0] if bounds else None
     return min(bounds, key=lambda bound: len(_broken(rules, stream, bound)))
 
 
-def _results(part: str, rules: Sequence[Rule[Stream, Bound]], stream: Stream, bound: Bound) -> list[RuleResult]:
+def _results(part: str, rules: Sequence[Rule[Stream, Limit]], stream: Stream, bound: Limit) -> list[RuleResult]:
     return [
         RuleResult(
             rule=rule.name,
@@ -256,5 +263,5 @@ def _results(part: str, rules: Sequence[Rule[Stream, Bound]], stream: Stream, bo
 
 
 def _codec(part: str, codec: str, known: list[str], ok: bool) -> RuleResult:
-    allowed = " or ".join(dict.fromkeys(known)) or "none"
-    return RuleResult(rule=f"{part}_codec", part=part, ok=ok, measured=codec, allowed=allowed)
+    measured, allowed = fact(Unit.CODEC, codec), any_of(Unit.CODEC, *known)
+    return RuleResult(rule=f"{part}_codec", part=part, ok=ok, measured=measured, allowed=allowed)

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 from enum import StrEnum
 
+from .facts import as_fact
 from .streams import AudioStream, SubtitleStream, VideoStream
 
 SECTOR_BYTES = 2048
@@ -37,10 +39,18 @@ class SourceForm(StrEnum):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Reason:
-    """Why something was decided, as data: a code and the values its sentence needs."""
+    """Why something was decided, as data: a code and the values its sentence needs.
+
+    Facts among the values are facts again where they come out of a document.
+    """
 
     code: str
     values: dict[str, object] = field(default_factory=dict)
+
+    def __post_init__(self) -> None:
+        if any(isinstance(value, Mapping) for value in self.values.values()):
+            found = {key: as_fact(v) if isinstance(v, Mapping) else v for key, v in self.values.items()}
+            object.__setattr__(self, "values", found)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -3,9 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Annotated
+
+from pydantic import BeforeValidator
 
 from ..devices import RuleResult, Verdict
 from ..media import Balance, OutputSettings, Reason
+from ..media.facts import Fact, as_fact
 from .decisions import Decision
 
 
@@ -20,8 +24,8 @@ class Breach:
     device_name: str
     rule: str
     part: str
-    measured: str
-    allowed: str
+    measured: Annotated[Fact, BeforeValidator(as_fact)]
+    allowed: Annotated[Fact, BeforeValidator(as_fact)]
     unsure: bool = False
 
 

@@ -1,23 +1,18 @@
-"""The one place where reasons, rules and findings become words."""
+"""The one place where reasons, rules and measured values become words."""
 
-from .sentences import (
-    CONSEQUENCES,
-    RULE_NAMES,
-    duration_text,
-    ends_early_text,
-    gap_text,
-    missing_sentences,
-    rule_sides,
-    sentence,
-)
+from .facts import fact_text, sides
+from .lengths import duration_text, ends_early_text, gap_text, missing_sentences
+from .rules import CONSEQUENCES, RULE_NAMES
+from .sentences import sentence
 
 __all__ = [
     "CONSEQUENCES",
     "RULE_NAMES",
     "duration_text",
     "ends_early_text",
+    "fact_text",
     "gap_text",
     "missing_sentences",
-    "rule_sides",
     "sentence",
+    "sides",
 ]

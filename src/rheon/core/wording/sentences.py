@@ -4,39 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from ..formats import CONTAINERS, codec_name
-from ..media import Gap, Reason, Title
+from ..media import Reason
+from ..media.facts import as_fact
+from .facts import sides
+from .lengths import duration_text
+from .rules import RULE_NAMES
 
 Values = dict[str, object]
-
-
-def duration_text(seconds: float) -> str:
-    """``1 h 32 min`` from an hour on, ``4:07`` below."""
-    whole = round(seconds)
-    if whole >= 3600:
-        return f"{whole // 3600} h {whole % 3600 // 60} min"
-    return f"{whole // 60}:{whole % 60:02}"
-
-
-def ends_early_text(ends_s: float, promised_s: float) -> str:
-    """``ends at 0:06 of 0:12: the rest of it is missing``."""
-    return f"ends at {duration_text(ends_s)} of {duration_text(promised_s)}: the rest of it is missing"
-
-
-def gap_text(gap: Gap) -> str:
-    """``8 s could not be read at 1:20``."""
-    lost_s = gap.to_s - gap.from_s
-    lost = "part of a second" if lost_s < 0.5 else f"{lost_s:.0f} s"
-    return f"{lost} could not be read at {duration_text(gap.from_s)}"
-
-
-def missing_sentences(title: Title) -> tuple[str, ...]:
-    """What is missing of a title, a sentence each: its end, and stretches that can't be read."""
-    said = []
-    if title.promised_s is not None:
-        lost = ends_early_text(title.duration_s, title.promised_s)
-        said.append(f"It {lost}, and you will be asked before it is made.")
-    return (*said, *(f"{gap_text(gap)}." for gap in title.gaps))
 
 
 def sentence(reason: Reason) -> str:
@@ -91,90 +65,13 @@ def _time_range(values: Values) -> str:
 
 def _breaks(values: Values) -> str:
     rule = str(values["rule"])
-    measured, allowed = rule_sides(rule, str(values["measured"]), str(values["allowed"]))
+    measured, allowed = sides(as_fact(values["measured"]), as_fact(values["allowed"]))
     return f"{RULE_NAMES.get(rule, rule)} is {measured}, the device takes {allowed}"
 
 
 def _breaks_perhaps(values: Values) -> str:
     return f"{_breaks(values)} for sure; some of its kind play this too"
 
-
-def rule_sides(rule: str, measured: str, allowed: str) -> tuple[str, str]:
-    """What was measured and what is allowed, with codecs and containers as people call them."""
-    named: Callable[[str], str] | None = {
-        "video_codec": codec_name, "audio_codec": codec_name, "container": _container_name,
-    }.get(rule)  # fmt: skip
-    if named is None:
-        return measured, allowed
-    return named(measured), " or ".join(map(named, allowed.split(" or ")))
-
-
-def _container_name(name: str) -> str:
-    if name == "dvd":
-        return "DVD"
-    return CONTAINERS[name].label if name in CONTAINERS else name
-
-
-RULE_NAMES = {
-    "container": "container",
-    "extension": "file extension",
-    "index": "index",
-    "file_size": "file size",
-    "video_codec": "video codec",
-    "audio_codec": "audio codec",
-    "picture": "picture",
-    "frame_rate": "frame rate",
-    "bit_depth": "bit depth",
-    "scan": "scan",
-    "pixel_shape": "pixel shape",
-    "profile": "profile",
-    "level": "level",
-    "reference_frames": "reference frames",
-    "bitrate": "bitrate",
-    "peak_rate": "peak rate",
-    "channels": "channels",
-    "sample_rate": "sample rate",
-    "audio_bitrate": "audio bitrate",
-    "audio_profile": "audio profile",
-    "length": "length",
-    "read_through": "read through",
-    "picture_whole": "pictures to the end",
-    "sound_whole": "sound to the end",
-    "source_damage": "damage",
-    "source_whole": "whole source",
-    "planned_picture": "picture as planned",
-    "planned_sound": "sound as planned",
-    "planned_codec": "codec as planned",
-    "planned_rate": "frame rate as planned",
-    "planned_colour": "colours as planned",
-    "planned_words": "subtitles as planned",
-    "planned_chapters": "chapters as planned",
-    "same_bytes": "the same bytes",
-}
-
-CONSEQUENCES = {
-    "container": "it will not open the file",
-    "extension": "it may not find the file",
-    "index": "it starts only when the whole file has arrived",
-    "file_size": "the file can’t be put there",
-    "video_codec": "it will show no picture",
-    "audio_codec": "it will be silent",
-    "picture": "it may refuse the picture, or show it broken",
-    "frame_rate": "it may stutter",
-    "bit_depth": "it may show no picture, or wrong colours",
-    "scan": "moving edges will look combed",
-    "pixel_shape": "the picture will look stretched",
-    "profile": "it may show no picture, or a broken one",
-    "level": "it may refuse the file, or stutter",
-    "reference_frames": "the picture may break up",
-    "bitrate": "it may stutter",
-    "peak_rate": "it may stutter in busy scenes",
-    "channels": "it may be silent, or lack voices",
-    "sample_rate": "it may be silent, or play too slowly",
-    "audio_bitrate": "the sound may stutter",
-    "audio_profile": "it may be silent",
-}
-"""What most likely happens on a device whose rule a file breaks."""
 
 SENTENCES: dict[str, str | Callable[[Values], str]] = {
     # roles
@@ -229,7 +126,6 @@ SENTENCES: dict[str, str | Callable[[Values], str]] = {
     "fits_screen": lambda v: f"from {v['source']}, to fill the {v['width']}×{v['height']} screen",
     "fits_decoder": lambda v: f"from {v['source']}; the device decodes up to {v['width']}×{v['height']}",
     "fits_level": lambda v: f"from {v['source']}; the device's level holds no more",
-    "fits_pin": lambda v: f"from {v['source']}; the height was set by hand",
     "source_rate": "as on the source",
     "varying_kept": lambda v: (
         f"its pictures come at changing distances, up to {v['quick']} a second; each keeps its time"

@@ -25,7 +25,7 @@ from rheon.core.planning import (
     plan,
     serve,
 )
-from rheon.core.wording import CONSEQUENCES, RULE_NAMES, missing_sentences, rule_sides, sentence
+from rheon.core.wording import CONSEQUENCES, RULE_NAMES, missing_sentences, sentence, sides
 from rheon.server.household import queries as household
 from rheon.server.household.capabilities import summary
 from rheon.server.household.models import Column, Device
@@ -153,7 +153,7 @@ def settings_text(made: OutputSettings) -> str:
 
 
 def _breach(breach: Breach) -> dict[str, str]:
-    measured, allowed = rule_sides(breach.rule, breach.measured, breach.allowed)
+    measured, allowed = sides(breach.measured, breach.allowed)
     return {
         "device": breach.device_name,
         "rule": RULE_NAMES[breach.rule],
@@ -178,7 +178,7 @@ def _rules(rules: Sequence[RuleResult]) -> list[dict[str, Any]]:
 
 def rule_document(rule: RuleResult) -> dict[str, Any]:
     """A rule with both sides, in the words people use."""
-    measured, allowed = rule_sides(rule.rule, rule.measured, rule.allowed)
+    measured, allowed = sides(rule.measured, rule.allowed)
     return {"rule": RULE_NAMES[rule.rule], "ok": rule.ok, "measured": measured, "allowed": allowed}
 
 

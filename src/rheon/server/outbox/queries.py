@@ -8,6 +8,7 @@ from typing import Any
 from django.db.models import Count, Sum
 
 from rheon.core.devices import RuleResult
+from rheon.core.media.documents import load
 from rheon.core.system import is_there
 from rheon.server.bench.queries import rule_document
 from rheon.server.home.queries import output_folders
@@ -82,5 +83,5 @@ def _folder_text(folder: Path) -> str:
 
 
 def _check(check: dict[str, Any]) -> dict[str, Any]:
-    rules = [rule_document(RuleResult(**result)) for result in check["results"]]
+    rules = [rule_document(load(RuleResult, result)) for result in check["results"]]
     return {"device_name": check["device_name"], "kept": sum(rule["ok"] for rule in rules), "rules": rules}

@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 
 from ...devices import DeviceProfile, MediaFacts, RuleResult, careful, judge
-from ...devices.bounds import highest_level, rate_bounds
-from ...devices.rules import video_entry_for
+from ...devices.peaks import peak_bounds, peak_rule
 from ...media import Action, AudioSettings, AudioStream, OutputSettings, Scan, Title, VideoSettings, VideoStream
+from ...media.facts import Unit, fact
 from ..plan import Breach, Estimate
 
 
@@ -84,19 +84,9 @@ def _broken(facts: MediaFacts, device: DeviceProfile) -> Iterator[RuleResult]:
 
 def _peak(made: OutputSettings, facts: MediaFacts, device: DeviceProfile) -> Iterator[RuleResult]:
     """The peak rate that was set against what level and device allow, as the check will measure it."""
-    video = made.video
-    entry = video_entry_for(facts.video, device) if facts.video else None
-    if video is None or video.action is Action.COPY or entry is None:
+    video, bounds = made.video, peak_bounds(facts.video, device)
+    if video is None or video.action is Action.COPY or bounds is None:
         return
-    if entry.max_bitrate_bps is None and entry.max_level is None:
-        return
-    profile = video.profile if video.profile in entry.profiles else (entry.profiles[-1] if entry.profiles else None)
-    bounds = rate_bounds(entry, highest_level(entry, profile))
-    if (video.peak_bps or 0) > bounds.peak_bps:
-        yield RuleResult(
-            rule="peak_rate",
-            part="video",
-            ok=False,
-            measured=f"{(video.peak_bps or 0) / 1e6:.1f} Mb/s",
-            allowed=f"up to {bounds.peak_bps / 1e6:.1f} Mb/s",
-        )
+    rule = peak_rule(video.peak_bps or 0, bounds, fact(Unit.BITS_A_SECOND, video.peak_bps or 0))
+    if not rule.ok:
+        yield rule

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
 from pathlib import Path
 
 from rheon.core.checking import read_facts
 from rheon.core.devices import Trouble
 from rheon.core.errors import SourceMissing
+from rheon.core.media.documents import dump
 from rheon.core.system import is_there
 from rheon.server.household.actions.learning import tell_played
 from rheon.server.household.models import Device
@@ -33,7 +33,7 @@ def take(job: Job, delivered: Finished) -> Output:
         expected=job.expected,
         held=all(result.ok for check in delivered.checks for result in check.results),
         checks=[
-            {"device_name": name, "results": [asdict(result) for result in check.results]}
+            {"device_name": name, "results": [dump(result) for result in check.results]}
             for name, check in zip(job.device_names, delivered.checks, strict=True)
         ],
     )
