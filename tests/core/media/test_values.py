@@ -12,7 +12,7 @@ from rheon.core.formats import CONTAINERS, can_hold, channels_text, codec_name
 from rheon.core.media import Cell, CellData, Extent, Reason, Title, aspect_text, parse_fraction, rate_text
 from rheon.core.media.documents import dump, load
 from rheon.core.media.facts import Unit, any_of, fact
-from rheon.core.wording import duration_text, sentence
+from rheon.core.wording import duration_text, sentence, taken_text
 
 
 @pytest.mark.parametrize(
@@ -91,3 +91,12 @@ def test_a_reason_without_a_sentence_is_a_mistake() -> None:
     assert (
         sentence(Reason(code="breaks_rule", values=broken)) == "video codec is MPEG-2, the device takes HEVC or H.264"
     )
+
+
+def test_titles_that_are_proposed_together_are_spoken_of_together() -> None:
+    series = [Reason(code="similar_lengths", values={"count": 3}), Reason(code="own_file")]
+    assert taken_text(series) == "picked: one of 3 titles of similar length: a series; a file of its own"
+    assert taken_text(series, together=True) == "picked: 3 titles of similar length: a series; a file of its own"
+    film = [Reason(code="longest", values={"next_s": 61.0, "chapters": 6, "audio": 1})]
+    assert taken_text(film) == "taken for the film: the longest by far, next is 1:01, 6 chapters"
+    assert taken_text([]) == "picked: "

@@ -1777,6 +1777,8 @@ export interface components {
             size_bytes: number;
             chapters: number[];
             reason: string;
+            taken: string;
+            taken_together: string;
             shares: components["schemas"]["Share"][];
             gaps: components["schemas"]["Gap"][];
             fault: string | null;

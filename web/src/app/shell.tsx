@@ -11,13 +11,14 @@ import { ThemeSwitch } from "./theme-switch";
 
 function useCountTexts() {
   const { counts } = useLive();
-  if (!counts) return { shelf: "…", bench: "…", worklist: "…", outbox: "…" };
+  if (!counts) return { shelf: "…", bench: "…", worklist: "…", outbox: "…", busy: false };
   const percent = Math.round(counts.fraction * 100);
   return {
     shelf: `${counts.sources} ${counts.sources === 1 ? "source" : "sources"}`,
     bench: `${counts.picked} picked`,
     worklist: counts.to_do ? `${counts.to_do} to go · ${percent} %` : "nothing to do",
     outbox: `${counts.outputs} ready`,
+    busy: counts.to_do > 0,
   };
 }
 
@@ -29,7 +30,7 @@ export function Shell() {
   const places = [
     { to: "/shelf", name: "Shelf", count: texts.shelf, busy: false },
     { to: "/bench", name: "Bench", count: texts.bench, busy: false },
-    { to: "/worklist", name: "Worklist", count: texts.worklist, busy: texts.worklist.includes("to go") },
+    { to: "/worklist", name: "Worklist", count: texts.worklist, busy: texts.busy },
     { to: "/outbox", name: "Outbox", count: texts.outbox, busy: false },
   ];
   return (

@@ -1,5 +1,6 @@
 """Decodes picture and sound in samples."""
 
+from .artwork import write_artwork
 from .complexity import sample_pictures
 from .findings import BordersFound, CadenceFound, SoundFound, Survey, WordsFound, with_findings
 from .frames import frame_jpeg, frame_times
@@ -20,4 +21,5 @@ __all__ = [
     "sample_pictures",
     "survey_title",
     "with_findings",
+    "write_artwork",
 ]

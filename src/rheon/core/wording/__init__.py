@@ -3,7 +3,7 @@
 from .facts import fact_text, sides
 from .lengths import duration_text, ends_early_text, gap_text, missing_sentences
 from .rules import CONSEQUENCES, RULE_NAMES
-from .sentences import sentence
+from .sentences import sentence, taken_text
 
 __all__ = [
     "CONSEQUENCES",
@@ -15,4 +15,5 @@ __all__ = [
     "missing_sentences",
     "sentence",
     "sides",
+    "taken_text",
 ]

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 
 from ..media import Reason
 from ..media.facts import as_fact
@@ -17,6 +17,16 @@ def sentence(reason: Reason) -> str:
     """The sentence for a reason, without its full stop. An unknown code is a mistake and raises ``KeyError``."""
     made = SENTENCES[reason.code]
     return made if isinstance(made, str) else made(reason.values)
+
+
+def taken_text(reasons: Sequence[Reason], *, together: bool = False) -> str:
+    """What stands behind the number of a title that is proposed; ``together`` where several are for the same reason."""
+    texts = [
+        TOGETHER[reason.code](reason.values) if together and reason.code in TOGETHER else sentence(reason)
+        for reason in reasons
+    ]
+    said = "; ".join(texts)
+    return said if reasons and reasons[0].code in SAYS_WHAT_FOR else f"picked: {said}"
 
 
 def _longest(values: Values) -> str:
@@ -72,6 +82,13 @@ def _breaks(values: Values) -> str:
 def _breaks_perhaps(values: Values) -> str:
     return f"{_breaks(values)} for sure; some of its kind play this too"
 
+
+SAYS_WHAT_FOR = frozenset({"longest"})
+"""Reasons whose sentence begins with what a title is taken for."""
+TOGETHER: dict[str, Callable[[Values], str]] = {
+    "similar_lengths": lambda v: f"{v['count']} titles of similar length: a series",
+}
+"""Reasons that are said otherwise of all the titles they hold for."""
 
 SENTENCES: dict[str, str | Callable[[Values], str]] = {
     # roles

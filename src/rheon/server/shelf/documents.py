@@ -29,6 +29,8 @@ class TitleOutlineSerializer(serializers.Serializer):
     size_bytes = serializers.IntegerField()
     chapters = serializers.ListField(child=serializers.FloatField())
     reason = serializers.CharField()
+    taken = serializers.CharField()
+    taken_together = serializers.CharField()
     shares = ShareSerializer(many=True)
     gaps = GapSerializer(many=True)
     fault = serializers.CharField(allow_null=True)

@@ -26,6 +26,7 @@ SCANS = {
     "telecined": "film spread over fields",
     "unknown": "not told",
 }
+BY_HAND = "picked: set by hand"
 SURE, LIKELY = 0.85, 0.6
 PAGE_SOURCES, PAGE_TITLES = 200, 1000
 
@@ -73,10 +74,11 @@ def sources_document(page: SourcesPage) -> list[dict[str, Any]]:
     )
     for source_id, pk, number, name, duration_s, role, by_hand, outline in rows:
         entry = {"id": pk, "number": number, "name": name, "duration_s": duration_s, "role": role}
-        entry |= {"gaps": [], "part_of": None, **outline}
+        picked = f"picked: {outline.get('reason', '')}"
+        entry |= {"gaps": [], "part_of": None, "taken": picked, "taken_together": picked, **outline}
         entry.pop("detail", None)  # the Bench's
         if by_hand:
-            entry["reason"] = "set by hand"
+            entry |= {"reason": "set by hand", "taken": BY_HAND, "taken_together": BY_HAND}
         titles.setdefault(source_id, []).append(entry)
     sources = Source.objects.filter(pk__range=(page.first, page.last)).values(*SOURCE_FIELDS)
     return [{**row, "titles": titles.get(row["id"], [])} for row in sources]

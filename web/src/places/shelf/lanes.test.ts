@@ -13,6 +13,8 @@ const title = (number: number, role: Schemas["Role"], duration_s: number): Schem
   size_bytes: 1,
   chapters: [],
   reason: "",
+  taken: "",
+  taken_together: "",
   shares: [],
   gaps: [],
   part_of: null,

@@ -55,12 +55,10 @@ function Proposal({ titles }: { titles: Source["titles"] }) {
   if (!first) return <p className="pl-7 text-[12.5px] text-quiet">Nothing here stands out; pick what you want.</p>;
   const numbers = chosen.slice(0, 12).map(numberText).join(", ") + (chosen.length > 12 ? " …" : "");
   const which = chosen.length === 1 ? `Title ${numbers}` : `Titles ${numbers}`;
-  const reason = chosen.length === 1 ? first.reason : first.reason.replace(/^one of (\d+) titles/, "$1 titles");
-  const whole = titles.find((title) => title.number === first.part_of);
-  const why = whole ? whole.reason : reason;
+  const told = titles.find((title) => title.number === first.part_of) ?? first;
   return (
     <p className="pl-7 text-[12.5px] text-quiet">
-      {which} {why.startsWith("taken") ? why : `picked: ${why}`}
+      {which} {chosen.length === 1 || told !== first ? told.taken : told.taken_together}
     </p>
   );
 }

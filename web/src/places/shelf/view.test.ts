@@ -15,6 +15,8 @@ const title = (id: number, role: Schemas["Role"], duration_s: number, name = `Ti
   size_bytes: 1,
   chapters: [],
   reason: "",
+  taken: "",
+  taken_together: "",
   shares: [],
   gaps: [],
   part_of: null,

@@ -5,10 +5,8 @@ from __future__ import annotations
 import threading
 from pathlib import Path
 
-from rheon.core.analysis import frame_jpeg, frame_times
-from rheon.core.engine import Command, run, safe_file_input
+from rheon.core.analysis import frame_jpeg, frame_times, write_artwork
 from rheon.core.errors import EngineError
-from rheon.core.system import check_inside
 
 from ..models import Title
 from .cache import cached, material_mark
@@ -17,7 +15,6 @@ FRAMES = 6
 STRIP = 24
 HEIGHT, STRIP_HEIGHT, ARTWORK_WIDTH = 270, 72, 600
 STEP_MS = 200
-MOST_ARTWORK_PIXELS = 40_000_000
 _at_once = threading.Semaphore(2)
 
 
@@ -43,18 +40,8 @@ def artwork_file(title: Title) -> Path:
         raise EngineError("This title has no picture of its own.", advice="")
 
     def make(target: Path) -> None:
-        stream = "0:v:0" if artwork.stream is None else f"0:{artwork.stream}"
-        check_inside(artwork.path)
-        source = (
-            ["-f", "image2", "-pattern_type", "none", "-i", f"file:{artwork.path}"]
-            if artwork.stream is None
-            else safe_file_input(artwork.path)
-        )
-        argv = ["ffmpeg", "-v", "error", "-nostdin", "-max_pixels", str(MOST_ARTWORK_PIXELS)]
-        argv += ["-protocol_whitelist", "file", *source, "-map", stream]
-        argv += ["-frames:v", "1", "-vf", f"scale='min({ARTWORK_WIDTH},iw)':-2", "-f", "mjpeg", f"file:{target}"]
         with _at_once:
-            run(Command(argv=argv, timeout_s=20))
+            write_artwork(artwork, ARTWORK_WIDTH, target)
 
     return cached("artwork", f"{material_mark(title)}.jpg", make)
 

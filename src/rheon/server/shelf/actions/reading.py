@@ -20,7 +20,7 @@ from rheon.core.media.documents import dump
 from rheon.core.media.names import display_name
 from rheon.core.sources import ChapterRange, ScanProgress, cut, part_number, read_source
 from rheon.core.system import is_there, shown, text_path
-from rheon.core.wording import sentence
+from rheon.core.wording import sentence, taken_text
 from rheon.server.claims import Claims
 
 from ..drives import pace_of
@@ -154,6 +154,8 @@ def outline(title: CoreTitle) -> dict[str, object]:
         "size_bytes": title.size_bytes,
         "chapters": [chapter.start_s for chapter in title.chapters],
         "reason": "; ".join(map(sentence, title.reasons)),
+        "taken": taken_text(title.reasons),
+        "taken_together": taken_text(title.reasons, together=True),
         "shares": [{"title": s.title, "from_s": s.from_s, "to_s": s.to_s} for s in title.shares],
         "gaps": [{"from_s": gap.from_s, "to_s": gap.to_s} for gap in title.gaps],
         "fault": title.fault,
