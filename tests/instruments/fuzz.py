@@ -16,13 +16,11 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 from pathlib import Path
 
-from rheon.core.planning.carry import PinSet
-
 from rheon.core.devices import load_profile
 from rheon.core.engine.probe import ProbedFile, read_probe
 from rheon.core.errors import RheonError
 from rheon.core.media import FileData, Title
-from rheon.core.planning import DECISIONS, PlanRequest, load_pin_set, pin_set_text, plan, read_pins
+from rheon.core.planning import DECISIONS, PinSet, PlanRequest, load_pin_set, pin_set_text, plan, read_pins
 from rheon.core.sources import read_source
 from rheon.core.sources.bluray.clpi import read_clip_info
 from rheon.core.sources.bluray.mpls import read_playlist
