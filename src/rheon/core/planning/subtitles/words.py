@@ -10,7 +10,7 @@ from ...formats import CONTAINERS, is_text
 from ...media import AudioStream, Forced, Reason, SubtitleSettings, SubtitleStream, WordsForm, WordsWish
 from ..decisions import PINNED
 from ..decisions.subtitles import FORM, LINES, SUBTITLES
-from ..decisions.subtitles.lines import FORCED
+from ..decisions.subtitles.lines import FORCED_LINES
 from ..request import PlanRequest
 
 SIDE_FORMAT = "subrip"
@@ -31,10 +31,10 @@ def chosen_subtitles(request: PlanRequest, audio: AudioStream | None) -> Chosen:
     lines, places = request.pins.of(LINES), request.pins.of(SUBTITLES)
     if places is None:
         chosen = _wished(request, audio)
-        return chosen if lines is None else replace(chosen, only_forced=lines == FORCED)
+        return chosen if lines is None else replace(chosen, only_forced=lines == FORCED_LINES)
     if all(place < len(tracks) for place in places):
         found = tuple(tracks[place] for place in places)
-        return Chosen(tracks=found, only_forced=lines == FORCED, reason=PINNED)
+        return Chosen(tracks=found, only_forced=lines == FORCED_LINES, reason=PINNED)
     raise SUBTITLES.refuse(f"This title has no subtitle track {request.pins.said[SUBTITLES.key]}.")
 
 

@@ -6,14 +6,14 @@ from ....media import Reason
 from ..decision import Case, DecisionKind, Shown
 from ..form import Choice, OneOf
 
-ALL, FORCED = "all", "forced"
-TEXTS = {ALL: "all", FORCED: "only the forced ones"}
+ALL_LINES, FORCED_LINES = "all", "forced"
+TEXTS = {ALL_LINES: "all", FORCED_LINES: "only the forced ones"}
 
 
 def _show(case: Case) -> Shown | None:
     if case.made.video is None or not case.made.subtitles:
         return None
-    value = FORCED if any(words.only_forced for words in case.made.subtitles) else ALL
+    value = FORCED_LINES if any(words.only_forced for words in case.made.subtitles) else ALL_LINES
     return Shown(
         value=value,
         text=TEXTS[value],
@@ -27,6 +27,6 @@ LINES = DecisionKind(
     key="words.lines",
     label="Lines",
     help="Every line of the subtitles, or only those that are forced.",
-    form=OneOf((ALL, FORCED), "choice of lines"),
+    form=OneOf((ALL_LINES, FORCED_LINES), "choice of lines"),
     show=_show,
 )
