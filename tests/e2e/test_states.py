@@ -15,7 +15,7 @@ from .conftest import Rheon
 
 COLUMNS = (
     "path, name, label, kind, form, size_bytes, state, at_title, title_count, stop_requested, error_code,"
-    " error_message, problems, worker, added, changed, named_by_hand, stamp, mark"
+    " error_message, problems, host, worker, added, changed, named_by_hand, stamp, mark"
 )
 
 
@@ -29,7 +29,7 @@ def put_source(rheon: Rheon, name: str, state: str, **facts: object) -> int:
     row = {
         "path": path, "name": name, "label": name.upper(), "kind": "dvd", "form": "folder",
         "size_bytes": 18_400_000_000, "state": state, "at_title": 0, "title_count": 0, "stop_requested": 0,
-        "error_code": "", "error_message": "", "problems": "[]", "worker": process_identity(),
+        "error_code": "", "error_message": "", "problems": "[]", "host": "", "worker": process_identity(),
         "named_by_hand": 0, "stamp": "", "mark": "", "added": "2026-01-01 00:00:00", "changed": "2026-01-01 00:00:00",
         **facts,
     }  # fmt: skip
