@@ -26,9 +26,13 @@ import django  # noqa: E402
 from django.core.management import call_command  # noqa: E402
 
 from rheon.core.analysis import SnippetRequest, make_snippet, survey_title  # noqa: E402
+from rheon.core.commands.making import (  # noqa: E402
+    Job,
+    build_command,
+    chapters_document,
+)
 from rheon.core.devices import DeviceProfile, catalogue, judge_title  # noqa: E402
-from rheon.core.encoding import Job, build_command, make_file  # noqa: E402
-from rheon.core.encoding.command import chapters_document  # noqa: E402
+from rheon.core.encoding import make_file  # noqa: E402
 from rheon.core.media import CellData, Source, Title  # noqa: E402
 from rheon.core.planning import Balance, PlanRequest, plan, serve  # noqa: E402
 from rheon.core.sources import read_source  # noqa: E402

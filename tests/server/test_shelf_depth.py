@@ -268,6 +268,9 @@ def test_a_disc_is_put_in_read_and_taken_out(tray: Path, api: Api, db: None, mon
     assert api("delete", "shelf/drives/0/tray")[0] == 204
     assert state()[0]["state"] == "empty"
     assert api("put", "shelf/drives/0/tray", {"disc": "nothing"})[1]["code"] == "source_unreadable"
+    assert api("put", "shelf/drives/1/tray", {"disc": "x"})[1]["message"].startswith(
+        "A disc is put into this drive by hand"
+    )
 
 
 def test_a_blank_disc_is_unreadable_and_said_to_be_so(

@@ -12,7 +12,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from pathlib import Path
 
-from rheon.core.engine import Command, run, safe_file_input
+from rheon.core.commands import safe_file_input
+from rheon.core.engine import Command, run
 
 from .footage import Look, make, picture_arguments, sound
 from .graphics import write_graphics

@@ -1,4 +1,4 @@
-"""A stand-in for a disc drive: a tray into which demo discs can be put, which needs time to spin up and to read."""
+"""A stand-in for a disc drive with a magazine of demo discs, which needs time to spin up."""
 
 from __future__ import annotations
 
@@ -12,7 +12,6 @@ from rheon.core.sources.images.drive import DriveState, DriveStatus
 
 SPIN_UP_S = 2.5
 SPEED_BYTES_S = 11_080_000  # eight times the speed at which a DVD plays
-SLOWEST_S = 1.5
 BLANK = "A blank disc"
 
 
@@ -53,11 +52,6 @@ class TrayDrive:
 
     def eject(self) -> None:
         self.tray.unlink(missing_ok=True)
-
-    def pace(self, bytes_read: int, seconds: float) -> None:
-        owed = min(SLOWEST_S, bytes_read / SPEED_BYTES_S) - seconds
-        if owed > 0:
-            time.sleep(owed)
 
     def _lying(self) -> tuple[str | None, float]:
         try:

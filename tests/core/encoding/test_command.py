@@ -7,10 +7,9 @@ from fractions import Fraction
 
 import pytest
 
-from rheon.core.encoding import Job, build_command
-from rheon.core.encoding.command import chapters_document
-from rheon.core.encoding.filters import DrawnText, audio_filters, graph
-from rheon.core.encoding.inputs import drawn_command
+from rheon.core.commands.making import Job, build_command, chapters_document
+from rheon.core.commands.making.filters import DrawnText, audio_filters, graph
+from rheon.core.commands.making.inputs import drawn_command
 from rheon.core.encoding.progress import ProgressReader
 from rheon.core.media import Chapter, FileData, Source, Title
 from rheon.core.planning import Action, AudioSettings, Fields, PlanRequest, VideoSettings, plan, read_pins

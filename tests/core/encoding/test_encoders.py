@@ -7,8 +7,8 @@ from fractions import Fraction
 
 import pytest
 
-from rheon.core.encoding.encoders import Placing, audio_arguments, video_arguments
-from rheon.core.encoding.filters import graph
+from rheon.core.commands.making.encoders import Placing, audio_arguments, video_arguments
+from rheon.core.commands.making.filters import graph
 from rheon.core.encoding.progress import ProgressReader
 from rheon.core.formats import PLAYED_MOST, video_encoder
 from rheon.core.media import Borders, Colour

@@ -9,7 +9,8 @@ from pathlib import Path
 
 from tests.core.sources.table_builder import BuiltCell, BuiltChain, BuiltSet, audio
 
-from rheon.core.engine import Command, pipe_input, run
+from rheon.core.commands import pipe_input
+from rheon.core.engine import Command, run
 from rheon.core.media import Cell, CellData, StreamKind, Title
 from rheon.core.sources.dvd.navigation import is_navigation
 from rheon.core.sources.material.feed import feed_extents

@@ -14,7 +14,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from tests.core.sources.disc_surgery import stamps
 
-from rheon.core.engine import Command, pipe_input, run
+from rheon.core.commands import pipe_input
+from rheon.core.engine import Command, run
 from rheon.core.errors import RheonError, TablesBroken
 from rheon.core.media import CellData, Role, Scan, Source, StreamKind, Title
 from rheon.core.sources import read_source

@@ -4,7 +4,8 @@ from pathlib import Path
 
 import pytest
 
-from rheon.core.engine import Command, pipe_input, run
+from rheon.core.commands import pipe_input
+from rheon.core.engine import Command, run
 from rheon.core.media import CellData, Extent, Source, StreamKind
 from rheon.core.sources.dvd.program_stream import sample
 from rheon.core.sources.material.feed import declare, feed_extents, feed_title

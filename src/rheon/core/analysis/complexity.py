@@ -5,8 +5,8 @@ from __future__ import annotations
 import re
 from collections.abc import Sequence
 
+from ..commands.looking import View, sample
 from ..engine import Command, require, run
-from ..engine.arguments import video_pad
 from ..errors import EngineError, EngineTimedOut
 from ..media import Samples, Title, VideoStream
 from .excerpts import excerpt
@@ -64,17 +64,6 @@ def picture_count(stream: bytes) -> int:
 
 def _coded(title: Title, at_s: float, length_s: float, coding: tuple[int, str]) -> bytes:
     source = excerpt(title, at_s)
-    argv = [
-        "ffmpeg",
-        "-hide_banner",
-        "-loglevel",
-        "error",
-        *source.arguments,
-        "-map",
-        video_pad(title),
-        "-t",
-        f"{length_s:.3f}",
-    ]
-    argv += ["-pix_fmt", "yuv420p", "-c:v", "libx264", "-preset", coding[1], "-crf", str(coding[0])]
-    command = Command(argv=[*argv, "-f", "h264", "pipe:1"], feed=source.feed, timeout_s=TIMEOUT_S, gentle=True)
-    return run(command).stdout
+    quality, effort = coding
+    argv = sample(View(title=title, source=source.arguments), length_s, quality, effort)
+    return run(Command(argv=argv, feed=source.feed, timeout_s=TIMEOUT_S, gentle=True)).stdout

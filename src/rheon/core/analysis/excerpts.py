@@ -5,13 +5,12 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from ..engine import Feed, pipe_input, safe_file_input
+from ..commands import pipe_input, safe_file_input
+from ..engine import Feed
 from ..media import SECTOR_BYTES, Cell, CellData, Extent, StreamKind, Title
 from ..sources.material.feed import declare, feed_extents
 from ..sources.material.timeline import ProgramTimeline
 
-BRIEFLY = ("-analyzeduration", "300000", "-probesize", "1500000")
-"""Goes before an excerpt's arguments where only its first pictures are wanted: the engine then starts at once."""
 EXCERPT_BYTES = 6 << 20
 TRANSPORT_EXCERPT_BYTES = 20 << 20  # its rates are several times those of a DVD
 
@@ -20,7 +19,7 @@ TRANSPORT_EXCERPT_BYTES = 20 << 20  # its rates are several times those of a DVD
 class Excerpt:
     """Input arguments, and the feed where the input is standard input."""
 
-    arguments: list[str]
+    arguments: tuple[str, ...]
     feed: Feed | None
 
 
@@ -29,15 +28,9 @@ def excerpt(title: Title, at_s: float, most_bytes: int | None = None) -> Excerpt
     data = title.data
     if not isinstance(data, CellData):
         start = f"{data.from_s + max(0.0, at_s):.3f}"
-        return Excerpt(arguments=["-nostdin", "-ss", start, *safe_file_input(data.path)], feed=None)
+        return Excerpt(arguments=("-nostdin", "-ss", start, *safe_file_input(data.path)), feed=None)
     found = list(_pieces(data.cells, at_s + data.skip_s, most_bytes or _most(data)))
-    return Excerpt(arguments=pipe_input(data.stream), feed=lambda: _fed(data, found))
-
-
-def palette(title: Title) -> list[str]:
-    """The colours of a disc's subtitle pictures, which its tables hold and not its data."""
-    data = title.data
-    return ["-palette", ",".join(data.palette)] if isinstance(data, CellData) and data.palette else []
+    return Excerpt(arguments=tuple(pipe_input(data.stream)), feed=lambda: _fed(data, found))
 
 
 def with_words(title: Title, track: int | None, feed: Feed | None) -> Feed | None:

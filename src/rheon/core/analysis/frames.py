@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import contextlib
 
+from ..commands.looking import BRIEFLY, View, frame
 from ..engine import Command, require, run
-from ..engine.arguments import video_pad
 from ..errors import EngineError
 from ..media import Title
-from .excerpts import BRIEFLY, excerpt
+from .excerpts import excerpt
 
 TIMEOUT_S = 30
 ATTEMPTS: tuple[tuple[tuple[str, ...], float], ...] = ((BRIEFLY, 0.0), ((), 0.0), ((), 2.0))
@@ -35,20 +35,6 @@ def frame_jpeg(title: Title, at_s: float, height: int) -> bytes:
 
 
 def _jpeg(title: Title, at_s: float, height: int, start: tuple[str, ...]) -> bytes:
-    assert title.video is not None
     source = excerpt(title, at_s)
-    width = 2 * round(height * title.video.display_aspect / 2)
-    argv = [
-        "ffmpeg",
-        "-hide_banner",
-        "-loglevel",
-        "error",
-        *start,
-        *source.arguments,
-        "-map",
-        video_pad(title),
-        "-frames:v",
-        "1",
-    ]
-    argv += ["-vf", f"scale={width}:{height},setsar=1", "-q:v", "4", "-f", "mjpeg", "pipe:1"]
-    return run(Command(argv=argv, feed=source.feed, timeout_s=TIMEOUT_S)).stdout
+    view = View(title=title, source=source.arguments, start=start)
+    return run(Command(argv=frame(view, height), feed=source.feed, timeout_s=TIMEOUT_S)).stdout

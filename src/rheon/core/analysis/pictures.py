@@ -5,11 +5,12 @@ from __future__ import annotations
 import numpy as np
 import numpy.typing as npt
 
+from ..commands import looking
+from ..commands.looking import BRIEFLY, View
 from ..engine import Command, run
-from ..engine.arguments import video_pad
 from ..errors import EngineError
 from ..media import Title
-from .excerpts import BRIEFLY, excerpt
+from .excerpts import excerpt
 
 Luma = npt.NDArray[np.uint8]
 TIMEOUT_S = 30
@@ -31,9 +32,7 @@ def stored_pictures(title: Title, at_s: float, count: int) -> Luma:
 def _stored(title: Title, at_s: float, count: int, start: tuple[str, ...]) -> bytes:
     """The pictures' bytes; empty where a short look found nothing to start from. Raises ``EngineError``."""
     source = excerpt(title, at_s)
-    argv = ["ffmpeg", "-hide_banner", "-loglevel", "error", "-noautorotate", *start, *source.arguments]
-    argv += ["-map", video_pad(title), "-frames:v", str(count), "-vf", "format=yuv420p,extractplanes=y"]
-    argv += ["-fps_mode", "passthrough", "-f", "rawvideo", "pipe:1"]
+    argv = looking.stored_pictures(View(title=title, source=source.arguments, start=start), count)
     try:
         return run(Command(argv=argv, feed=source.feed, timeout_s=TIMEOUT_S, gentle=True)).stdout
     except EngineError:

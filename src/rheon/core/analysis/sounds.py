@@ -13,8 +13,8 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from ..commands.looking import View, loudness, without_loss
 from ..engine import Command, run
-from ..engine.arguments import audio_pad
 from ..errors import EngineError
 from ..media import AudioStream, Title
 from .excerpts import excerpt
@@ -73,10 +73,8 @@ def lossless_rates(said: Sequence[str]) -> dict[int, float]:
 def _as_flac(title: Title, tracks: Sequence[AudioStream], at_s: float) -> list[str]:
     """What the muxer says of the packets of a stretch, all tracks of it coded without loss; nothing where it fails."""
     source = excerpt(title, min(at_s, max(0.0, title.duration_s - STRETCH_S)))
-    argv = ["ffmpeg", "-hide_banner", "-loglevel", "error", *source.arguments, "-t", f"{STRETCH_S:g}"]
-    argv += [part for track in tracks for part in ("-map", audio_pad(title, track.index))]
+    argv = without_loss(View(title=title, source=source.arguments), tracks, STRETCH_S)
     said: list[str] = []
-    argv += ["-c:a", "flac", "-f", "framecrc", "pipe:1"]
     command = Command(argv=argv, feed=source.feed, timeout_s=TIMEOUT_S, gentle=True, on_line=said.append)
     with contextlib.suppress(EngineError):
         run(command)
@@ -85,28 +83,19 @@ def _as_flac(title: Title, tracks: Sequence[AudioStream], at_s: float) -> list[s
 
 def _listen(title: Title, tracks: Sequence[AudioStream], at_s: float) -> _Heard | None:
     source = excerpt(title, at_s)
-    parts = [
-        f"[{audio_pad(title, track.index)}]ebur128@t{n}=peak=sample:framelog=verbose,aresample={RATE},"
-        f"aformat=sample_fmts=s16:channel_layouts=mono,asetpts=N/SR/TB[a{n}]"
-        for n, track in enumerate(tracks)
-    ]
-    pads = "".join(f"[a{n}]" for n in range(len(tracks)))
-    merge = f";{pads}amerge=inputs={len(tracks)}[out]" if len(tracks) > 1 else ""
-    graph = ";".join(parts) + merge
+    argv = loudness(View(title=title, source=source.arguments), tracks, STRETCH_S, RATE)
     said: list[str] = []
-    argv = ["ffmpeg", "-hide_banner", "-nostats", "-loglevel", "info", *source.arguments, "-t", f"{STRETCH_S:g}"]
-    argv += ["-filter_complex", graph, "-map", "[out]" if merge else "[a0]", "-f", "s16le", "pipe:1"]
     command = Command(argv=argv, feed=source.feed, timeout_s=TIMEOUT_S, gentle=True, on_complaint=said.append)
     try:
         data = run(command).stdout
     except EngineError:
         return None
-    loudness, peaks = read_summaries(said, len(tracks))
+    levels, peaks = read_summaries(said, len(tracks))
     whole = len(data) // (2 * len(tracks))
     if not whole:
         return None
     samples = np.frombuffer(data[: whole * 2 * len(tracks)], dtype=np.int16).reshape(whole, len(tracks)).T
-    return _Heard(loudness=loudness, peaks=peaks, samples=samples.astype(np.float64))
+    return _Heard(loudness=levels, peaks=peaks, samples=samples.astype(np.float64))
 
 
 def read_summaries(said: Sequence[str], count: int) -> tuple[tuple[float, ...], tuple[float, ...]]:

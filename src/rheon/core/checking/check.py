@@ -7,9 +7,10 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from pathlib import Path
 
+from ..commands.probing import decode
 from ..devices import DeviceProfile, MediaFacts, RuleResult, careful, judge
 from ..devices.peaks import peak_bounds, peak_rule
-from ..engine import Command, ProbedFile, probe, run, safe_file_input
+from ..engine import Command, ProbedFile, probe, run
 from ..engine.packets import Packets, read_packets
 from ..errors import EngineError
 from ..formats import VIDEO_CODECS
@@ -195,10 +196,8 @@ def _decode(request: CheckRequest) -> _Decoded:
         if key == "frame" and value.strip().isdigit():
             frames = int(value)
 
-    argv = ["ffmpeg", "-hide_banner", "-loglevel", "error", "-nostdin", "-nostats", "-progress", "pipe:1"]
-    argv += [*safe_file_input(str(request.path)), "-map", "0:V?", "-map", "0:a?", "-fps_mode", "passthrough"]
     command = Command(
-        argv=[*argv, "-f", "null", "-"],
+        argv=decode(str(request.path)),
         timeout_s=DECODE_TIMEOUT_S,
         gentle=True,
         on_line=on_line,

@@ -1,8 +1,6 @@
-"""From a plan's settings to a file: the argument list, and carrying it out."""
+"""From a plan's settings to a file: carrying out what ``commands`` builds."""
 
 from .clips import make_clip
-from .command import build_command
-from .job import Job
 from .parts import part_path, part_token, parts_in, remove_part, side_parts
 from .preview import PreviewRequest, preview_jpeg
 from .progress import Progress, Unit
@@ -10,12 +8,10 @@ from .run import Hooks, Made, check_target, make_file
 
 __all__ = [
     "Hooks",
-    "Job",
     "Made",
     "PreviewRequest",
     "Progress",
     "Unit",
-    "build_command",
     "check_target",
     "make_clip",
     "make_file",

@@ -6,7 +6,7 @@ import re
 import shutil
 from pathlib import Path
 
-from .command import SIDE_SUFFIX
+from ..commands.making import SIDE_SUFFIX
 
 PART_PREFIX, PART_SUFFIX = ".rheon-", ".part"
 

@@ -6,14 +6,14 @@ import contextlib
 from dataclasses import dataclass, replace
 from pathlib import Path
 
-from ..analysis.excerpts import BRIEFLY, excerpt, palette, with_words
+from ..analysis.excerpts import excerpt, with_words
+from ..commands import subtitle_pad
+from ..commands.looking import BRIEFLY, View, preview
+from ..commands.making.whole import drawn_text
 from ..engine import Command, require, run
-from ..engine.arguments import subtitle_pad, video_pad
 from ..errors import EngineError
 from ..media import OutputSettings, Title
 from ..subtitles import lay_out
-from .command import drawn_text
-from .filters import graph
 
 TIMEOUT_S = 30
 WORDS_LEAD_S = 4.0
@@ -57,21 +57,7 @@ def _picture(request: PreviewRequest, work: Path, lead_s: float, start: tuple[st
     text = drawn_text(title, drawn.track) if drawn and drawn.is_text else None
     if text is not None:
         text = replace(text, start_s=text.start_s + from_s)
-    wide = round(made.video.width * made.video.sample_aspect / 2) * 2
-    shown = graph(made.video, video_pad(title), pictures, text)
-    skip = request.at_s - from_s
-    # the graph's last step is the encoder's format; the picture is taken from it at the moment, in square pixels
-    tail = f"[out]select='gte(t\\,{skip:.3f})',scale={wide}:{made.video.height},setsar=1,format=yuvj420p[seen_out]"
-    argv = [
-        "ffmpeg",
-        "-hide_banner",
-        "-loglevel",
-        "error",
-        *start,
-        *palette(title),
-        *source.arguments,
-    ]
-    argv += ["-filter_complex", f"{shown};{tail}", "-map", "[seen_out]", "-frames:v", "1", "-fps_mode", "vfr"]
-    argv += ["-q:v", "3", "-f", "mjpeg", "pipe:1"]
+    view = View(title=title, source=source.arguments, start=start)
+    argv = preview(view, made.video, (pictures, text), request.at_s - from_s)
     feed = with_words(title, drawn.track if drawn else None, source.feed)
     return run(Command(argv=argv, feed=feed, timeout_s=TIMEOUT_S, cwd=str(work))).stdout

@@ -9,15 +9,14 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import Path
 
+from ..commands.making import Job, build_command, chapters_document, drawn_command
+from ..commands.names import CHAPTERS_FILE
 from ..engine import Command, Feed, require, run
 from ..errors import EngineError, SourceChanged, SourceError, SourceMissing, TargetError, TargetFull, TargetReadOnly
 from ..media import CellData, FileData, OutputSettings, Title
 from ..sources.material.feed import feed_title, subtitle_packets
 from ..subtitles import lay_out
 from ..system import check_inside
-from .command import build_command, chapters_document
-from .inputs import CHAPTERS_FILE, drawn_command
-from .job import Job
 from .parts import PART_PREFIX, remove_part
 from .progress import Progress, ProgressReader
 

@@ -1,7 +1,6 @@
 """The one door to ffmpeg and ffprobe: find, run, follow, stop."""
 
 from .abilities import FILTERS, engine_encoders, engine_filters
-from .arguments import pipe_input, safe_file_input
 from .probe import ProbedFile, probe
 from .process import Command, Feed, Finished, available, run
 from .tools import MAX_PIXELS, parse_version, require
@@ -17,9 +16,7 @@ __all__ = [
     "engine_encoders",
     "engine_filters",
     "parse_version",
-    "pipe_input",
     "probe",
     "require",
     "run",
-    "safe_file_input",
 ]

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 
+from ..commands import probing
 from .process import Command, run
 
 FILTERS = (
@@ -24,5 +25,5 @@ def engine_filters() -> frozenset[str]:
 
 
 def _names(listing: str, line: str) -> frozenset[str]:
-    said = run(Command(argv=["ffmpeg", "-hide_banner", listing], timeout_s=20)).stdout.decode(errors="replace")
+    said = run(Command(argv=probing.listing(listing), timeout_s=20)).stdout.decode(errors="replace")
     return frozenset(re.findall(line, said, re.MULTILINE))

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import re
 
+from ..commands import probing
 from ..errors import EngineError
-from .arguments import safe_file_input
 from .process import Command, run
 
 TIMEOUT_S = 30
@@ -24,10 +24,8 @@ def reference_frames(path: str, codec: str) -> int | None:
         if match := re.search(rf"\b{element}\s+[01]+ = (\d+)$", line):
             found.append(int(match[1]))
 
-    argv = ["ffmpeg", "-hide_banner", "-loglevel", "info", "-nostdin", *safe_file_input(path), "-map", "0:V:0"]
-    argv += ["-c", "copy", "-bsf:v", "trace_headers", "-frames:v", "1", "-f", "null", "-"]
     try:
-        run(Command(argv=argv, timeout_s=TIMEOUT_S, on_complaint=on_complaint))
+        run(Command(argv=probing.headers(path), timeout_s=TIMEOUT_S, on_complaint=on_complaint))
     except EngineError:
         return None
     return max(found, default=None)

@@ -8,8 +8,8 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 
+from ..commands import probing
 from ..errors import EngineError, EngineTimedOut
-from .arguments import safe_file_input
 from .process import Command, run
 
 READ_TIMEOUT_S = 900
@@ -66,8 +66,7 @@ def read_packets(path: str, window: Window | None = None) -> dict[int, Packets]:
 
     Raises ``EngineTimedOut``.
     """
-    argv = ["ffprobe", "-v", "error", "-show_entries", "packet=stream_index,pts_time,dts_time,duration_time,size"]
-    argv += ["-of", "csv=p=0", *(("-read_intervals", window.interval) if window else ())]
+    argv = probing.packets(path, window.interval if window else None)
     found: dict[int, Packets] = {}
 
     def on_line(line: str) -> None:
@@ -82,7 +81,7 @@ def read_packets(path: str, window: Window | None = None) -> dict[int, Packets]:
 
     timeout_s = GLANCE_TIMEOUT_S if window else READ_TIMEOUT_S
     try:
-        run(Command(argv=[*argv, *safe_file_input(path)], timeout_s=timeout_s, gentle=True, on_line=on_line))
+        run(Command(argv=argv, timeout_s=timeout_s, gentle=True, on_line=on_line))
     except EngineTimedOut:
         raise
     except EngineError:
@@ -93,8 +92,7 @@ def read_packets(path: str, window: Window | None = None) -> dict[int, Packets]:
 
 def picture_times(path: str, place: int, count: int) -> Sequence[float]:
     """When the first ``count`` decoded pictures of a stream are shown; empty where none can be decoded."""
-    argv = ["ffprobe", "-v", "quiet", "-select_streams", str(place), "-read_intervals", f"%+#{count}"]
-    argv += ["-show_entries", "frame=best_effort_timestamp_time", "-of", "json", *safe_file_input(path)]
+    argv = probing.picture_times(path, place, count)
     try:
         said = json.loads(run(Command(argv=argv, timeout_s=GLANCE_TIMEOUT_S)).stdout or b"{}")
     except (EngineError, ValueError):

@@ -9,6 +9,8 @@ from dataclasses import dataclass, field, replace
 from fractions import Fraction
 from typing import Any
 
+from ..commands import probing
+from ..commands.demuxers import POINTS_ELSEWHERE
 from ..errors import CutOffFile, EngineError, ForbiddenFormat, NotASource, SourceError
 from ..formats import AUDIO_CODECS, READ_AS, VIDEO_CODECS
 from ..media import (
@@ -23,8 +25,6 @@ from ..media import (
     parse_fraction,
     to_bcp47,
 )
-from .arguments import safe_file_input
-from .demuxers import POINTS_ELSEWHERE
 from .headers import reference_frames
 from .probe_values import LONGEST_S, decimal, entries, mapping, seconds, whole, words
 from .process import Command, run
@@ -80,9 +80,8 @@ def probe(path: str) -> ProbedFile:
     Raises ``ForbiddenFormat`` where its content is a playlist or script, ``NotASource`` where it is no media at all.
     """
     require("ffprobe")
-    argv = ["ffprobe", "-v", "error", "-of", "json", "-show_format", "-show_streams", "-show_chapters"]
     try:
-        done = run(Command(argv=[*argv, *safe_file_input(path)], timeout_s=PROBE_TIMEOUT_S))
+        done = run(Command(argv=probing.streams(path), timeout_s=PROBE_TIMEOUT_S))
     except EngineError as error:
         raise _refused(error) from error
     found = read_probe(json.loads(done.stdout or b"{}"))
@@ -134,10 +133,8 @@ def _run_through(path: str) -> float:
         if key == "out_time_us" and value.strip().isdigit():
             reached = max(reached, int(value) / 1e6)
 
-    argv = ["ffmpeg", "-hide_banner", "-loglevel", "error", "-nostdin", "-nostats", "-progress", "pipe:1"]
-    argv += [*safe_file_input(path), "-map", "0:V?", "-map", "0:a?", "-c", "copy", "-f", "null", "-"]
     with contextlib.suppress(EngineError):
-        run(Command(argv=argv, timeout_s=RUN_THROUGH_TIMEOUT_S, on_line=on_line))
+        run(Command(argv=probing.run_through(path), timeout_s=RUN_THROUGH_TIMEOUT_S, on_line=on_line))
     return round(reached, 3)
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from functools import lru_cache
 
+from ..commands import probing
 from ..errors import EngineMissing, EngineTooOld, ToolMissing
 from .process import Command, run
 
@@ -17,7 +18,7 @@ MAX_PIXELS = 8192 * 4320
 def require(program: str) -> str:
     """The program's version. Raises ``EngineMissing`` or ``EngineTooOld``; a good answer is remembered."""
     try:
-        said = run(Command(argv=[program, "-hide_banner", "-version"], timeout_s=20)).stdout.decode(errors="replace")
+        said = run(Command(argv=probing.version(program), timeout_s=20)).stdout.decode(errors="replace")
     except ToolMissing as error:
         raise EngineMissing(f"The media engine {program} is not on this machine.", program=program) from error
     version = parse_version(said)

@@ -4,18 +4,11 @@ from __future__ import annotations
 
 from pathlib import Path
 
+from ..commands.names import LINK_NAME, words_file
 from ..formats import is_text
 from ..media import FileData, Title
 from ..system import read_inside
 from .text import LARGEST_BYTES, read_subtitles, to_subrip
-
-LINK_NAME = "source"
-"""The title's own file, in which its embedded tracks are."""
-
-
-def words_file(track: int) -> str:
-    """What a track that is a file of its own is called."""
-    return f"words-{track}.srt"
 
 
 def lay_out(title: Title, track: int, work: Path) -> None:

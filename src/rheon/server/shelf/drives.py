@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from functools import cache
 from typing import Any
 
 from django.conf import settings
 
 from rheon.core.errors import SourceError
-from rheon.core.sources.images.drive import Drive, open_drive
+from rheon.core.sources.images.drive import Changer, Drive, open_drive
 
 from .models import Source
 
@@ -24,14 +23,6 @@ def drive_at(number: int) -> Drive:
     if not 0 <= number < len(drives()):
         raise SourceError("There is no such drive.", advice="Load the page again.")
     return drives()[number]
-
-
-def pace_of(source: Source) -> Callable[[int, float], None]:
-    """How fast a source may be read: as fast as it goes, unless it lies in a drive that takes its time."""
-    number = source.drive
-    if number is None or not 0 <= number < len(drives()):
-        return lambda bytes_read, seconds: None
-    return drives()[number].pace
 
 
 def drives_document() -> list[dict[str, Any]]:
@@ -50,7 +41,7 @@ def drives_document() -> list[dict[str, Any]]:
                 "state": status.state.value,
                 "label": status.label,
                 "speed_bytes_s": status.speed_bytes_s,
-                "discs": list(drive.discs()),
+                "discs": list(drive.discs()) if isinstance(drive, Changer) else [],
                 "source_id": source.pk if source else None,
             }
         )

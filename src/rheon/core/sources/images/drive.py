@@ -12,7 +12,7 @@ import importlib
 import os
 from dataclasses import dataclass
 from enum import StrEnum
-from typing import Protocol, cast
+from typing import Protocol, cast, runtime_checkable
 
 from ...errors import SourceError
 
@@ -43,21 +43,26 @@ class DriveStatus:
 
 
 class Drive(Protocol):
-    """A drive. ``discs`` are names of discs that can be put into a stand-in; a real drive offers none."""
+    """A drive into which somebody puts discs by hand."""
 
     @property
     def name(self) -> str: ...
 
     def status(self) -> DriveStatus: ...
 
-    def discs(self) -> tuple[str, ...]: ...
+    def eject(self) -> None:
+        """Open the tray. Raises ``SourceError``."""
 
-    def insert(self, disc: str) -> None: ...
 
-    def eject(self) -> None: ...
+@runtime_checkable
+class Changer(Drive, Protocol):
+    """A drive that takes discs from a magazine of its own."""
 
-    def pace(self, bytes_read: int, seconds: float) -> None:
-        """Called while a scan reads: a stand-in takes the time that its speed needs."""
+    def discs(self) -> tuple[str, ...]:
+        """What lies in the magazine, by name."""
+
+    def insert(self, disc: str) -> None:
+        """Take one of them. Raises ``SourceError`` where there is no such disc."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -79,12 +84,6 @@ class DeviceDrive:
         finally:
             os.close(handle)
 
-    def discs(self) -> tuple[str, ...]:
-        return ()
-
-    def insert(self, disc: str) -> None:
-        raise SourceError("A disc is put into this drive by hand.", advice="")
-
     def eject(self) -> None:
         """Open the tray. Raises ``SourceError``."""
         try:
@@ -95,9 +94,6 @@ class DeviceDrive:
                 os.close(handle)
         except OSError as error:
             raise SourceError(f"The drive {self.name} does not open.", advice="Open it by hand.") from error
-
-    def pace(self, bytes_read: int, seconds: float) -> None:
-        return None
 
     def _asked(self, handle: int) -> DriveStatus:
         said = DISC_OK

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 import errno
-import itertools
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from pathlib import Path
 from typing import BinaryIO
 
 from ...media import SECTOR_BYTES, Cell, CellData, Extent, StreamKind
+from ...media.joins import touches
 from ...system import open_inside
 from ..bluray.transport_stream import TS_BYTES
 from .gates import FromStart, Gate, NoEarlyLines, OnlyPictures
@@ -119,23 +119,6 @@ def _passed(timeline: ProgramTimeline, extents: Sequence[Extent]) -> Iterator[by
     for chunk in feed_extents(extents):
         if passed := timeline.pass_on(chunk):
             yield passed
-
-
-def has_joins(data: CellData) -> bool:
-    """Whether a DVD title has stretches whose data do not follow each other."""
-    pairs = itertools.pairwise(data.cells)
-    return data.stream is StreamKind.PROGRAM and any(not touches(one, other) for one, other in pairs)
-
-
-def touches(before: Cell, cell: Cell) -> bool:
-    """Whether a cell's data follow those of the one before it, or are interleaved with others, as angles are."""
-    if not before.extents or not cell.extents or cell.clock is None:
-        return True
-    last, first = before.extents[-1], cell.extents[0]
-    follows = [(last.path, last.offset_bytes + last.length_bytes)]
-    follows += [(lap.path, lap.offset_bytes) for lap in before.lap[:1]]
-    interleaved = any(not one.lap and not one.lead for one in (before, cell))
-    return interleaved or (first.path, first.offset_bytes) in follows
 
 
 def _lead(timeline: ProgramTimeline, cell: Cell, gate: Gate | None) -> Iterator[bytes]:

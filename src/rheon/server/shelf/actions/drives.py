@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from rheon.core.errors import SourceError
-from rheon.core.sources.images.drive import DriveState
+from rheon.core.sources.images.drive import Changer, DriveState
 
 from ..drives import drive_at
 from ..models import Source
@@ -11,8 +11,11 @@ from .sources import add_source
 
 
 def insert_disc(number: int, disc: str) -> None:
-    """Put a disc into a stand-in. Raises ``SourceError``."""
-    drive_at(number).insert(disc)
+    """Have a drive take a disc from its magazine. Raises ``SourceError``."""
+    drive = drive_at(number)
+    if not isinstance(drive, Changer):
+        raise SourceError("A disc is put into this drive by hand.", advice="")
+    drive.insert(disc)
 
 
 def eject_disc(number: int) -> None:

@@ -4,8 +4,6 @@ from __future__ import annotations
 
 import hashlib
 import logging
-import time
-from collections.abc import Callable
 from dataclasses import replace
 from pathlib import Path
 
@@ -23,7 +21,6 @@ from rheon.core.system import is_there, shown, text_path
 from rheon.core.wording import sentence, taken_text
 from rheon.server.claims import Claims
 
-from ..drives import pace_of
 from ..folders import inside
 from ..models import Source, SourceState, Title
 from ..names import title_names
@@ -49,10 +46,8 @@ def read_now(source_id: int) -> None:
 
 def _read(source_id: int) -> None:
     source = Source.objects.get(pk=source_id)
-    started = time.monotonic()
     try:
-        found = read_source(inside(source.path), _progress(source_id, pace_of(source)))
-        pace_of(source)(found.bytes_read, time.monotonic() - started)
+        found = read_source(inside(source.path), _progress(source_id))
     except Stopped:
         update(Source.objects.filter(pk=source_id), state=SourceState.STOPPED)
     except RheonError as error:
@@ -179,12 +174,11 @@ def _moved_from(source: Source, mark: str) -> Source:
     return source
 
 
-def _progress(source_id: int, pace: Callable[[int, float], None]) -> ScanProgress:
+def _progress(source_id: int) -> ScanProgress:
     row = Source.objects.filter(pk=source_id)
 
     def on_title(number: int, total: int) -> None:
         update(row, at_title=number, title_count=total)
-        pace(0, 0.0)
 
     return ScanProgress(on_title=on_title, should_stop=lambda: row.filter(stop_requested=True).exists())
 

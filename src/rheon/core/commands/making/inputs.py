@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from ..engine.arguments import pipe_input, safe_file_input, subtitle_pad
-from ..media import CLOCK_HZ, CellData, FileData, Title
-from ..subtitles import words_file
+from ...media import CLOCK_HZ, CellData, FileData, Title
+from ..inputs import pipe_input, safe_file_input, subtitle_pad
+from ..names import CHAPTERS_FILE, DRAWN_FILE, words_file
+from ..start import QUIET
 from .job import Job
 
-CHAPTERS_FILE, DRAWN_FILE = "chapters.txt", "drawn.mkv"
 DRAWN_ZERO_S, SILENCE_AT_S = 10, 1
 ROUNDED_TICKS = 9
 """A tenth of a millisecond keeps rounding from putting the first picture before zero."""
@@ -127,7 +127,7 @@ def drawn_command(job: Job) -> list[str]:
     ]
     length = ["-t", f"{title.duration_s:.3f}"]
     return [
-        "ffmpeg", "-hide_banner", "-loglevel", "error", "-y", *forced, *main_input(job), *silence,
+        *QUIET, "-y", *forced, *main_input(job), *silence,
         "-map", subtitle_pad(title, drawn.track), "-map", "1:a", "-c:a", "pcm_s16le", *plain, *length,
         "-output_ts_offset", str(DRAWN_ZERO_S), "-f", "matroska", f"file:{DRAWN_FILE}",
     ]  # fmt: skip

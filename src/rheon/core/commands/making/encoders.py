@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ..formats import AUDIO_CODECS, CONTAINERS, video_encoder
-from ..media import Action, AudioSettings, VideoSettings, rate_text
+from ...formats import AUDIO_CODECS, CONTAINERS, video_encoder
+from ...media import Action, AudioSettings, VideoSettings, rate_text
 from .filters import audio_filters
 
 TRANSFERS = {"bt470bg": "smpte170m"}

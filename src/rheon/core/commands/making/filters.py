@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass
 from fractions import Fraction
 
-from ..media import AudioSettings, Colour, Fields, VideoSettings, rate_text
+from ...media import AudioSettings, Colour, Fields, VideoSettings, rate_text
 
 # Downmix to two channels. The centre carries the dialogue and stays the loudest part of each side; the limiter
 # catches the rare sum above full scale instead of turning everything down.

@@ -6,8 +6,8 @@ import math
 from dataclasses import dataclass
 from fractions import Fraction
 
-from ..formats import CONTAINERS
-from ..media import Action, CellData, FileData, OutputSettings, StreamKind, SubtitleSettings, Title, WordsForm
+from ...formats import CONTAINERS
+from ...media import Action, CellData, FileData, OutputSettings, StreamKind, SubtitleSettings, Title, WordsForm
 from .filters import phase_of
 
 ON_TIME = 0.05

@@ -4,9 +4,8 @@ from __future__ import annotations
 
 import langcodes
 
-from ..engine.arguments import audio_pad, subtitle_pad, video_pad
-from ..formats import AUDIO_CODECS, CONTAINERS, SUBTITLE_FORMATS
-from ..media import (
+from ...formats import AUDIO_CODECS, CONTAINERS, SUBTITLE_FORMATS
+from ...media import (
     Action,
     AudioSettings,
     CellData,
@@ -16,8 +15,10 @@ from ..media import (
     Title,
     WordsForm,
 )
-from ..sources.material.feed import has_joins
-from ..subtitles import LINK_NAME, words_file
+from ...media.joins import has_joins
+from ..inputs import audio_pad, subtitle_pad, video_pad
+from ..names import LINK_NAME, words_file
+from ..start import QUIET
 from .encoders import Placing, audio_arguments, early_of, video_arguments
 from .filters import DrawnText, Moves, audio_filters, graph
 from .inputs import chapters_input, drawn_input, drawn_place, main_input, side_inputs
@@ -33,7 +34,7 @@ def build_command(job: Job, at_pass: int = 0) -> list[str]:
     Chapters come from ``chapters.txt``, text subtitles from ``source`` or ``words-N.srt``.
     """
     made = job.settings
-    head = ["ffmpeg", "-hide_banner", "-loglevel", "error", "-nostats", "-progress", "pipe:1", "-y", *main_input(job)]
+    head = [*QUIET, "-nostats", "-progress", "pipe:1", "-y", *main_input(job)]
     if at_pass == 1 and made.video:
         head += [*chapters_input(job), *side_inputs(job), *drawn_input(job)]
         picture = [*_picture_map(job), *video_arguments(made.video, made.container, at_pass), *_limit(job)]

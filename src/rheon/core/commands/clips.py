@@ -1,0 +1,41 @@
+"""Tiny files of a test picture, a tone, or both."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ..formats import CONTAINERS
+from ..media import AudioSettings, VideoSettings
+from .making.encoders import Placing, audio_arguments, video_arguments
+from .making.filters import PIXEL_FORMATS
+from .start import QUIET
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Home:
+    """Where a clip goes, and in which container."""
+
+    container: str
+    target: str
+
+
+def clip(picture: VideoSettings | None, sound: AudioSettings | None, length_s: float, home: Home) -> list[str]:
+    """The picture, the tone, or both."""
+    argv = [*QUIET, "-nostdin", "-y"]
+    argv += [*(_pictures(picture, length_s) if picture else ()), *(_tone(sound, length_s) if sound else ())]
+    if picture is not None:
+        argv += ["-pix_fmt", PIXEL_FORMATS[picture.bit_depth], *video_arguments(picture, home.container, 0)]
+    if sound is not None:
+        argv += audio_arguments(sound, Placing(place=0, container=home.container, filtered=False))
+    held = CONTAINERS[home.container]
+    return [*argv, *held.muxing, "-f", held.muxer, f"file:{home.target}"]
+
+
+def _pictures(made: VideoSettings, length_s: float) -> list[str]:
+    return ["-f", "lavfi", "-i", f"testsrc2=size={made.width}x{made.height}:rate={made.frame_rate}:duration={length_s}"]
+
+
+def _tone(made: AudioSettings, length_s: float) -> list[str]:
+    tones = "|".join(["0.2*sin(440*2*PI*t)"] * made.channels)
+    layout = "5.1" if made.channels == 6 else "stereo"
+    return ["-f", "lavfi", "-i", f"aevalsrc={tones}:s={made.sample_rate}:d={length_s}:c={layout}"]

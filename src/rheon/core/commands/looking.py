@@ -1,0 +1,151 @@
+"""What is looked at and listened to in a title: frames, stretches, snippets, samples, artwork."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from ..formats import is_text
+from ..media import Artwork, AudioStream, CellData, FileData, Scan, Title, VideoSettings
+from .inputs import audio_pad, safe_file_input, subtitle_pad, video_pad
+from .making.filters import DrawnText, graph
+from .names import LINK_NAME, words_file
+from .start import QUIET, TALKING
+
+BRIEFLY = ("-analyzeduration", "300000", "-probesize", "1500000")
+"""Goes before a source's arguments where only its first pictures are wanted: the engine then starts at once."""
+JPEG = ("-f", "mjpeg", "pipe:1")
+SNIPPET_LINES = 360
+MOST_ARTWORK_PIXELS = 40_000_000
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class View:
+    """Where to look: a title, the engine's input arguments near a moment of it, and what goes before them."""
+
+    title: Title
+    source: tuple[str, ...]
+    start: tuple[str, ...] = ()
+
+
+def frame(view: View, height: int) -> list[str]:
+    """The first picture as a JPEG, ``height`` lines high, in square pixels."""
+    assert view.title.video is not None
+    width = 2 * round(height * view.title.video.display_aspect / 2)
+    argv = [*QUIET, *view.start, *view.source, "-map", video_pad(view.title), "-frames:v", "1"]
+    return [*argv, "-vf", f"scale={width}:{height},setsar=1", "-q:v", "4", *JPEG]
+
+
+def stored_pictures(view: View, count: int) -> list[str]:
+    """Luma of the first pictures as they are stored, raw."""
+    argv = [*QUIET, "-noautorotate", *view.start, *view.source, "-map", video_pad(view.title)]
+    argv += ["-frames:v", str(count), "-vf", "format=yuv420p,extractplanes=y"]
+    return [*argv, "-fps_mode", "passthrough", "-f", "rawvideo", "pipe:1"]
+
+
+def sample(view: View, length_s: float, quality: int, effort: str) -> list[str]:
+    """A stretch in H.264 at constant quality, as a byte stream."""
+    argv = [*QUIET, *view.source, "-map", video_pad(view.title), "-t", f"{length_s:.3f}", "-pix_fmt", "yuv420p"]
+    return [*argv, "-c:v", "libx264", "-preset", effort, "-crf", str(quality), "-f", "h264", "pipe:1"]
+
+
+def without_loss(view: View, tracks: Sequence[AudioStream], length_s: float) -> list[str]:
+    """A stretch of tracks coded without loss; a line is said for each packet."""
+    argv = [*QUIET, *view.source, "-t", f"{length_s:g}"]
+    argv += [part for track in tracks for part in ("-map", audio_pad(view.title, track.index))]
+    return [*argv, "-c:a", "flac", "-f", "framecrc", "pipe:1"]
+
+
+def loudness(view: View, tracks: Sequence[AudioStream], length_s: float, rate: int) -> list[str]:
+    """A stretch of tracks, each a channel of 16-bit samples at ``rate``; loudness and peak are reported at the end."""
+    parts = [
+        f"[{audio_pad(view.title, track.index)}]ebur128@t{n}=peak=sample:framelog=verbose,aresample={rate},"
+        f"aformat=sample_fmts=s16:channel_layouts=mono,asetpts=N/SR/TB[a{n}]"
+        for n, track in enumerate(tracks)
+    ]
+    pads = "".join(f"[a{n}]" for n in range(len(tracks)))
+    merge = f";{pads}amerge=inputs={len(tracks)}[out]" if len(tracks) > 1 else ""
+    argv = [*TALKING, "-nostats", *view.source, "-t", f"{length_s:g}"]
+    argv += ["-filter_complex", ";".join(parts) + merge, "-map", "[out]" if merge else "[a0]"]
+    return [*argv, "-f", "s16le", "pipe:1"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Snippet:
+    """Some seconds that any browser plays: from when, how long, and with which tracks (``None`` for none)."""
+
+    from_s: float
+    length_s: float
+    audio: int | None
+    subtitle: int | None
+    target: str
+
+
+def snippet(view: View, wanted: Snippet) -> list[str]:
+    """A small MP4 file."""
+    title = view.title
+    argv = [*QUIET, "-y", *palette(title), *view.source, "-t", f"{wanted.length_s:.3f}"]
+    if title.video is not None:
+        argv += ["-filter_complex", _snippet_graph(title, wanted), "-map", "[out]", "-c:v", "libx264"]
+        argv += ["-preset", "ultrafast", "-crf", "24", "-pix_fmt", "yuv420p", "-g", "50"]
+    if wanted.audio is not None:
+        pad = audio_pad(title, wanted.audio)
+        argv += ["-filter_complex", f"[{pad}]aresample=async=1:first_pts=0[heard]", "-map", "[heard]"]
+        argv += ["-c:a", "aac", "-ac", "2", "-b:a", "128k"]
+    argv += ["-map_metadata", "-1", "-map_chapters", "-1", "-movflags", "+faststart"]
+    return [*argv, "-f", "mp4", f"file:{wanted.target}"]
+
+
+def preview(view: View, made: VideoSettings, drawn: tuple[str | None, DrawnText | None], skip_s: float) -> list[str]:
+    """A picture as it will be, ``skip_s`` behind where reading starts, with a pad or a text drawn into it."""
+    picture, text = drawn
+    wide = round(made.width * made.sample_aspect / 2) * 2
+    shown = graph(made, video_pad(view.title), picture, text)
+    # the graph's last step is the encoder's format; the picture is taken from it at the moment, in square pixels
+    tail = f"[out]select='gte(t\\,{skip_s:.3f})',scale={wide}:{made.height},setsar=1,format=yuvj420p[seen_out]"
+    argv = [*QUIET, *view.start, *palette(view.title), *view.source, "-filter_complex", f"{shown};{tail}"]
+    return [*argv, "-map", "[seen_out]", "-frames:v", "1", "-fps_mode", "vfr", "-q:v", "3", *JPEG]
+
+
+def artwork(picture: Artwork, width: int, target: str) -> list[str]:
+    """The picture that belongs to a title as a JPEG of at most ``width`` pixels across."""
+    stream = "0:v:0" if picture.stream is None else f"0:{picture.stream}"
+    source = (
+        ["-f", "image2", "-pattern_type", "none", "-i", f"file:{picture.path}"]
+        if picture.stream is None
+        else safe_file_input(picture.path)
+    )
+    argv = [*QUIET, "-nostdin", "-max_pixels", str(MOST_ARTWORK_PIXELS), "-protocol_whitelist", "file", *source]
+    argv += ["-map", stream, "-frames:v", "1", "-vf", f"scale='min({width},iw)':-2"]
+    return [*argv, "-f", "mjpeg", f"file:{target}"]
+
+
+def palette(title: Title) -> list[str]:
+    """The colours of a disc's subtitle pictures, which its tables hold and not its data."""
+    data = title.data
+    return ["-palette", ",".join(data.palette)] if isinstance(data, CellData) and data.palette else []
+
+
+def _snippet_graph(title: Title, wanted: Snippet) -> str:
+    video = title.video
+    assert video is not None
+    pad = video_pad(title)
+    lines = min(SNIPPET_LINES, video.height // 2 * 2)
+    width = max(2, 2 * round(lines * float(video.display_aspect) / 2))
+    fields = ["bwdif=mode=send_frame"] if video.scan is Scan.INTERLACED or video.film_in_fields else []
+    tail = [f"scale={width}:{lines}", "setsar=1"]
+    track = title.subtitles[wanted.subtitle] if wanted.subtitle is not None else None
+    if track is None:
+        return f"[{pad}]{','.join([*fields, *tail])}[out]"
+    if is_text(track):
+        start_s = wanted.from_s + (title.data.from_s if isinstance(title.data, FileData) else 0.0)
+        file, place = (words_file(track.index), 0) if track.path else (LINK_NAME, track.index)
+        drawn = [
+            f"setpts=PTS+{start_s:.3f}/TB",
+            f"subtitles=filename={file}:si={place}",
+            f"setpts=PTS-{start_s:.3f}/TB",
+        ]
+        return f"[{pad}]{','.join([*fields, *tail, *drawn])}[out]"
+    words = subtitle_pad(title, track.index)
+    head = ",".join(fields) or "null"
+    return f"[{pad}]{head}[seen];[seen][{words}]overlay=eof_action=pass,{','.join(tail)}[out]"

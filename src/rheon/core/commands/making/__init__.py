@@ -1,0 +1,17 @@
+"""The argument list that makes a file of a title by its settings."""
+
+from .encoders import Placing, audio_arguments, video_arguments
+from .inputs import drawn_command
+from .job import Job
+from .whole import SIDE_SUFFIX, build_command, chapters_document
+
+__all__ = [
+    "SIDE_SUFFIX",
+    "Job",
+    "Placing",
+    "audio_arguments",
+    "build_command",
+    "chapters_document",
+    "drawn_command",
+    "video_arguments",
+]

@@ -1,0 +1,52 @@
+"""What is in a file: streams, packets, headers, how long it is."""
+
+from __future__ import annotations
+
+from .inputs import safe_file_input
+from .start import FOLLOWED, TALKING
+
+PACKET = "packet=stream_index,pts_time,dts_time,duration_time,size"
+
+
+def streams(path: str) -> list[str]:
+    """Format, streams and chapters as JSON."""
+    argv = ["ffprobe", "-v", "error", "-of", "json", "-show_format", "-show_streams", "-show_chapters"]
+    return [*argv, *safe_file_input(path)]
+
+
+def packets(path: str, interval: str | None) -> list[str]:
+    """A line for each packet (``PACKET``), of the whole file or of an interval in the program's own words."""
+    argv = ["ffprobe", "-v", "error", "-show_entries", PACKET, "-of", "csv=p=0"]
+    return [*argv, *(("-read_intervals", interval) if interval else ()), *safe_file_input(path)]
+
+
+def picture_times(path: str, place: int, count: int) -> list[str]:
+    """When the first decoded pictures of a stream are shown, as JSON."""
+    argv = ["ffprobe", "-v", "quiet", "-select_streams", str(place), "-read_intervals", f"%+#{count}"]
+    return [*argv, "-show_entries", "frame=best_effort_timestamp_time", "-of", "json", *safe_file_input(path)]
+
+
+def headers(path: str) -> list[str]:
+    """Every element of the first picture's headers, traced on the error output."""
+    argv = [*TALKING, "-nostdin", *safe_file_input(path), "-map", "0:V:0"]
+    return [*argv, "-c", "copy", "-bsf:v", "trace_headers", "-frames:v", "1", "-f", "null", "-"]
+
+
+def run_through(path: str) -> list[str]:
+    """Read to the end without decoding."""
+    return [*FOLLOWED, *safe_file_input(path), "-map", "0:V?", "-map", "0:a?", "-c", "copy", "-f", "null", "-"]
+
+
+def decode(path: str) -> list[str]:
+    """Decode every picture and sound to the end."""
+    argv = [*FOLLOWED, *safe_file_input(path), "-map", "0:V?", "-map", "0:a?", "-fps_mode", "passthrough"]
+    return [*argv, "-f", "null", "-"]
+
+
+def version(program: str) -> list[str]:
+    return [program, "-hide_banner", "-version"]
+
+
+def listing(what: str) -> list[str]:
+    """What the engine was built with: ``-encoders``, ``-filters``."""
+    return ["ffmpeg", "-hide_banner", what]
