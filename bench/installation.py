@@ -19,7 +19,7 @@ from http.cookiejar import CookieJar
 from pathlib import Path
 from typing import Any
 
-from rheon.core.system import is_alive
+from rheon.core.system import is_alive, may_be_in_use
 
 ROOT = Path(__file__).resolve().parents[1]
 MEDIA = ROOT / "demo-data" / "media"
@@ -111,13 +111,9 @@ class Installation:
         """Rows that are marked as being worked on by processes that are gone."""
         claimed = self.rows("select worker from worklist_job where state = 'running'")
         claimed += self.rows("select worker from shelf_source where state = 'reading'")
-        claimed += [
-            (json.loads(workers)[-1],)
-            for (workers,) in self.rows(
-                "select worker_ids from django_tasks_database_dbtaskresult where status = 'RUNNING'"
-            )
-        ]
-        return sum(not is_alive(worker) for (worker,) in claimed)
+        hints = self.rows("select worker_ids from django_tasks_database_dbtaskresult where status = 'RUNNING'")
+        taken = sum(not may_be_in_use(json.loads(workers)[-1]) for (workers,) in hints)
+        return taken + sum(not is_alive(worker) for (worker,) in claimed)
 
     def busy(self) -> int:
         """How much is waiting or being done."""

@@ -18,6 +18,7 @@ from django_tasks_db.models import DBTaskResult
 
 from rheon.core.delivery import disc_copy, place
 from rheon.core.encoding import part_path
+from rheon.core.errors import SourceError
 from rheon.core.system import own_mark, renaming, this_host
 from rheon.server.claims import Claims
 from rheon.server.household.models import Device
@@ -27,7 +28,7 @@ from rheon.server.shelf.actions import reading, samples, surveys
 from rheon.server.shelf.actions.sources import add_source
 from rheon.server.shelf.models import Source, Title
 from rheon.server.shelf.tasks import read_source_task
-from rheon.server.upkeep.hints import renew
+from rheon.server.upkeep.hints import forget_old, renew
 from rheon.server.upkeep.sweep import sweep
 from rheon.server.worklist.actions import run
 from rheon.server.worklist.actions.add import add_copy, add_jobs
@@ -156,6 +157,11 @@ def test_hints_that_were_never_given_or_are_taken_by_the_dead_are_given_again(ce
     DBTaskResult.objects.update(status="RUNNING", worker_ids=[GONE])
     renew()
     assert {row.status for row in DBTaskResult.objects.all()} == {"READY"}
+    elsewhere = own_mark()[:-9] + "00000000x"
+    DBTaskResult.objects.update(status="RUNNING", worker_ids=[elsewhere], started_at=timezone.now())
+    assert (renew(), forget_old()) == (3, 0), "what another machine has taken is left to it and is no hint here"
+    DBTaskResult.objects.filter(status="RUNNING").update(started_at=timezone.now() - timedelta(days=3))
+    assert forget_old() == 3
     work()
     title.refresh_from_db()
     assert Job.objects.get().state == "done" and title.samples and title.survey
@@ -261,6 +267,22 @@ def test_a_try_that_was_taken_over_changes_nothing_any_more(
     assert list(settings.RHEON_OUTPUT_FOLDER.iterdir()) == []
 
 
+def test_a_reading_that_was_taken_over_changes_nothing_any_more(
+    cell: tuple[Title, Device], monkeypatch: pytest.MonkeyPatch
+) -> None:
+    source = cell[0].source
+    Source.objects.update(state="waiting")
+
+    def taken_over(*_: object) -> None:
+        Source.objects.update(host="attic/other/boot", worker="1:1")
+        raise SourceError("It can't be read any more.")
+
+    monkeypatch.setattr(reading, "read_source", taken_over)
+    reading.read_now(source.pk)
+    source.refresh_from_db()
+    assert (source.state, source.worker, source.error_message) == ("reading", "1:1", "")
+
+
 def test_leavings_of_nobody_go_and_those_of_the_living_stay(settings: Any, cell: tuple[Title, Device]) -> None:
     add_jobs([cell])
     Job.objects.update(state="running", **Claims.mine())
@@ -268,9 +290,10 @@ def test_leavings_of_nobody_go_and_those_of_the_living_stay(settings: Any, cell:
     with run.in_hand.holding(lambda: Job.objects.get().pk):
         mine = part_path(folder, Job.objects.get().token)
         pid, rest = own_mark().split("s", 1)
-        marks = (own_mark(), f"p999999999s{rest}", "", f"{pid}s{rest[:-9]}00000000x")
-        shell, dead, unknown, elsewhere = (part_path(folder, f"{mark}abcdef") for mark in marks)
-        for path in (mine, shell, unknown, elsewhere):
+        unhosted = "p999999999s1x"  # as a version that knew one machine only left it
+        marks = (own_mark(), f"p999999999s{rest}", "", f"{pid}s{rest[:-9]}00000000x", unhosted)
+        shell, dead, unknown, elsewhere, old = (part_path(folder, f"{mark}abcdef") for mark in marks)
+        for path in (mine, shell, unknown, elsewhere, old):
             path.write_bytes(b"x")
         dead.mkdir()
         (dead / "inside").write_bytes(b"x")

@@ -1,4 +1,7 @@
-"""Background work: who asks for it and who does it need not know each other; they are bound when all are there."""
+"""Background work: who asks for it and who does it need not know each other; they are bound when all are there.
+
+The places import this module rather than ``Place`` from it: Django takes an ``apps`` module's only ``AppConfig``.
+"""
 
 from __future__ import annotations
 

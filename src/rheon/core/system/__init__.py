@@ -5,7 +5,7 @@ from .opening import check_inside, is_there, open_inside, read_inside, real_path
 from .path_text import is_text, path_text, shown, text_path
 from .places import Place, file_system_of, mounts, place_of
 from .renaming import rename_new
-from .scratch import clear_left_over, is_left_over, may_be_in_use, own_mark, use_scratch
+from .scratch import clear_left_over, is_elsewhere, is_left_over, may_be_in_use, own_mark, use_scratch
 
 __all__ = [
     "Place",
@@ -14,6 +14,7 @@ __all__ = [
     "file_system_of",
     "has_started_again",
     "is_alive",
+    "is_elsewhere",
     "is_left_over",
     "is_text",
     "is_there",

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import functools
+import hashlib
 import os
 import socket
 from pathlib import Path
@@ -32,8 +33,12 @@ def is_alive(identity: str) -> bool:
 
 @functools.cache
 def this_host() -> str:
-    """``name/machine/start``: a machine by its name and its own id, and since when it runs without a pause."""
-    return "/".join((socket.gethostname()[:80], _first_line("/etc/machine-id"), _first_line(BOOT_ID)))
+    """``name/machine/start``: a machine by its name and its own id, and since when it runs without a pause.
+
+    The id is kept as a digest, since others are not to learn it (machine-id(5)).
+    """
+    machine = hashlib.blake2b(_first_line("/etc/machine-id").encode(), key=b"rheon", digest_size=8).hexdigest()
+    return "/".join((socket.gethostname()[:80], machine, _first_line(BOOT_ID)))
 
 
 def has_started_again(host: str) -> bool:

@@ -12,7 +12,8 @@ from pathlib import Path
 from .identity import is_alive, process_identity, this_host
 
 PREFIX = "rheon"
-_MARK = re.compile(r"p(\d+)s(\d+)h([0-9a-f]{8})x")
+_MARK = re.compile(r"p(\d+)s(\d+)(?:h([0-9a-f]{8}))?x")
+"""Process, its start, and its machine; older marks name none and are of this one."""
 
 
 def own_mark() -> str:
@@ -24,13 +25,27 @@ def own_mark() -> str:
 def is_left_over(name: str) -> bool:
     """Whether a name carries the mark of a process of this machine that is gone."""
     found = _MARK.search(name)
-    return found is not None and found[3] == _host_mark() and not is_alive(f"{found[1]}:{found[2]}")
+    return found is not None and not _elsewhere(found) and not _runs(found)
 
 
 def may_be_in_use(name: str) -> bool:
     """Whether a name carries the mark of a process that runs, or of one on another machine."""
     found = _MARK.search(name)
-    return found is not None and (found[3] != _host_mark() or is_alive(f"{found[1]}:{found[2]}"))
+    return found is not None and (_elsewhere(found) or _runs(found))
+
+
+def is_elsewhere(name: str) -> bool:
+    """Whether a name carries the mark of a process on another machine."""
+    found = _MARK.search(name)
+    return found is not None and _elsewhere(found)
+
+
+def _elsewhere(found: re.Match[str]) -> bool:
+    return found[3] not in (None, _host_mark())
+
+
+def _runs(found: re.Match[str]) -> bool:
+    return is_alive(f"{found[1]}:{found[2]}")
 
 
 def _host_mark() -> str:

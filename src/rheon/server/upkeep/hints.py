@@ -16,7 +16,7 @@ from django_tasks.base import Task
 from django_tasks_db.models import DBTaskResult
 
 from rheon.core.devices import CLIPS
-from rheon.core.system import is_alive
+from rheon.core.system import is_elsewhere, may_be_in_use
 from rheon.server.household.actions.asking import asking, is_open
 from rheon.server.household.clips import clip_path
 from rheon.server.household.tasks import make_clips_task
@@ -29,7 +29,7 @@ from rheon.server.worklist.tasks import run_jobs_task
 
 log = logging.getLogger("rheon")
 MOST_ATTEMPTS = 3
-KEPT_FOR = timedelta(hours=1)
+KEPT_FOR, LONGEST = timedelta(hours=1), timedelta(days=2)
 UNREADABLE = "The worker was ended each time that it read this. The machine may be short of memory."
 
 Hint = tuple[Task[..., object], tuple[int, ...]]
@@ -39,11 +39,12 @@ def renew() -> int:
     """Put back what dead workers had taken, and give every hint that is missing; returns how many were given."""
     with transaction.atomic():
         _put_back()
+        given = DBTaskResult.objects.filter(status__in=("READY", "RUNNING"))
         known = {
             (path, tuple(said["args"]))
-            for path, said in DBTaskResult.objects.filter(status__in=("READY", "RUNNING")).values_list(
-                "task_path", "args_kwargs"
-            )
+            for path, said, workers in given.values_list("task_path", "args_kwargs", "worker_ids")
+            # what another machine has taken is no hint for this one
+            if not (workers and is_elsewhere(workers[-1]))
         }
         missing = [(task, args) for task, args in _wanted() if (task.module_path, args) not in known]
         for task, args in missing:
@@ -52,9 +53,12 @@ def renew() -> int:
 
 
 def forget_old() -> int:
-    """Remove hints that were followed long ago."""
+    """Remove hints that were followed long ago, and those that a machine took which was not heard of since."""
     done = Q(status__in=("SUCCESSFUL", "FAILED"), finished_at__lt=timezone.now() - KEPT_FOR)
-    return DBTaskResult.objects.filter(done).delete()[0]
+    long_gone = Q(status="RUNNING", started_at__lt=timezone.now() - LONGEST)
+    old = DBTaskResult.objects.filter(done | long_gone).only("pk", "status", "worker_ids")
+    gone = [row.pk for row in old if row.status != "RUNNING" or (row.worker_ids and is_elsewhere(row.worker_ids[-1]))]
+    return DBTaskResult.objects.filter(pk__in=gone).delete()[0]
 
 
 def _wanted() -> Iterator[Hint]:
@@ -78,7 +82,7 @@ def _wanted() -> Iterator[Hint]:
 def _put_back() -> None:
     """What a dead worker had taken waits again, unless it has been the end of several workers."""
     for row in DBTaskResult.objects.filter(status="RUNNING"):
-        if row.worker_ids and is_alive(row.worker_ids[-1]):
+        if row.worker_ids and may_be_in_use(row.worker_ids[-1]):
             continue
         if len(row.worker_ids) < MOST_ATTEMPTS:
             DBTaskResult.objects.filter(pk=row.pk, status="RUNNING").update(status="READY")

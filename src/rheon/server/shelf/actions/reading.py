@@ -8,6 +8,7 @@ from dataclasses import replace
 from pathlib import Path
 
 from django.db import transaction
+from django.db.models import QuerySet
 
 from rheon.core.errors import NoSuchTitle, RheonError, Stopped
 from rheon.core.formats import codec_name
@@ -47,14 +48,14 @@ def read_now(source_id: int) -> None:
 def _read(source_id: int) -> None:
     source = Source.objects.get(pk=source_id)
     try:
-        found = read_source(inside(source.path), _progress(source_id))
+        found = read_source(inside(source.path), _progress(source))
     except Stopped:
-        update(Source.objects.filter(pk=source_id), state=SourceState.STOPPED)
+        update(_own_row(source), state=SourceState.STOPPED)
     except RheonError as error:
-        _failed(source_id, error.code, error.message)
+        _failed(source, error.code, error.message)
     except Exception:
         log.exception("reading %s failed", source.path)
-        _failed(source_id, "unforeseen", "Reading stopped on something unforeseen. The log says more.")
+        _failed(source, "unforeseen", "Reading stopped on something unforeseen. The log says more.")
     else:
         store(source, found)
 
@@ -174,18 +175,22 @@ def _moved_from(source: Source, mark: str) -> Source:
     return source
 
 
-def _progress(source_id: int) -> ScanProgress:
-    row = Source.objects.filter(pk=source_id)
+def _own_row(source: Source) -> QuerySet[Source]:
+    """The row while this reading holds it; none after it was taken off the Shelf or taken over by another worker."""
+    return Source.objects.filter(pk=source.pk, state=SourceState.READING, host=source.host, worker=source.worker)
+
+
+def _progress(source: Source) -> ScanProgress:
+    row = _own_row(source)
 
     def on_title(number: int, total: int) -> None:
         update(row, at_title=number, title_count=total)
 
-    return ScanProgress(on_title=on_title, should_stop=lambda: row.filter(stop_requested=True).exists())
+    return ScanProgress(on_title=on_title, should_stop=lambda: not row.filter(stop_requested=False).exists())
 
 
-def _failed(source_id: int, code: str, message: str) -> None:
-    row = Source.objects.filter(pk=source_id)
-    update(row, state=SourceState.FAILED, error_code=code, error_message=message)
+def _failed(source: Source, code: str, message: str) -> None:
+    update(_own_row(source), state=SourceState.FAILED, error_code=code, error_message=message)
 
 
 def _store_titles(source: Source, found: CoreSource) -> None:

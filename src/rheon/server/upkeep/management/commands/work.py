@@ -8,7 +8,7 @@ from typing import Any
 from django.conf import settings
 from django.core.management import BaseCommand, call_command
 
-from rheon.core.system import process_identity, use_scratch
+from rheon.core.system import own_mark, use_scratch
 from rheon.server.care.database import database_of, hold_open
 from rheon.server.shelf.folders import fence_in
 from rheon.server.upkeep.sweep import sweep, sweep_for_ever
@@ -30,7 +30,7 @@ class Command(BaseCommand):
         call_command(
             "db_worker",
             queue_name=options["queue"],
-            worker_id=process_identity(),
+            worker_id=own_mark(),
             interval=0.2,
             startup_delay=False,
             reload=False,
