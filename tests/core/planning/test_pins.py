@@ -155,6 +155,9 @@ def test_a_target_size_is_met_by_the_rate_and_few_bits_take_fewer_pixels(film_di
         ({"picture.effort": "frantic"}, "effort"),
         ({"picture.level": "9"}, "level"),
         ({"sound.gain": "90"}, "-20 to 20"),
+        ({"picture.cadence": "1e9999999"}, "no frame rate"),
+        ({"picture.aspect": "1e-999999"}, "no aspect"),
+        ({"sound.sample_rate": "5"}, "it can be"),
     ],
 )
 def test_a_pin_that_can_t_be_meant_is_refused_with_what_could_be(

@@ -44,6 +44,11 @@ class VideoEncoder:
     clip_effort: str = "medium"
     arguments: Callable[[VideoSettings, int], list[str]]
 
+    @property
+    def written_profiles(self) -> tuple[str, ...]:
+        """Every profile it writes, each once."""
+        return tuple(dict.fromkeys((*self.profiles, *([self.ten_bit_profile] if self.ten_bit_profile else []))))
+
     def quality_at(self, balance: Balance) -> int | None:
         return self.quality[balance.step] if self.quality else None
 

@@ -20,7 +20,6 @@ from .decisions import (
     DecisionKind,
     Pins,
     Range,
-    decision_for,
     kind_of,
     read_pins,
 )
@@ -59,7 +58,6 @@ __all__ = [
     "WordsForm",
     "WordsWish",
     "carried",
-    "decision_for",
     "kind_of",
     "load_pin_set",
     "moves",

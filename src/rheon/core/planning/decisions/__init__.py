@@ -17,8 +17,7 @@ from .picture import PICTURE
 from .sound import SOUND
 from .subtitles import WORDS
 
-GROUPS = {"picture": PICTURE, "sound": SOUND, "words": WORDS, "file": FILE}
-DECISIONS: Mapping[str, DecisionKind[Any]] = {kind.key: kind for kinds in GROUPS.values() for kind in kinds}
+DECISIONS: Mapping[str, DecisionKind[Any]] = {kind.key: kind for kind in (*PICTURE, *SOUND, *WORDS, *FILE)}
 """Every decision by its key, in the order in which people read them."""
 
 
@@ -40,15 +39,9 @@ def explain(case: Case) -> tuple[Decision, ...]:
     return tuple(made for kind in DECISIONS.values() if (made := decided(kind, case)) is not None)
 
 
-def decision_for(rule: str) -> str | None:
-    """The decision under which a broken rule is shown."""
-    return next((key for key, kind in DECISIONS.items() if rule in kind.rules), None)
-
-
 __all__ = [
     "AUTOMATIC",
     "DECISIONS",
-    "GROUPS",
     "NO_PINS",
     "PINNED",
     "Case",
@@ -57,7 +50,6 @@ __all__ = [
     "DecisionKind",
     "Pins",
     "Range",
-    "decision_for",
     "explain",
     "kind_of",
     "read_pins",

@@ -8,7 +8,7 @@ from typing import Any, Generic, TypeVar, cast
 
 from ...errors import BadPin
 from ...media import Balance, OutputSettings, Reason, Title
-from .form import Choice, Form, Range, Unreadable, held
+from .form import Choice, Form, Range, Unreadable, check_known
 
 T = TypeVar("T")
 AUTOMATIC = "auto"
@@ -91,13 +91,13 @@ class Pins:
         """The value that was set by hand; ``None`` where Rheon chooses."""
         return cast("T | None", self.values.get(kind.key))
 
-    def among(self, kind: DecisionKind[str], known: Iterable[str], what: str) -> str | None:
-        """The word that was set, where it is among those that there are here. Raises ``BadPin``."""
+    def among(self, kind: DecisionKind[T], known: Iterable[T], what: str) -> T | None:
+        """The value that was set, where it is among those that there are here. Raises ``BadPin``."""
         said = self.of(kind)
         if said is None:
             return None
         try:
-            held(said, tuple(known), what)
+            check_known(said, known, what)
         except Unreadable as error:
             raise kind.refuse(str(error)) from None
         return said
@@ -122,10 +122,6 @@ class Case:
     file_system: str
     reasons: Mapping[str, Reason]
     offers: Mapping[str, tuple[str, ...]]
-
-    def reason(self, key: str) -> Reason:
-        """Why it was decided; by hand where nobody noted a reason, since only then none is sought."""
-        return self.reasons.get(key, PINNED)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

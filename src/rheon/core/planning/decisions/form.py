@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+import re
 from abc import ABC, abstractmethod
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from enum import StrEnum
 from fractions import Fraction
@@ -58,13 +59,25 @@ class Form(ABC, Generic[T]):
 
 
 @dataclass(frozen=True)
-class Number(Form[float]):
-    """A number within bounds."""
+class Bounded(Form[T], ABC):
+    """A number from ``low`` to ``high``, both included; ``what`` names it in a sentence."""
 
     low: float
     high: float
     unit: str
     what: str
+
+    @property
+    def grammar(self) -> str:
+        return f"{self.low:g} to {self.high:g} {self.unit}".rstrip()
+
+    @property
+    def ranges(self) -> tuple[Range, ...]:
+        return (Range(low=self.low, high=self.high, unit=self.unit),)
+
+
+class Number(Bounded[float]):
+    """A number within bounds."""
 
     def read(self, said: str) -> float:
         try:
@@ -75,65 +88,26 @@ class Number(Form[float]):
             raise Unreadable(f"The {self.what} is {said}; it can be {self.low:g} to {self.high:g}.")
         return value
 
-    @property
-    def grammar(self) -> str:
-        return f"{self.low:g} to {self.high:g}{' ' if self.unit else ''}{self.unit}"
 
-    @property
-    def ranges(self) -> tuple[Range, ...]:
-        return (Range(low=self.low, high=self.high, unit=self.unit),)
-
-
-@dataclass(frozen=True)
-class Whole(Form[int]):
+class Whole(Bounded[int]):
     """A number within bounds, rounded."""
-
-    low: int
-    high: int
-    unit: str
-    what: str
 
     def read(self, said: str) -> int:
         return round(Number(self.low, self.high, self.unit, self.what).read(said))
 
-    @property
-    def grammar(self) -> str:
-        return Number(self.low, self.high, self.unit, self.what).grammar
 
-    @property
-    def ranges(self) -> tuple[Range, ...]:
-        return (Range(low=self.low, high=self.high, unit=self.unit),)
-
-
-@dataclass(frozen=True)
-class Ratio(Form[Fraction]):
+class Ratio(Bounded[Fraction]):
     """``25``, ``23.976``, ``24000/1001`` or ``16:9``."""
 
-    low: float
-    high: float
-    unit: str
-    what: str
-
     def read(self, said: str) -> Fraction:
-        value = parse_fraction(said) or self._decimal(said)
+        value = USUAL_RATES.get(said) or parse_fraction(said) or _decimal(said)
         if value is None or not self.low <= value <= self.high:
             raise Unreadable(f"“{said}” is no {self.what}; it can be {self.low:g} to {self.high:g}.")
         return value
 
-    @staticmethod
-    def _decimal(said: str) -> Fraction | None:
-        try:
-            return USUAL_RATES.get(said) or Fraction(said)
-        except (ValueError, ZeroDivisionError):
-            return None
-
     @property
     def grammar(self) -> str:
         return f"{self.low:g} to {self.high:g}, as in 25, 24000/1001 or 16:9"
-
-    @property
-    def ranges(self) -> tuple[Range, ...]:
-        return (Range(low=self.low, high=self.high, unit=self.unit),)
 
 
 @dataclass(frozen=True)
@@ -144,7 +118,8 @@ class OneOf(Form[str]):
     what: str
 
     def read(self, said: str) -> str:
-        return said if held(said, self.known, self.what) else ""
+        check_known(said, self.known, self.what)
+        return said
 
     @property
     def grammar(self) -> str:
@@ -152,14 +127,30 @@ class OneOf(Form[str]):
 
 
 @dataclass(frozen=True)
-class Kind(Form[E]):
+class OneNumber(Form[int]):
+    """One of the whole numbers that are known."""
+
+    known: tuple[int, ...]
+    what: str
+
+    def read(self, said: str) -> int:
+        check_known(said, tuple(map(str, self.known)), self.what)
+        return int(said)
+
+    @property
+    def grammar(self) -> str:
+        return ", ".join(map(str, self.known))
+
+
+@dataclass(frozen=True)
+class Enumerated(Form[E]):
     """One of the values of an enumeration."""
 
     kinds: type[E]
     what: str
 
     def read(self, said: str) -> E:
-        held(said, tuple(item.value for item in self.kinds), self.what)
+        check_known(said, tuple(item.value for item in self.kinds), self.what)
         return self.kinds(said)
 
     @property
@@ -220,8 +211,13 @@ class Special(Form[T]):
         return self.offers
 
 
-def held(said: str, known: tuple[str, ...] | Mapping[str, object], what: str) -> bool:
-    """Whether the word is among those known. Raises ``Unreadable`` where it is not."""
-    if said not in known:
-        raise Unreadable(f"“{said}” is no {what}; it can be {', '.join(known)}.")
-    return True
+def check_known(said: object, known: Iterable[object], what: str) -> None:
+    """Raises ``Unreadable`` where what was said is not among what is known."""
+    there = tuple(known)
+    if said not in there:
+        raise Unreadable(f"“{said}” is no {what}; it can be {', '.join(map(str, there))}.")
+
+
+def _decimal(said: str) -> Fraction | None:
+    # an exponent could ask for a number of any size
+    return Fraction(said) if re.fullmatch(r"\d{1,9}\.\d{1,9}", said) else None

@@ -30,6 +30,8 @@ from ..decisions.picture import (
     SIZE,
 )
 from ..decisions.picture.colour import family
+from ..decisions.picture.depth import EIGHT, TEN
+from ..decisions.picture.passes import ONE, TWO
 from ..decisions.picture.rate import AVERAGE, QUALITY, RatePin, check
 from ..request import PlanRequest
 from . import rates
@@ -158,10 +160,10 @@ def _with_aspect(request: PlanRequest, video: VideoStream) -> VideoStream:
 
 
 def _depth(video: VideoStream, entry: VideoEntry, encoder: VideoEncoder, request: PlanRequest) -> tuple[int, Reason]:
-    depths = ("8", "10") if encoder.ten_bit_profile else ("8",)
+    depths = (EIGHT, TEN) if encoder.ten_bit_profile else (EIGHT,)
     pinned = request.pins.among(DEPTH, depths, f"bit depth that {codec_name(entry.codec)} is made in")
     if pinned is not None:
-        return int(pinned), PINNED
+        return pinned, PINNED
     deep = video.bit_depth > 8
     able = deep and 10 in entry.bit_depths and encoder.ten_bit_profile is not None
     if able and (not entry.profiles or encoder.ten_bit_profile in entry.profiles):
@@ -172,9 +174,7 @@ def _depth(video: VideoStream, entry: VideoEntry, encoder: VideoEncoder, request
 def _rated(picture: _Picture) -> _Rated:
     """Size and rates together: a rate that is too low for the pixels takes some of them away."""
     entry, cadence, request = picture.entry, picture.cadence, picture.request
-    names = video_encoder(entry.codec).profiles
-    names = (*names, *([picture.encoder.ten_bit_profile] if picture.encoder.ten_bit_profile else []))
-    pinned_profile = request.pins.among(PROFILE, names, "profile that Rheon makes")
+    pinned_profile = request.pins.among(PROFILE, picture.encoder.written_profiles, "profile that Rheon makes")
     codec_profile = pinned_profile or rates.best_profile(entry, picture.depth)
     levels = levels_of(entry.codec, codec_profile)
     pinned_level = request.pins.among(LEVEL, levels, "level of this codec")
@@ -195,8 +195,8 @@ def _rated(picture: _Picture) -> _Rated:
         settings=settings,
         expected_bps=expected,
         size=geometry.reason,
-        profile=Reason(code="pinned" if pinned_profile else "best_profile"),
-        level=Reason(code="pinned" if pinned_level else "lowest_level"),
+        profile=Reason(code="best_profile"),
+        level=Reason(code="lowest_level"),
     )
 
 
@@ -265,9 +265,9 @@ def _settings(
     else:
         quality = wish.value if wish else encoder.quality_at(request.balance)
         bitrate = None if quality is not None else max(rates.LEAST_BPS, int(min(expected, chosen.peak_bps * 0.8)))
-    by_hand = request.pins.among(PASSES, ("1", "2") if encoder.two_passes else ("1",), "number of passes")
+    by_hand = request.pins.among(PASSES, (ONE, TWO) if encoder.two_passes else (ONE,), "number of passes")
     averaged = bitrate is not None and RATE in request.pins
-    passes = int(by_hand) if by_hand else 2 if averaged and encoder.two_passes else 1
+    passes = by_hand or (TWO if averaged and encoder.two_passes else ONE)
     seconds = request.pins.of(KEYFRAMES)
     effort = request.pins.among(EFFORT, encoder.efforts, "effort of this encoder")
     return VideoSettings(

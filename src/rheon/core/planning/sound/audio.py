@@ -28,7 +28,6 @@ class AudioPlan:
 
     settings: tuple[AudioSettings, ...]
     bps: float
-    tracks: tuple[AudioStream, ...] = ()
     reason: Reason | None = None
     offered: tuple[str, ...] = ()
 
@@ -112,9 +111,7 @@ def plan_audio(
         for (settings, _), track in zip(made, tracks, strict=True)
     )
     offered = tuple(entry.codec for entry in encodable_audio(profile, container))
-    return AudioPlan(
-        settings=tuple(settings for settings, _ in made), bps=bps, tracks=tracks, reason=made[0][1], offered=offered
-    )
+    return AudioPlan(settings=tuple(settings for settings, _ in made), bps=bps, reason=made[0][1], offered=offered)
 
 
 def _one(frame: _Frame, track: AudioStream) -> tuple[AudioSettings, Reason]:
@@ -166,8 +163,7 @@ def _encoded(request: PlanRequest, track: AudioStream, entry: AudioEntry) -> Aud
     allowed = audio_encoder(entry.codec).most_channels
     if channels > allowed:
         raise CHANNELS.refuse(f"{codec_name(entry.codec)} holds up to {allowed} channels.")
-    known = [str(rate) for rate in audio_encoder(entry.codec).sample_rates]
-    rate = pins.among(SAMPLE_RATE, known, "sample rate for this codec")
+    rate = pins.among(SAMPLE_RATE, audio_encoder(entry.codec).sample_rates, "sample rate for this codec")
     kbps = pins.of(BITRATE)
     lossless = AUDIO_CODECS[entry.codec].lossless
     bitrate = kbps * 1000 if kbps else figures.bitrate_for(entry, channels, request.balance)
@@ -176,7 +172,7 @@ def _encoded(request: PlanRequest, track: AudioStream, entry: AudioEntry) -> Aud
         track=track.index,
         codec=entry.codec,
         channels=channels,
-        sample_rate=int(rate) if rate else figures.sample_rate_for(track.sample_rate, entry),
+        sample_rate=rate or figures.sample_rate_for(track.sample_rate, entry),
         source_channels=track.channels,
         bitrate_bps=None if lossless else figures.allowed_bitrate(entry.codec, bitrate),
         gain_db=gain_of(track, pins.of(GAIN)),

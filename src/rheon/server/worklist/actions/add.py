@@ -11,8 +11,9 @@ from django.db import transaction
 from django.db.models import Max
 
 from rheon.core.errors import PlanError
+from rheon.core.media import mark_of
 from rheon.core.media.documents import dump
-from rheon.core.planning import OutputSettings, Plan, PlanRequest, plan
+from rheon.core.planning import Plan, PlanRequest, plan
 from rheon.server.bench.planning import request_for, stored_setting
 from rheon.server.bench.queries import settings_text
 from rheon.server.home.queries import output_folders
@@ -30,13 +31,13 @@ COPY_BYTES_PER_S = 60e6
 
 def add_jobs(cells: Sequence[tuple[Title, Device]]) -> list[Job]:
     """Queue the cells that something is to be made for. Raises ``PlanError`` where that is none of them."""
-    groups: dict[tuple[int, OutputSettings], tuple[Title, PlanRequest, Plan, list[Device]]] = {}
+    groups: dict[tuple[int, str], tuple[Title, PlanRequest, Plan, list[Device]]] = {}
     for title, device in cells:
         request = request_for(title, device, stored_setting(title.pk, device.pk))
         made = plan(request)
         if made.settings is None:
             continue
-        key = (title.pk, made.settings)
+        key = (title.pk, mark_of(made.settings))
         known = groups.setdefault(key, (title, request, made, []))[3]
         known += [served for served in device.served() if served not in known]
     if not groups:
@@ -68,10 +69,7 @@ def add_copy(source: Source) -> Job:
             summary=f"{source.form} · every file · checksums",
             kind=JobKind.COPY_DISC,
             disc_path=source.path,
-            title_document={"duration_s": 0},
-            plan_document={"estimate": expected},
             expected=expected,
-            device_documents=[],
         )
 
 

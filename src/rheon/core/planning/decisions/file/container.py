@@ -31,7 +31,7 @@ def _show(case: Case) -> Shown | None:
     return Shown(
         value=holds.name,
         text=f"{holds.label}, index in front" if holds.name == "mp4" else holds.label,
-        reason=case.reason(CONTAINER.key),
+        reason=case.reasons[CONTAINER.key],
         choices=tuple(Choice(value=name, text=CONTAINERS[name].label) for name in case.offers[CONTAINER.key]),
     )
 

@@ -2,20 +2,19 @@
 
 from __future__ import annotations
 
-from ....media import Reason
+from ....media import Reason, VideoSettings, VideoStream
 from ..decision import AUTOMATIC, Case, DecisionKind, Shown
 from ..form import Choice, Ratio
-from .common import encoded, shown_aspect
+from .common import of_encoded, shown_aspect
 
 ASPECTS = ("4:3", "16:9", "2.35", "2.39")
 
 
-def _show(case: Case) -> Shown | None:
-    if (pictures := encoded(case)) is None:
-        return None
+@of_encoded
+def _show(case: Case, source: VideoStream, made: VideoSettings) -> Shown:
     return Shown(
         value=case.pins.said.get(ASPECT.key, AUTOMATIC),
-        text=shown_aspect(pictures[1]),
+        text=shown_aspect(made),
         reason=Reason(code="aspect_of_source"),
         fine=True,
         choices=(Choice(value=AUTOMATIC, text="as on the source"), *(Choice(value=a, text=a) for a in ASPECTS)),

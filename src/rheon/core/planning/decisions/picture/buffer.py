@@ -2,16 +2,15 @@
 
 from __future__ import annotations
 
-from ....media import Reason
+from ....media import Reason, VideoSettings, VideoStream
 from ..decision import Case, DecisionKind, Shown
 from ..form import Whole
-from .common import encoded
+from .common import of_encoded
 
 
-def _show(case: Case) -> Shown | None:
-    if (pictures := encoded(case)) is None:
-        return None
-    kbit = (pictures[1].buffer_bits or 0) // 1000
+@of_encoded
+def _show(case: Case, source: VideoStream, made: VideoSettings) -> Shown:
+    kbit = (made.buffer_bits or 0) // 1000
     return Shown(
         value=str(kbit),
         text=f"{kbit} kbit",

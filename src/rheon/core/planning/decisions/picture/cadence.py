@@ -2,21 +2,21 @@
 
 from __future__ import annotations
 
+from ....media import VideoSettings, VideoStream
 from ..decision import AUTOMATIC, Case, DecisionKind, Shown
 from ..form import Choice, Ratio
-from .common import encoded
+from .common import of_encoded
 
 USUAL = ("23.976", "24", "25", "29.97", "30", "50", "59.94", "60")
 
 
-def _show(case: Case) -> Shown | None:
-    if (pictures := encoded(case)) is None:
-        return None
-    text = f"{float(pictures[1].frame_rate):.3f}".rstrip("0").rstrip(".")
+@of_encoded
+def _show(case: Case, source: VideoStream, made: VideoSettings) -> Shown:
+    text = f"{float(made.frame_rate):.3f}".rstrip("0").rstrip(".")
     return Shown(
         value=case.pins.said.get(CADENCE.key, AUTOMATIC),
         text=f"{text} frames/s",
-        reason=case.reason(CADENCE.key),
+        reason=case.reasons[CADENCE.key],
         choices=(Choice(value=AUTOMATIC, text="as proposed"), *(Choice(value=r, text=r) for r in USUAL)),
         ranges=CADENCE.form.ranges,
     )

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from ....formats import PLAYED_MOST, VIDEO_CODECS, codec_name
-from ....media import Action, Reason
+from ....media import Reason, VideoSettings, VideoStream
 from ..decision import Case, DecisionKind, Shown
 from ..form import Choice, OneOf
-from .common import encoded
+from .common import of_any, of_encoded
 
 COPY = "copy"
 
@@ -15,25 +15,24 @@ def profile_name(codec: str, profile: str | None) -> str:
     return VIDEO_CODECS[codec].profiles.get(profile or "", profile or "")
 
 
-def _show(case: Case) -> Shown | None:
-    copied = case.made.video
-    if copied is not None and copied.action is Action.COPY:
-        text = f"{codec_name(copied.codec)}, copied"
-        others = (Choice(value=name, text=codec_name(name)) for name in PLAYED_MOST)
-        return Shown(
-            value=COPY,
-            text=text,
-            reason=Reason(code="stream_untouched"),
-            choices=(Choice(value=COPY, text=text), *others),
-        )
-    if (pictures := encoded(case)) is None:
-        return None
-    made = pictures[1]
+def _copied(case: Case, video: VideoSettings) -> Shown:
+    text = f"{codec_name(video.codec)}, copied"
+    others = (Choice(value=name, text=codec_name(name)) for name in PLAYED_MOST)
+    return Shown(
+        value=COPY,
+        text=text,
+        reason=Reason(code="stream_untouched"),
+        choices=(Choice(value=COPY, text=text), *others),
+    )
+
+
+@of_encoded
+def _made(case: Case, source: VideoStream, made: VideoSettings) -> Shown:
     level = f" @ {made.level}" if made.level else ""
     return Shown(
         value=made.codec,
         text=f"{codec_name(made.codec)} {profile_name(made.codec, made.profile)}{level}".strip(),
-        reason=case.reason(CODEC.key),
+        reason=case.reasons[CODEC.key],
         choices=tuple(Choice(value=name, text=codec_name(name)) for name in case.offers[CODEC.key]),
     )
 
@@ -43,6 +42,6 @@ CODEC = DecisionKind(
     label="Codec",
     help="The codec of the picture, or copy to leave it as it is.",
     form=OneOf((COPY, *PLAYED_MOST), "codec that Rheon makes"),
-    show=_show,
+    show=of_any(_copied, _made),
     rules=("video_codec",),
 )

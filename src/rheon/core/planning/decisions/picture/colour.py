@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from ....formats import VIDEO_CODECS
-from ....media import Colour
+from ....media import Colour, VideoSettings, VideoStream
 from ..decision import Case, DecisionKind, Shown
 from ..form import Choice, OneOf
-from .common import encoded
+from .common import of_encoded
 
 FAMILIES = {"smpte170m": "601", "bt470bg": "601", "fcc": "601", "bt709": "709", "bt2020nc": "2020", "bt2020c": "2020"}
 NAMES = {"601": "BT.601", "709": "BT.709", "2020": "BT.2020"}
@@ -17,16 +17,16 @@ def family(colour: Colour) -> str:
     return FAMILIES.get(colour.matrix, "709")
 
 
-def _show(case: Case) -> Shown | None:
-    pictures = encoded(case)
-    if pictures is None or pictures[1].colour is None:
+@of_encoded
+def _show(case: Case, source: VideoStream, made: VideoSettings) -> Shown | None:
+    if made.colour is None:
         return None
-    found = family(pictures[1].colour)
-    written = "" if VIDEO_CODECS[pictures[1].codec].names_colour else ", not written"
+    found = family(made.colour)
+    written = "" if VIDEO_CODECS[made.codec].names_colour else ", not written"
     return Shown(
         value=found,
         text=f"{NAMES[found]}, limited range{written}",
-        reason=case.reason(COLOUR.key),
+        reason=case.reasons[COLOUR.key],
         fine=True,
         choices=tuple(Choice(value=name, text=NAMES[name]) for name in CHOICES),
     )

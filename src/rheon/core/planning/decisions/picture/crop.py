@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import re
 
-from ....media import Borders
+from ....media import Borders, VideoSettings, VideoStream
 from ..decision import AUTOMATIC, Case, DecisionKind, Shown
 from ..form import Choice, Special, Unreadable
-from .common import encoded
+from .common import of_encoded
 
 NONE = "none"
 
@@ -33,17 +33,15 @@ def _value(cut: Borders) -> str:
     return f"{cut.top},{cut.bottom},{cut.left},{cut.right}"
 
 
-def _show(case: Case) -> Shown | None:
-    if (pictures := encoded(case)) is None:
-        return None
-    source, made = pictures
+@of_encoded
+def _show(case: Case, source: VideoStream, made: VideoSettings) -> Shown:
     choices = [Choice(value=AUTOMATIC, text="as proposed"), Choice(value=NONE, text="nothing")]
     if source.borders is not None and source.borders.any:
         choices.insert(1, Choice(value=_value(source.borders), text=crop_text(source.borders)))
     return Shown(
         value=_value(made.crop) if made.crop.any else NONE,
         text=crop_text(made.crop),
-        reason=case.reason(CROP.key),
+        reason=case.reasons[CROP.key],
         choices=tuple(choices),
     )
 

@@ -2,20 +2,20 @@
 
 from __future__ import annotations
 
-from ....media import Fields, Reason
+from ....media import Fields, Reason, VideoSettings, VideoStream
 from ..decision import Case, DecisionKind, Shown
 from ..form import Choice, OneOf
-from .common import encoded
+from .common import of_encoded
 
 METHODS = {"bwdif": "bwdif, motion adaptive", "yadif": "yadif, quicker", "w3fdif": "w3fdif, steadier"}
 USUAL = "bwdif"
 
 
-def _show(case: Case) -> Shown | None:
-    pictures = encoded(case)
-    if pictures is None or pictures[1].fields is Fields.LEAVE:
+@of_encoded
+def _show(case: Case, source: VideoStream, made: VideoSettings) -> Shown | None:
+    if made.fields is Fields.LEAVE:
         return None
-    chosen = pictures[1].deinterlacer
+    chosen = made.deinterlacer
     return Shown(
         value=chosen,
         text=METHODS[chosen],

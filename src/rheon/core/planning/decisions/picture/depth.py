@@ -3,24 +3,23 @@
 from __future__ import annotations
 
 from ....formats import video_encoder
+from ....media import VideoSettings, VideoStream
 from ..decision import Case, DecisionKind, Shown
-from ..form import Choice, OneOf
-from .common import encoded
+from ..form import Choice, OneNumber
+from .common import of_encoded
 
-EIGHT, TEN = "8", "10"
+EIGHT, TEN = 8, 10
 
 
-def _show(case: Case) -> Shown | None:
-    if (pictures := encoded(case)) is None:
-        return None
-    made = pictures[1]
+@of_encoded
+def _show(case: Case, source: VideoStream, made: VideoSettings) -> Shown:
     able = (EIGHT, TEN) if video_encoder(made.codec, made.encoder).ten_bit_profile else (EIGHT,)
     return Shown(
         value=str(made.bit_depth),
         text=f"{made.bit_depth} bits",
-        reason=case.reason(DEPTH.key),
+        reason=case.reasons[DEPTH.key],
         fine=True,
-        choices=tuple(Choice(value=depth, text=f"{depth} bits") for depth in able),
+        choices=tuple(Choice(value=str(depth), text=f"{depth} bits") for depth in able),
     )
 
 
@@ -28,7 +27,7 @@ DEPTH = DecisionKind(
     key="picture.depth",
     label="Depth",
     help="Bits of each sample of the picture.",
-    form=OneOf((EIGHT, TEN), "bit depth that is made"),
+    form=OneNumber((EIGHT, TEN), "bit depth that is made"),
     show=_show,
     rules=("bit_depth",),
 )

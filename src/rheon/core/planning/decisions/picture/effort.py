@@ -3,20 +3,18 @@
 from __future__ import annotations
 
 from ....formats import video_encoder
-from ....media import Reason
+from ....media import Reason, VideoSettings, VideoStream
 from ..decision import Case, DecisionKind, Shown
 from ..form import Choice, Name
-from .common import encoded
+from .common import of_encoded
 
 
 def _text(name: str) -> str:
     return f"speed {name}" if name.isdigit() else name
 
 
-def _show(case: Case) -> Shown | None:
-    if (pictures := encoded(case)) is None:
-        return None
-    made = pictures[1]
+@of_encoded
+def _show(case: Case, source: VideoStream, made: VideoSettings) -> Shown:
     return Shown(
         value=made.effort,
         text=_text(made.effort),

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from ....media import Fields
+from ....media import Fields, VideoSettings, VideoStream
 from ..decision import Case, DecisionKind, Shown
-from ..form import Choice, Kind
-from .common import encoded
+from ..form import Choice, Enumerated
+from .common import of_encoded
 
 TEXTS = {
     Fields.LEAVE: "left as they are",
@@ -15,15 +15,13 @@ TEXTS = {
 }
 
 
-def _show(case: Case) -> Shown | None:
-    if (pictures := encoded(case)) is None:
-        return None
-    made = pictures[1]
+@of_encoded
+def _show(case: Case, source: VideoStream, made: VideoSettings) -> Shown:
     whole = made.fields is Fields.LEAVE and not made.combed
     return Shown(
         value=made.fields.value,
         text="none, whole frames" if whole else TEXTS[made.fields],
-        reason=case.reason(FIELDS.key),
+        reason=case.reasons[FIELDS.key],
         fine=whole,
         choices=tuple(Choice(value=item.value, text=TEXTS[item]) for item in Fields),
     )
@@ -33,7 +31,7 @@ FIELDS = DecisionKind(
     key="picture.fields",
     label="Fields",
     help="What becomes of the fields of an interlaced picture.",
-    form=Kind(Fields, "way with fields"),
+    form=Enumerated(Fields, "way with fields"),
     show=_show,
     rules=("scan",),
 )

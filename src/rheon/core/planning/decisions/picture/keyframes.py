@@ -4,16 +4,14 @@ from __future__ import annotations
 
 from fractions import Fraction
 
-from ....media import Reason
+from ....media import Reason, VideoSettings, VideoStream
 from ..decision import Case, DecisionKind, Shown
 from ..form import Number
-from .common import encoded
+from .common import of_encoded
 
 
-def _show(case: Case) -> Shown | None:
-    if (pictures := encoded(case)) is None:
-        return None
-    made = pictures[1]
+@of_encoded
+def _show(case: Case, source: VideoStream, made: VideoSettings) -> Shown:
     seconds = float(Fraction(made.keyframe_frames) / made.frame_rate)
     return Shown(
         value=f"{seconds:.1f}",

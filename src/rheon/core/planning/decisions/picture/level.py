@@ -3,21 +3,19 @@
 from __future__ import annotations
 
 from ....formats import levels_of
-from ....media import Reason
+from ....media import Reason, VideoSettings, VideoStream
 from ..decision import Case, DecisionKind, Shown
 from ..form import Choice, Name
-from .common import encoded
+from .common import of_encoded
 
 
-def _show(case: Case) -> Shown | None:
-    if (pictures := encoded(case)) is None:
-        return None
-    made = pictures[1]
+@of_encoded
+def _show(case: Case, source: VideoStream, made: VideoSettings) -> Shown:
     known = levels_of(made.codec, made.profile)
     return Shown(
         value=made.level or "none",
         text=made.level or "none",
-        reason=case.reason(LEVEL.key) if known else Reason(code="no_levels"),
+        reason=case.reasons[LEVEL.key] if known else Reason(code="no_levels"),
         fine=True,
         # where there are none, that is the reason, whatever was said
         keeps_reason=not known,

@@ -3,26 +3,24 @@
 from __future__ import annotations
 
 from ....formats import video_encoder
-from ....media import Reason
+from ....media import Reason, VideoSettings, VideoStream
 from ..decision import Case, DecisionKind, Shown
-from ..form import Choice, OneOf
-from .common import encoded
+from ..form import Choice, OneNumber
+from .common import of_encoded
 
-ONE, TWO = "1", "2"
+ONE, TWO = 1, 2
 
 
-def _show(case: Case) -> Shown | None:
-    if (pictures := encoded(case)) is None:
-        return None
-    made = pictures[1]
+@of_encoded
+def _show(case: Case, source: VideoStream, made: VideoSettings) -> Shown:
     able = video_encoder(made.codec, made.encoder).two_passes and made.bitrate_bps is not None
-    twice = made.passes == 2
+    twice = made.passes == TWO
     return Shown(
         value=str(made.passes),
         text="two" if twice else "one",
         reason=Reason(code="two_passes" if twice else "one_pass"),
         fine=True,
-        choices=(Choice(value=ONE, text="one"), *((Choice(value=TWO, text="two"),) if able else ())),
+        choices=(Choice(value=str(ONE), text="one"), *((Choice(value=str(TWO), text="two"),) if able else ())),
     )
 
 
@@ -30,6 +28,6 @@ PASSES = DecisionKind(
     key="picture.passes",
     label="Passes",
     help="One pass, or two of which the first only measures.",
-    form=OneOf((ONE, TWO), "number of passes"),
+    form=OneNumber((ONE, TWO), "number of passes"),
     show=_show,
 )

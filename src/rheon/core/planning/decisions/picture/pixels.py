@@ -2,18 +2,17 @@
 
 from __future__ import annotations
 
-from ....media import Reason
+from ....media import Reason, VideoSettings, VideoStream
 from ..decision import Case, DecisionKind, Shown
 from ..form import Choice, OneOf
-from .common import encoded
+from .common import of_encoded
 
 SQUARE, STORED = "square", "stored"
 
 
-def _show(case: Case) -> Shown | None:
-    if (pictures := encoded(case)) is None:
-        return None
-    shape = pictures[1].sample_aspect
+@of_encoded
+def _show(case: Case, source: VideoStream, made: VideoSettings) -> Shown:
+    shape = made.sample_aspect
     square = shape == 1
     return Shown(
         value=SQUARE if square else STORED,

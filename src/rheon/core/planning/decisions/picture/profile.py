@@ -3,24 +3,22 @@
 from __future__ import annotations
 
 from ....formats import video_encoder
+from ....media import VideoSettings, VideoStream
 from ..decision import Case, DecisionKind, Shown
 from ..form import Choice, Name
 from .codec import profile_name
-from .common import encoded
+from .common import of_encoded
 
 
-def _show(case: Case) -> Shown | None:
-    if (pictures := encoded(case)) is None:
-        return None
-    made = pictures[1]
-    encoder = video_encoder(made.codec, made.encoder)
-    known = [*encoder.profiles, *([encoder.ten_bit_profile] if encoder.ten_bit_profile else [])]
+@of_encoded
+def _show(case: Case, source: VideoStream, made: VideoSettings) -> Shown:
+    known = video_encoder(made.codec, made.encoder).written_profiles
     return Shown(
         value=made.profile or "none",
         text=profile_name(made.codec, made.profile) or "none",
-        reason=case.reason(PROFILE.key),
+        reason=case.reasons[PROFILE.key],
         fine=True,
-        choices=tuple(Choice(value=name, text=profile_name(made.codec, name)) for name in dict.fromkeys(known)),
+        choices=tuple(Choice(value=name, text=profile_name(made.codec, name)) for name in known),
     )
 
 

@@ -5,10 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ....formats import video_encoder
-from ....media import Reason
+from ....media import Reason, VideoSettings, VideoStream
 from ..decision import Case, DecisionKind, Shown
 from ..form import Range, Special, Unreadable
-from .common import encoded
+from .common import of_encoded
 
 QUALITY, AVERAGE, SIZE = "quality", "average", "size"
 BOUNDS = {AVERAGE: (32, 200_000), SIZE: (1, 200_000)}
@@ -37,10 +37,9 @@ def check(pin: RatePin, bounds: tuple[int, int] | None) -> None:
         raise Unreadable(f"The {pin.mode} is {pin.value}; it can be {bounds[0]} to {bounds[1]}.")
 
 
-def _show(case: Case) -> Shown | None:
-    if (pictures := encoded(case)) is None:
-        return None
-    made, pin = pictures[1], case.pins.of(RATE)
+@of_encoded
+def _show(case: Case, source: VideoStream, made: VideoSettings) -> Shown:
+    pin = case.pins.of(RATE)
     kbps = (made.bitrate_bps or 0) // 1000
     values: dict[str, object] = {
         "balance": case.balance.value,

@@ -5,10 +5,10 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 
-from ....media import Action, Reason
+from ....media import Reason, VideoSettings, VideoStream
 from ..decision import Case, DecisionKind, Shown
 from ..form import Choice, Range, Special, Unreadable
-from .common import encoded, shown_aspect
+from .common import of_any, of_encoded, shown_aspect
 
 SMALLEST_SIDE, LARGEST_SIDE = 16, 8192
 USUAL_LINES = (2160, 1440, 1080, 720, 576, 480, 360, 240)
@@ -36,24 +36,23 @@ def read(said: str) -> SizePin:
     return SizePin(width, height)
 
 
-def _show(case: Case) -> Shown | None:
-    copied = case.made.video
-    if copied is not None and copied.action is Action.COPY:
-        return Shown(
-            value=str(copied.height),
-            text=f"{copied.width} × {copied.height}",
-            reason=Reason(code="stream_untouched"),
-            ranges=(LINES,),
-        )
-    if (pictures := encoded(case)) is None:
-        return None
-    source, made = pictures
+def _copied(case: Case, video: VideoSettings) -> Shown:
+    return Shown(
+        value=str(video.height),
+        text=f"{video.width} × {video.height}",
+        reason=Reason(code="stream_untouched"),
+        ranges=(LINES,),
+    )
+
+
+@of_encoded
+def _made(case: Case, source: VideoStream, made: VideoSettings) -> Shown:
     shape = "" if made.sample_aspect == 1 else f", shown {shown_aspect(made)}"
     lines = [line for line in USUAL_LINES if line < source.height]
     return Shown(
         value=str(made.height),
         text=f"{made.width} × {made.height}{shape}",
-        reason=case.reason(SIZE.key),
+        reason=case.reasons[SIZE.key],
         choices=tuple(
             Choice(value=str(line), text=f"{line} lines")
             for line in dict.fromkeys([source.height, *lines, made.height])
@@ -67,6 +66,6 @@ SIZE = DecisionKind(
     label="Size",
     help="Lines of the picture; with columns too, its pixels change their shape so that it keeps its own.",
     form=Special(read, f"480 or 854x480, {SMALLEST_SIDE} to {LARGEST_SIDE}", (LINES,)),
-    show=_show,
+    show=of_any(_copied, _made),
     rules=("picture",),
 )

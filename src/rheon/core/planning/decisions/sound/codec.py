@@ -27,7 +27,7 @@ def _show(case: Case) -> Shown | None:
     return Shown(
         value=COPY if copied else made.codec,
         text=_text(made),
-        reason=case.reason(SOUND_CODEC.key),
+        reason=case.reasons[SOUND_CODEC.key],
         choices=(
             Choice(value=COPY, text=f"{codec_name(track.codec)}, copied"),
             *(Choice(value=codec, text=codec_name(codec)) for codec in codecs),

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ....formats import AUDIO_CODECS
 from ..decision import Case, DecisionKind, Shown
-from ..form import Choice, Name
+from ..form import Choice, Whole
 from .common import first, measured
 
 LEAST_OFFERED = 22_050
@@ -29,7 +29,7 @@ SAMPLE_RATE = DecisionKind(
     key="sound.sample_rate",
     label="Sample rate",
     help="Samples of sound a second.",
-    form=Name("one that the codec's encoder takes"),
+    form=Whole(1000, 768_000, "Hz, as the codec's encoder takes it", "sample rate"),
     show=_show,
     rules=("sample_rate",),
 )

@@ -5,7 +5,7 @@ from __future__ import annotations
 from ....formats import is_text
 from ....media import Reason, WordsForm
 from ..decision import Case, DecisionKind, Shown
-from ..form import Choice, Kind
+from ..form import Choice, Enumerated
 
 TEXTS = {
     WordsForm.DRAWN: "drawn into the picture",
@@ -32,6 +32,6 @@ FORM = DecisionKind(
     key="words.form",
     label="Form",
     help="Subtitles drawn into the picture, as a track that can be switched on, or as a text file beside the film.",
-    form=Kind(WordsForm, "form of subtitles"),
+    form=Enumerated(WordsForm, "form of subtitles"),
     show=_show,
 )

@@ -34,7 +34,7 @@ def _show(case: Case) -> Shown | None:
     return Shown(
         value=value,
         text=f"{names}, {TEXTS[form]}" if form else NONE,
-        reason=case.reason(SUBTITLES.key),
+        reason=case.reasons[SUBTITLES.key],
         choices=choices,
     )
 
