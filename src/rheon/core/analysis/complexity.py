@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Sequence
 
-from ..commands.looking import View, sample
+from ..commands.looking import sample
 from ..engine import Command, require, run
 from ..errors import EngineError, EngineTimedOut
 from ..media import Samples, Title, VideoStream
@@ -65,5 +65,5 @@ def picture_count(stream: bytes) -> int:
 def _coded(title: Title, at_s: float, length_s: float, coding: tuple[int, str]) -> bytes:
     source = excerpt(title, at_s)
     quality, effort = coding
-    argv = sample(View(title=title, source=source.arguments), length_s, quality, effort)
+    argv = sample(source.view, length_s, quality, effort)
     return run(Command(argv=argv, feed=source.feed, timeout_s=TIMEOUT_S, gentle=True)).stdout

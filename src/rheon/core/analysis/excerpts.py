@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from ..commands import pipe_input, safe_file_input
+from ..commands.looking import View
 from ..engine import Feed
 from ..media import SECTOR_BYTES, Cell, CellData, Extent, StreamKind, Title
 from ..sources.material.feed import declare, feed_extents
@@ -17,9 +18,9 @@ TRANSPORT_EXCERPT_BYTES = 20 << 20  # its rates are several times those of a DVD
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Excerpt:
-    """Input arguments, and the feed where the input is standard input."""
+    """How the engine is to look there, and the feed where its input is standard input."""
 
-    arguments: tuple[str, ...]
+    view: View
     feed: Feed | None
 
 
@@ -28,9 +29,10 @@ def excerpt(title: Title, at_s: float, most_bytes: int | None = None) -> Excerpt
     data = title.data
     if not isinstance(data, CellData):
         start = f"{data.from_s + max(0.0, at_s):.3f}"
-        return Excerpt(arguments=("-nostdin", "-ss", start, *safe_file_input(data.path)), feed=None)
+        source = ("-nostdin", "-ss", start, *safe_file_input(data.path))
+        return Excerpt(view=View(title=title, source=source), feed=None)
     found = list(_pieces(data.cells, at_s + data.skip_s, most_bytes or _most(data)))
-    return Excerpt(arguments=tuple(pipe_input(data.stream)), feed=lambda: _fed(data, found))
+    return Excerpt(view=View(title=title, source=tuple(pipe_input(data.stream))), feed=lambda: _fed(data, found))
 
 
 def with_words(title: Title, track: int | None, feed: Feed | None) -> Feed | None:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import contextlib
 
-from ..commands.looking import BRIEFLY, View, frame
+from ..commands.looking import BRIEFLY, frame
 from ..engine import Command, require, run
 from ..errors import EngineError
 from ..media import Title
@@ -36,5 +36,4 @@ def frame_jpeg(title: Title, at_s: float, height: int) -> bytes:
 
 def _jpeg(title: Title, at_s: float, height: int, start: tuple[str, ...]) -> bytes:
     source = excerpt(title, at_s)
-    view = View(title=title, source=source.arguments, start=start)
-    return run(Command(argv=frame(view, height), feed=source.feed, timeout_s=TIMEOUT_S)).stdout
+    return run(Command(argv=frame(source.view.begun(start), height), feed=source.feed, timeout_s=TIMEOUT_S)).stdout

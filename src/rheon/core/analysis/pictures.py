@@ -6,7 +6,7 @@ import numpy as np
 import numpy.typing as npt
 
 from ..commands import looking
-from ..commands.looking import BRIEFLY, View
+from ..commands.looking import BRIEFLY
 from ..engine import Command, run
 from ..errors import EngineError
 from ..media import Title
@@ -32,7 +32,7 @@ def stored_pictures(title: Title, at_s: float, count: int) -> Luma:
 def _stored(title: Title, at_s: float, count: int, start: tuple[str, ...]) -> bytes:
     """The pictures' bytes; empty where a short look found nothing to start from. Raises ``EngineError``."""
     source = excerpt(title, at_s)
-    argv = looking.stored_pictures(View(title=title, source=source.arguments, start=start), count)
+    argv = looking.stored_pictures(source.view.begun(start), count)
     try:
         return run(Command(argv=argv, feed=source.feed, timeout_s=TIMEOUT_S, gentle=True)).stdout
     except EngineError:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from pathlib import Path
 
-from ..commands.looking import Snippet, View, snippet
+from ..commands.looking import Snippet, snippet
 from ..engine import Command, require, run
 from ..errors import EngineError
 from ..media import CellData, StreamKind, Title
@@ -47,7 +47,7 @@ def make_snippet(request: SnippetRequest, target: Path, work: Path) -> None:
         subtitle=request.subtitle,
         target=str(target),
     )
-    argv = snippet(View(title=title, source=source.arguments), wanted)
+    argv = snippet(source.view, wanted)
     run(Command(argv=argv, feed=with_words(title, request.subtitle, source.feed), timeout_s=TIMEOUT_S, cwd=str(work)))
 
 

@@ -13,7 +13,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from ..commands.looking import View, loudness, without_loss
+from ..commands.looking import loudness, without_loss
 from ..engine import Command, run
 from ..errors import EngineError
 from ..media import AudioStream, Title
@@ -73,7 +73,7 @@ def lossless_rates(said: Sequence[str]) -> dict[int, float]:
 def _as_flac(title: Title, tracks: Sequence[AudioStream], at_s: float) -> list[str]:
     """What the muxer says of the packets of a stretch, all tracks of it coded without loss; nothing where it fails."""
     source = excerpt(title, min(at_s, max(0.0, title.duration_s - STRETCH_S)))
-    argv = without_loss(View(title=title, source=source.arguments), tracks, STRETCH_S)
+    argv = without_loss(source.view, tracks, STRETCH_S)
     said: list[str] = []
     command = Command(argv=argv, feed=source.feed, timeout_s=TIMEOUT_S, gentle=True, on_line=said.append)
     with contextlib.suppress(EngineError):
@@ -83,7 +83,7 @@ def _as_flac(title: Title, tracks: Sequence[AudioStream], at_s: float) -> list[s
 
 def _listen(title: Title, tracks: Sequence[AudioStream], at_s: float) -> _Heard | None:
     source = excerpt(title, at_s)
-    argv = loudness(View(title=title, source=source.arguments), tracks, STRETCH_S, RATE)
+    argv = loudness(source.view, tracks, STRETCH_S, RATE)
     said: list[str] = []
     command = Command(argv=argv, feed=source.feed, timeout_s=TIMEOUT_S, gentle=True, on_complaint=said.append)
     try:

@@ -15,7 +15,7 @@ from ..engine.packets import Packets, read_packets
 from ..errors import EngineError
 from ..formats import VIDEO_CODECS
 from ..media import Action, AudioSettings, AudioStream, OutputSettings, VideoSettings, VideoStream, WordsForm
-from ..media.facts import Bound, Fact, Unit, at_most, fact
+from ..media.facts import Fact, Unit, at_most, fact, near
 from .boxes import index_in_front
 from .buffer import least_rate_bps
 from .whole import Ends, damage_rule, whole_rules
@@ -139,7 +139,7 @@ def _plan_rules(settings: OutputSettings, found: ProbedFile) -> list[RuleResult]
             part="file",
             ok=-LENGTH_TOLERANCE_S <= off <= after,
             measured=fact(Unit.SECONDS, found.duration_s),
-            allowed=Fact(unit=Unit.SECONDS, values=(settings.duration_s,), bound=Bound.NEAR, slack=after),
+            allowed=near(Unit.SECONDS, settings.duration_s, after),
         )
     ]
     if settings.video:

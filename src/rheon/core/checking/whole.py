@@ -9,7 +9,7 @@ from ..devices import RuleResult
 from ..engine import ProbedFile
 from ..engine.packets import Packets
 from ..media import CellData, FileData, OutputSettings, Span, Title
-from ..media.facts import Bound, Fact, Unit, fact
+from ..media.facts import Unit, fact, near
 from ..sources.material.ends import stream_ends
 
 SHORT_S = 0.5
@@ -56,7 +56,7 @@ def _missing(title: Title) -> Iterator[RuleResult]:
             part="file",
             ok=False,
             measured=fact(Unit.SOURCE_END, title.duration_s),
-            allowed=Fact(unit=Unit.SOURCE_END, values=(title.promised_s,), bound=Bound.NEAR),
+            allowed=fact(Unit.PROMISED_END, title.promised_s),
         )
     for gap in title.gaps:
         yield RuleResult(
@@ -103,7 +103,7 @@ def _rule(name: str, part: str, wanted_s: float, seen_s: float) -> RuleResult:
         part=part,
         ok=seen_s >= wanted_s - SHORT_S,
         measured=fact(Unit.END, seen_s),
-        allowed=Fact(unit=Unit.END, values=(wanted_s,), bound=Bound.NEAR),
+        allowed=near(Unit.END, wanted_s, SHORT_S),
     )
 
 

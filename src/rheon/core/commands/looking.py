@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ..formats import is_text
 from ..media import Artwork, AudioStream, CellData, FileData, Scan, Title, VideoSettings
@@ -26,6 +26,9 @@ class View:
     title: Title
     source: tuple[str, ...]
     start: tuple[str, ...] = ()
+
+    def begun(self, start: tuple[str, ...]) -> View:
+        return replace(self, start=start)
 
 
 def frame(view: View, height: int) -> list[str]:

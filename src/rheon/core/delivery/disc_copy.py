@@ -12,10 +12,9 @@ from pathlib import Path
 
 from ..checking import Check
 from ..devices import RuleResult
-from ..encoding import Hooks, Progress, Unit, check_target, part_path, remove_part
+from ..encoding import Hooks, Progress, ProgressUnit, check_target, part_path, remove_part
 from ..errors import CheckFailed, SourceMissing, Stopped, TargetError, TargetFull
-from ..media.facts import Unit as Kind
-from ..media.facts import fact
+from ..media.facts import Unit, fact
 from ..system import check_inside, open_inside, rename_new
 from .place import MOST_NUMBERS
 
@@ -65,7 +64,7 @@ class _Way:
             Progress(
                 done=self.done_bytes,
                 total=2 * self.total_bytes,
-                unit=Unit.BYTES,
+                unit=ProgressUnit.BYTES,
                 size_bytes=min(self.done_bytes, self.total_bytes),
                 speed=0.0,
                 left_s=(2 * self.total_bytes - self.done_bytes) / rate if rate else None,
@@ -171,8 +170,8 @@ def _verified(part: Path, sums: dict[str, str], way: _Way, image: bool) -> Check
         rule="same_bytes",
         part="file",
         ok=True,
-        measured=fact(Kind.COPIED_FILES, len(sums)),
-        allowed=fact(Kind.AS_ON_SOURCE),
+        measured=fact(Unit.COPIED_FILES, len(sums)),
+        allowed=fact(Unit.AS_ON_SOURCE),
     )
     return Check(device_id="faithful-copy", results=(same,))
 

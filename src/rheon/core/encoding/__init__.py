@@ -3,7 +3,7 @@
 from .clips import make_clip
 from .parts import part_path, part_token, parts_in, remove_part, side_parts
 from .preview import PreviewRequest, preview_jpeg
-from .progress import Progress, Unit
+from .progress import Progress, ProgressUnit
 from .run import Hooks, Made, check_target, make_file
 
 __all__ = [
@@ -11,7 +11,7 @@ __all__ = [
     "Made",
     "PreviewRequest",
     "Progress",
-    "Unit",
+    "ProgressUnit",
     "check_target",
     "make_clip",
     "make_file",

@@ -8,7 +8,7 @@ from pathlib import Path
 
 from ..analysis.excerpts import excerpt, with_words
 from ..commands import subtitle_pad
-from ..commands.looking import BRIEFLY, View, preview
+from ..commands.looking import BRIEFLY, preview
 from ..commands.making.whole import drawn_text
 from ..engine import Command, require, run
 from ..errors import EngineError
@@ -57,7 +57,6 @@ def _picture(request: PreviewRequest, work: Path, lead_s: float, start: tuple[st
     text = drawn_text(title, drawn.track) if drawn and drawn.is_text else None
     if text is not None:
         text = replace(text, start_s=text.start_s + from_s)
-    view = View(title=title, source=source.arguments, start=start)
-    argv = preview(view, made.video, (pictures, text), request.at_s - from_s)
+    argv = preview(source.view.begun(start), made.video, (pictures, text), request.at_s - from_s)
     feed = with_words(title, drawn.track if drawn else None, source.feed)
     return run(Command(argv=argv, feed=feed, timeout_s=TIMEOUT_S, cwd=str(work))).stdout

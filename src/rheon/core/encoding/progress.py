@@ -9,7 +9,7 @@ FIRST_PASS_PART = 0.4
 FIRST_PASS_SPEED = 0.7  # of the second pass against the first
 
 
-class Unit(StrEnum):
+class ProgressUnit(StrEnum):
     """What is counted while something is made: seconds of the title, or bytes read."""
 
     SECONDS = "seconds"
@@ -25,7 +25,7 @@ class Progress:
     size_bytes: int
     speed: float
     left_s: float | None
-    unit: Unit = Unit.SECONDS
+    unit: ProgressUnit = ProgressUnit.SECONDS
 
     @property
     def fraction(self) -> float:

@@ -29,6 +29,7 @@ class Unit(StrEnum):
     SECONDS = "seconds"
     END = "end"
     SOURCE_END = "source_end"
+    PROMISED_END = "promised_end"
     GAP = "gap"
     DAMAGE = "damage"
     TOLD = "told"
@@ -72,6 +73,11 @@ def at_most(unit: Unit, *values: Value) -> Fact:
 def any_of(unit: Unit, *values: Value) -> Fact:
     """Any of the values, each named once."""
     return Fact(unit=unit, values=tuple(dict.fromkeys(values)), bound=Bound.ANY_OF)
+
+
+def near(unit: Unit, value: float, slack: float) -> Fact:
+    """The value, or one that is no further off than ``slack``."""
+    return Fact(unit=unit, values=(value,), bound=Bound.NEAR, slack=slack)
 
 
 def as_fact(stored: object) -> Fact:

@@ -66,8 +66,11 @@ def _seconds(found: Fact) -> str:
 
 
 def _source_end(found: Fact) -> str:
-    length = duration_text(_number(found.values[0]))
-    return f"{length}, as its header says" if found.bound is Bound.NEAR else f"the source ends at {length}"
+    return f"the source ends at {duration_text(_number(found.values[0]))}"
+
+
+def _promised_end(found: Fact) -> str:
+    return f"{duration_text(_number(found.values[0]))}, as its header says"
 
 
 def _damage(found: Fact) -> str:
@@ -139,6 +142,7 @@ SAYS: dict[Unit, Callable[[Fact], str]] = {
     Unit.SECONDS: _seconds,
     Unit.END: _end,
     Unit.SOURCE_END: _source_end,
+    Unit.PROMISED_END: _promised_end,
     Unit.GAP: lambda found: gap_text(Gap(from_s=_number(found.values[0]), to_s=_number(found.values[1]))),
     Unit.DAMAGE: _damage,
     Unit.TOLD: lambda found: "told, not hidden",

@@ -9,7 +9,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from rheon.core.encoding import Unit
+from rheon.core.encoding import ProgressUnit
 from rheon.server.api.fields import IdField
 from rheon.server.household.models import Device
 from rheon.server.shelf.models import Source, Title
@@ -20,7 +20,7 @@ from .models import Job, JobKind, JobState
 from .queries import worklist_document
 
 MOST_CELLS = 10_000
-UNITS = [(unit.value, unit.value) for unit in Unit]
+UNITS = [(unit.value, unit.value) for unit in ProgressUnit]
 
 
 class JobSerializer(serializers.Serializer):

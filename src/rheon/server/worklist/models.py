@@ -42,7 +42,7 @@ class Job(Leased):
 
     ``kind`` says what is made and how (``kinds``); ``done`` counts in its unit. ``token`` marks its temporary file, and
     ``delivery_document`` notes the checked file just before it gets its name, so that a kill in between loses nothing.
-    ``attempts`` counts how often a worker began. ``disc_path`` is set where a whole disc is copied without a plan.
+    ``attempts`` counts how often a worker began. The copy of a whole disc has a ``disc_path`` and no documents.
     """
 
     title = models.ForeignKey(Title, null=True, on_delete=models.SET_NULL, related_name="jobs")
@@ -50,9 +50,9 @@ class Job(Leased):
     device_names = models.JSONField()
     device_ids = models.JSONField(default=list)
     summary = models.CharField(max_length=300)
-    title_document = models.JSONField()
-    plan_document = models.JSONField()
-    device_documents = models.JSONField()
+    title_document = models.JSONField(default=dict)
+    plan_document = models.JSONField(default=dict)
+    device_documents = models.JSONField(default=list)
     duration_s = models.FloatField(default=0)
     expected = models.JSONField(default=dict)
     folder = models.TextField()
@@ -81,6 +81,10 @@ class Job(Leased):
     class Meta:
         ordering = ["position", "id"]
         indexes = [models.Index(fields=["state", "-ended"], name="job_by_state")]
+
+    def own_row(self) -> models.QuerySet[Job]:
+        """The row, for as long as this try is the one that counts: one that was taken over has another token."""
+        return Job.objects.filter(pk=self.pk, token=self.token)
 
     def core_title(self) -> CoreTitle:
         return load(CoreTitle, self.title_document)

@@ -50,9 +50,9 @@ def settle(job: Job) -> None:
         "request_document": dump(known),
         "summary": settings_text(made.settings)[:300],
     }
-    Job.objects.filter(pk=job.pk).update(**facts)
+    job.own_row().update(**facts)
     job.refresh_from_db()
 
 
 def _staged(job: Job, stage: str) -> None:
-    Job.objects.filter(pk=job.pk).update(stage=stage)
+    job.own_row().update(stage=stage)

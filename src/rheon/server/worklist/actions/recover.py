@@ -63,4 +63,4 @@ def _again(job: Job) -> None:
         message = ENDED_AGAIN.format(count=job.attempts)
         facts |= {"state": JobState.INTERRUPTED, "ended": timezone.now()}
         facts |= {"error_code": "interrupted", "error_message": message}
-    Job.objects.filter(pk=job.pk, state=JobState.RUNNING).update(**facts)
+    job.own_row().filter(state=JobState.RUNNING).update(**facts)

@@ -7,7 +7,7 @@ import time
 from pathlib import Path
 
 from django.db import transaction
-from django.db.models import F, QuerySet
+from django.db.models import F
 from django.utils import timezone
 
 from rheon.core.encoding import Hooks, Progress
@@ -85,17 +85,12 @@ def _carry_out(job: Job) -> Finished:
 
 def _note(job: Job, noted: Finished) -> None:
     """Raises ``Stopped`` where the job was taken over by another worker meanwhile."""
-    if not _mine(job).update(delivery_document=dump(noted)):
+    if not job.own_row().update(delivery_document=dump(noted)):
         raise Stopped("Another worker has taken this over.")
 
 
-def _mine(job: Job) -> QuerySet[Job]:
-    """The row for as long as this try is the one that counts."""
-    return Job.objects.filter(pk=job.pk, token=job.token)
-
-
 def _hooks(job: Job) -> Hooks:
-    row = _mine(job)
+    row = job.own_row()
     told = asked = 0.0
     stop = False
 
@@ -125,7 +120,7 @@ def _hooks(job: Job) -> Hooks:
 
 def _end(job: Job, state: JobState, **facts: object) -> bool:
     """Whether it was this try's to end."""
-    ended = _mine(job).update(state=state, ended=timezone.now(), stage="", left_s=None, **facts)
+    ended = job.own_row().update(state=state, ended=timezone.now(), stage="", left_s=None, **facts)
     if ended:
         job.refresh_from_db()
     return bool(ended)

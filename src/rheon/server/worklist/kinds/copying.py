@@ -5,7 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 from rheon.core.delivery import DiscCopied, DiscOrder, copy_disc, take_up_copy
-from rheon.core.encoding import Hooks, Unit
+from rheon.core.encoding import Hooks, ProgressUnit
 from rheon.core.media.documents import load
 from rheon.core.media.names import safe_stem
 from rheon.server.shelf.folders import inside
@@ -18,7 +18,7 @@ class CopyingDisc:
     """A disc folder or image is read, written, and read again."""
 
     name = JobKind.COPY_DISC
-    unit = Unit.BYTES
+    unit = ProgressUnit.BYTES
 
     def run(self, job: Job, hooks: Hooks, note: Note) -> Finished:
         return copy_disc(_order(job), hooks, note)

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from typing import Protocol
 
 from rheon.core.delivery import Delivered, DiscCopied
-from rheon.core.encoding import Hooks, Unit
+from rheon.core.encoding import Hooks, ProgressUnit
 
 from ..models import Job, JobKind
 
@@ -20,7 +20,7 @@ class Kind(Protocol):
     """A kind of job; ``unit`` is what its progress counts."""
 
     name: JobKind
-    unit: Unit
+    unit: ProgressUnit
 
     def run(self, job: Job, hooks: Hooks, note: Note) -> Finished:
         """Make, check and name it. Raises ``RheonError``; nothing is left then."""

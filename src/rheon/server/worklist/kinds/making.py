@@ -7,7 +7,7 @@ from pathlib import Path
 from pydantic import ValidationError
 
 from rheon.core.delivery import Delivered, Order, convert, take_up
-from rheon.core.encoding import Hooks, Unit
+from rheon.core.encoding import Hooks, ProgressUnit
 from rheon.core.errors import PlanError
 from rheon.core.media.documents import load
 from rheon.core.planning import Plan
@@ -21,7 +21,7 @@ from .kind import Finished, Note
 class Making:
     """A title becomes a file."""
 
-    unit = Unit.SECONDS
+    unit = ProgressUnit.SECONDS
 
     def __init__(self, name: JobKind) -> None:
         self.name = name

@@ -26,5 +26,8 @@ class Migration(migrations.Migration):
             ),
         ),
         migrations.RenameField("job", "done_s", "done"),
+        migrations.AlterField("job", "title_document", models.JSONField(default=dict)),
+        migrations.AlterField("job", "plan_document", models.JSONField(default=dict)),
+        migrations.AlterField("job", "device_documents", models.JSONField(default=list)),
         migrations.RunPython(name_kinds, migrations.RunPython.noop),
     ]
