@@ -8,11 +8,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 from tests.core.strategies import titles
 
-from rheon.core.formats import CONTAINERS, can_hold, channels_text, codec_name
-from rheon.core.media import Cell, CellData, Extent, Reason, Title, aspect_text, parse_fraction, rate_text
+from rheon.core.media import Cell, CellData, Extent, Title, aspect_text, parse_fraction, rate_text
 from rheon.core.media.documents import dump, load
-from rheon.core.media.facts import Unit, any_of, fact
-from rheon.core.wording import duration_text, sentence, taken_text
 
 
 @pytest.mark.parametrize(
@@ -44,13 +41,6 @@ def test_aspects_have_their_usual_names(aspect: str, text: str) -> None:
     assert aspect_text(Fraction(aspect)) == text
 
 
-@pytest.mark.parametrize(
-    ("seconds", "text"), [(0, "0:00"), (247, "4:07"), (3599.6, "1 h 0 min"), (5538.2, "1 h 32 min")]
-)
-def test_durations_read_as_people_say_them(seconds: float, text: str) -> None:
-    assert duration_text(seconds) == text
-
-
 def test_neighbouring_cells_are_one_run_of_bytes() -> None:
     def cell(path: str, at: int) -> Cell:
         return Cell(start_s=0, duration_s=1, extents=(Extent(path=path, offset_bytes=at, length_bytes=10),))
@@ -66,37 +56,3 @@ def test_neighbouring_cells_are_one_run_of_bytes() -> None:
 @given(titles())
 def test_a_title_survives_being_stored_as_json(title: Title) -> None:
     assert load(Title, json.loads(json.dumps(dump(title)))) == title
-
-
-def test_containers_hold_what_they_can() -> None:
-    assert can_hold("mp4", "h264", "aac")
-    assert not can_hold("mp4", "mpeg2video", "aac")
-    assert not can_hold("mp3", "h264", "mp3")
-    assert can_hold("mp3", None, "mp3")
-    assert not can_hold("nothing", None, None)
-    assert can_hold("webm", "vp9", "opus") and not can_hold("webm", "h264", "opus")
-    assert {container.name for container in CONTAINERS.values()} == set(CONTAINERS)
-
-
-def test_codecs_and_channels_have_names_even_where_nobody_gave_one() -> None:
-    assert [codec_name(name) for name in ("mpeg2video", "ac3", "odd")] == ["MPEG-2", "AC-3", "ODD"]
-    assert [channels_text(count) for count in (1, 2, 6, 4)] == ["mono", "stereo", "5.1", "4 channels"]
-
-
-def test_a_reason_without_a_sentence_is_a_mistake() -> None:
-    with pytest.raises(KeyError):
-        sentence(Reason(code="no_such_reason"))
-    sides = {"measured": fact(Unit.CODEC, "mpeg2video"), "allowed": any_of(Unit.CODEC, "hevc", "h264")}
-    broken = {"rule": "video_codec", **sides}
-    assert (
-        sentence(Reason(code="breaks_rule", values=broken)) == "video codec is MPEG-2, the device takes HEVC or H.264"
-    )
-
-
-def test_titles_that_are_proposed_together_are_spoken_of_together() -> None:
-    series = [Reason(code="similar_lengths", values={"count": 3}), Reason(code="own_file")]
-    assert taken_text(series) == "picked: one of 3 titles of similar length: a series; a file of its own"
-    assert taken_text(series, together=True) == "picked: 3 titles of similar length: a series; a file of its own"
-    film = [Reason(code="longest", values={"next_s": 61.0, "chapters": 6, "audio": 1})]
-    assert taken_text(film) == "taken for the film: the longest by far, next is 1:01, 6 chapters"
-    assert taken_text([]) == "picked: "
