@@ -3,17 +3,18 @@
 # make wheel: what is installed elsewhere, the page inside.
 SHELL := /bin/bash
 RHEON_PORT ?= 8420
+PIP_TOOLS := 7.6.2
 # the demo has a home of its own and listens to none of the settings of a real one
 DEMO := $(abspath $(or $(RHEON_DEMO),demo-data))
 OTHERS := $(foreach v,$(filter RHEON_%,$(.VARIABLES)),-u $(v))
 IN_DEMO := env $(OTHERS) RHEON_CONFIG=$(DEMO)/rheon.toml RHEON_STATE=$(DEMO)/state RHEON_MEDIA=$(DEMO)/media \
-	RHEON_OUTPUT=$(DEMO)/output RHEON_PORT=$(RHEON_PORT) RHEON_DOOR_PORT=$(shell expr $(RHEON_PORT) + 1) \
+	RHEON_OUTPUT=$(DEMO)/output RHEON_PORT=$(RHEON_PORT) RHEON_PAIRING_PORT=$(shell expr $(RHEON_PORT) + 1) \
 	RHEON_DRIVES=rheon.demo.drive:$(DEMO)/state/tray.json,$(DEMO)/media
 DEMO_SOURCES := MARRAM_NIGHTS LANTERN_STREET_S1.iso HERON_REACH LOCK_KEEPERS LOCK_KEEPERS_D2 THE_LAST_FERRY SALT_ROAD GLASS_HARBOUR
 PY := .venv/bin/python
 WEB_SOURCES := $(shell find web/src web/index.html web/vite.config.ts web/package.json -type f 2>/dev/null)
 
-.PHONY: demo demo-clean wheel test bench truth kills fuzz load check web media client clean
+.PHONY: demo demo-clean wheel test quick bench truth kills fuzz mutants load check web media client hooks locks clean
 
 demo: .venv/.installed web
 	@$(PY) -m rheon.demo.build $(DEMO)/media
@@ -37,46 +38,74 @@ wheel: .venv/.installed web
 	@ls dist/*.whl
 
 test: .venv/.tests-installed web media check
-	$(PY) -m pytest --numprocesses 2 --dist worksteal tests/core tests/server tests/cli tests/demo
-	$(PY) -m pytest tests/e2e
+	$(PY) -m pytest --numprocesses 2 --dist worksteal --cov --cov-report= tests/core tests/server tests/cli tests/demo
+	$(PY) -m pytest --numprocesses 2 tests/e2e
+
+# types, laws and the tests of what computes, for while one writes
+quick: .venv/.tests-installed
+	.venv/bin/ruff check src tests scripts manage.py benchmarks
+	.venv/bin/mypy
+	.venv/bin/lint-imports --no-logo
+	$(PY) scripts/documents.py --check
+	$(PY) scripts/old_names.py
+	@$(PY) -m rheon.demo.build demo-data/media
+	$(PY) -m pytest --numprocesses 2 --dist worksteal -x tests/core/test_catalogue.py tests/core/wording tests/core/formats \
+		tests/core/media tests/core/commands tests/core/devices
 
 # everything that reads the code without running it
 check: .venv/.tests-installed web/node_modules/.installed
-	.venv/bin/ruff check src tests manage.py bench
-	.venv/bin/ruff format --check src tests manage.py bench
+	.venv/bin/ruff check src tests scripts manage.py benchmarks
+	.venv/bin/ruff format --check src tests scripts manage.py benchmarks
 	.venv/bin/mypy
 	.venv/bin/lint-imports
 	$(PY) manage.py makemigrations --check --dry-run
 	$(PY) scripts/documents.py --check
-	cd web && npm run --silent client:check && npm run --silent lint && npm run --silent check && npm run --silent test
+	$(PY) scripts/old_names.py
+	$(PY) scripts/locks.py --check
+	cd web && npm run --silent client:check && npm run --silent format:check && npm run --silent lint \
+		&& npm run --silent unused && npm run --silent check && npm run --silent test
 
 bench: .venv/.tests-installed media
-	$(PY) bench/run.py
+	$(PY) benchmarks/run.py
 
-# how often roles, borders, cadence and languages are right, on material whose truth is known
+# how often roles, borders, interlacing and languages are right, on material whose truth is known
 truth: .venv/.tests-installed media
-	$(PY) bench/truth.py
+	$(PY) benchmarks/truth.py
 
 # a running installation, killed 200 times (KILLS=20 for fewer): what was lost, stuck or left
 kills: .venv/.tests-installed web media
-	$(PY) bench/kills.py
+	$(PY) benchmarks/kills.py
 
 # 100,000 changed inputs for every reader (INPUTS=2000 for fewer), and many made-up calls for every address
 fuzz: .venv/.tests-installed media
-	$(PY) -W ignore bench/fuzz.py
+	$(PY) -W ignore benchmarks/fuzz.py
 	CALLS=$(or $(CALLS),150) $(PY) -m pytest tests/server/test_schema.py
+
+# which small faults the tests would not notice, in a sample (MUTANTS=20 for fewer, SEED=7 for others)
+mutants: .venv/.tests-installed media
+	$(PY) benchmarks/mutants.py
 
 # how quickly a busy installation answers
 load: .venv/.tests-installed web media
-	$(PY) bench/load.py
+	$(PY) benchmarks/load.py
 
 media: .venv/.installed
 	@$(PY) -m rheon.demo.build demo-data/media
 
 web: web/dist/index.html
 
+# before each commit, what reads the code without running it
+hooks: .venv/.tests-installed web/node_modules/.installed
+	.venv/bin/pre-commit install
+
+# the pinned packages with their hashes, after one of the lists was changed
+locks:
+	@test -d .venv-locks || python3 -m venv .venv-locks
+	.venv-locks/bin/python -m pip install --quiet --disable-pip-version-check pip-tools==$(PIP_TOOLS)
+	.venv-locks/bin/python scripts/locks.py
+
 # write the documents that are made from code: OpenAPI, the client's types, the profile schema
-client: .venv/.installed web/node_modules/.installed
+client: .venv/.tests-installed web/node_modules/.installed
 	$(PY) scripts/documents.py
 	cd web && npm run --silent client
 
@@ -88,16 +117,16 @@ web/node_modules/.installed: web/package-lock.json
 	cd web && npm ci --silent --no-progress
 	@touch $@
 
-.venv/.installed: requirements.txt pyproject.toml
+.venv/.installed: requirements.lock pyproject.toml
 	@scripts/system-packages.sh demo
 	@test -d .venv || python3 -m venv .venv
-	$(PY) -m pip install --quiet --disable-pip-version-check -r requirements.txt
+	$(PY) -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements.lock
 	$(PY) -m pip install --quiet --disable-pip-version-check --no-deps -e .
 	@touch $@
 
-.venv/.tests-installed: requirements-dev.txt .venv/.installed
+.venv/.tests-installed: requirements-dev.lock .venv/.installed
 	@scripts/system-packages.sh test
-	$(PY) -m pip install --quiet --disable-pip-version-check -r requirements-dev.txt
+	$(PY) -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements-dev.lock
 	@touch $@
 
 clean:

@@ -10,6 +10,7 @@ from pathlib import Path
 from typing import Any
 
 import django
+from messages import template
 
 ROOT = Path(__file__).resolve().parents[1]
 BEGIN, END = "<!-- settings: made by scripts/documents.py -->", "<!-- end of settings -->"
@@ -23,11 +24,12 @@ def documents() -> dict[Path, str]:
     from rheon.core.devices import profile_schema  # noqa: PLC0415
     from rheon.core.planning import DECISIONS  # noqa: PLC0415
 
-    openapi = SchemaGenerator().get_schema(request=None, public=True)
+    openapi = SchemaGenerator().get_schema(request=None, public=True)  # type: ignore[no-untyped-call]
     return {
         ROOT / "docs" / "openapi.json": json.dumps(openapi, indent=2, default=str) + "\n",
         ROOT / "docs" / "device-profile.schema.json": json.dumps(profile_schema(), indent=2) + "\n",
-        ROOT / "docs" / "decisions.md": decisions_table(DECISIONS.values()),
+        ROOT / "docs" / "plan-decisions.md": decisions_table(DECISIONS.values()),
+        ROOT / "docs" / "messages.pot": template(),
         ROOT / "README.md": with_settings((ROOT / "README.md").read_text()),
     }
 

@@ -67,6 +67,10 @@ def main() -> None:
         shoot(page, "add-device")
         page.goto(f"{ADDRESS}/household/2")
         shoot(page, "profile")
+        dark = browser.new_page(viewport={"width": 1280, "height": 800}, color_scheme="dark")
+        dark.goto(f"{ADDRESS}/bench/{film}/1")
+        dark.wait_for_timeout(4000)
+        shoot(dark, "plan-sheet-dark")
         convert(page, ["Lantern Street S1, episode 1", "Marram Nights"])
         expect(page.get_by_role("article", name="Marram Nights")).to_be_visible(timeout=120_000)
         page.wait_for_timeout(9000)
@@ -76,9 +80,6 @@ def main() -> None:
         page.get_by_role("link", name=re.compile("for Ada")).first.click()
         page.wait_for_timeout(1500)
         shoot(page, "outbox")
-        dark = browser.new_page(viewport={"width": 1280, "height": 800}, color_scheme="dark")
-        dark.goto(f"{ADDRESS}/bench/{film}/1")
-        shoot(dark, "plan-sheet-dark")
         browser.close()
 
 

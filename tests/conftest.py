@@ -37,7 +37,8 @@ def unfenced() -> Iterator[None]:
 
 @pytest.fixture(scope="session")
 def media() -> Path:
-    build(MEDIA)
+    if not os.environ.get("MEDIA_AS_IT_IS"):  # code that was changed to see what notices it makes no media
+        build(MEDIA)
     return MEDIA
 
 

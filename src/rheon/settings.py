@@ -10,7 +10,7 @@ import ipaddress
 import os
 import re
 import tomllib
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Annotated, Any
@@ -20,7 +20,6 @@ from pydantic import AfterValidator, BaseModel, BeforeValidator, Field, Validati
 from pydantic_settings import (
     BaseSettings,
     EnvSettingsSource,
-    InitSettingsSource,
     NoDecode,
     PydanticBaseSettingsSource,
     SettingsConfigDict,
@@ -33,9 +32,12 @@ PREFIX = "RHEON_"
 FILE_NAME = "rheon.toml"
 FILE_VARIABLE = "RHEON_CONFIG"
 USUAL = "as is usual"
+FLAG = "the flag --"
 FLAGS_VARIABLE = "RHEON_FLAGS"
 OTHER_VARIABLES = frozenset({FILE_VARIABLE, FLAGS_VARIABLE, "RHEON_DEBUG", "RHEON_DEMO"})
 """Variables that are no settings: where the file is, which variables a flag set, Django's faults, the demo's home."""
+CALLED_NOW = {"door_host": "pairing_host", "door_port": "pairing_port"}
+"""Settings that had another name once: it is still read, and told."""
 
 
 def _parts(separator: str) -> BeforeValidator:
@@ -93,14 +95,14 @@ class Settings(BaseSettings):
     )
     prefix: str = Field(default="", description="path that the page lies under behind a proxy, such as /rheon")
     https: bool = Field(default=False, description="whether a proxy in front speaks TLS with the browsers")
-    door_host: str = Field(
+    pairing_host: str = Field(
         default="0.0.0.0", description="address of the page that asks a device, only while it is turned on"
     )
-    door_port: int = Field(default=8421, ge=1, le=65535, description="port of the page that asks a device")
+    pairing_port: int = Field(default=8421, ge=1, le=65535, description="port of the page that asks a device")
     cache_mb: int = Field(default=500, ge=20, le=1_000_000, description="how much the cache of pictures may hold")
     log_mb: int = Field(default=20, ge=1, le=10_000, description="how much the logs may hold")
 
-    @field_validator("listen", "door_host")
+    @field_validator("listen", "pairing_host")
     @classmethod
     def _is_address(cls, value: str) -> str:
         if value != "localhost":
@@ -171,6 +173,8 @@ class Loaded:
     """Variables that look like settings and are none."""
     flagged: tuple[str, ...] = ()
     """Settings that a flag gave."""
+    renamed: tuple[tuple[str, str], ...] = ()
+    """What was said under an older name: where, and the name of today."""
 
     def environment(self) -> dict[str, str]:
         """What the parts of an installation are started with: the flags, as variables that say that they were flags."""
@@ -190,31 +194,53 @@ def load_settings(flags: Mapping[str, object] | None = None) -> Loaded:
     """The settings of this process. Raises ``SettingsRefused`` with the place of what is wrong."""
     path = settings_file()
     text, written = _read(path)
-    said = {name: value for name, value in (flags or {}).items() if value is not None}
     values: dict[str, object] = {}
     origins = dict.fromkeys(Settings.model_fields, USUAL)
-    for name, value in written.items():
-        values[name], origins[name] = _beside(path, name, value), f"{path}, line {_line_of(text, name)}"
+    renamed: dict[str, str] = {}
+
+    def take(said: Mapping[str, object], origin: Callable[[str], str]) -> None:
+        # an older name first, so that the one of today wins where both are said
+        for name in sorted(said, key=lambda name: name not in CALLED_NOW):
+            now = CALLED_NOW.get(name, name)
+            values[now], origins[now] = said[name], origin(name)
+            if now != name:
+                renamed[origin(name)] = now
+
     passed_on = os.environ.get(FLAGS_VARIABLE, "").split(",")
-    for name, value in EnvSettingsSource(Settings)().items():
-        values[name], origins[name] = value, _flag(name) if name in passed_on else f"the variable {variable(name)}"
-    for name, value in InitSettingsSource(Settings, init_kwargs=said)().items():
-        values[name], origins[name] = value, _flag(name)
-    if unknown := next((name for name in written if name not in Settings.model_fields), None):
+    take(
+        {name: _beside(path, name, value) for name, value in written.items()},
+        lambda name: f"{path}, line {_line_of(text, name)}",
+    )
+    take(_said_by_variables(), lambda name: _flag(name) if name in passed_on else f"the variable {variable(name)}")
+    take({name: value for name, value in (flags or {}).items() if value is not None}, _flag)
+    if unknown := next((name for name in written if CALLED_NOW.get(name, name) not in Settings.model_fields), None):
         known = ", ".join(Settings.model_fields)
-        raise SettingsRefused(f"{origins[unknown]}: there is no setting “{unknown}”.", advice=f"There are: {known}.")
+        raise SettingsRefused(
+            "{origin}: there is no setting “{unknown}”.",
+            origin=origins[unknown],
+            unknown=unknown,
+            advice="There are: {known}.",
+            known=known,
+        )
     try:
-        settings = Settings(**values)  # type: ignore[arg-type] - checked by the model
+        settings = Settings(**values)  # type: ignore[arg-type]  # checked by the model
     except ValidationError as error:
         raise _refusal(error, origins) from error
-    known_variables = {variable(name) for name in Settings.model_fields} | OTHER_VARIABLES
+    known_variables = {variable(name) for name in (*Settings.model_fields, *CALLED_NOW)} | OTHER_VARIABLES
     unknown_ones = tuple(sorted(v for v in os.environ if v.startswith(PREFIX) and v not in known_variables))
-    flagged = tuple(name for name, origin in origins.items() if origin == _flag(name))
-    return Loaded(settings=settings, origins=origins, unknown=unknown_ones, flagged=flagged)
+    flagged = tuple(name for name, origin in origins.items() if origin.startswith(FLAG))
+    return Loaded(
+        settings=settings, origins=origins, unknown=unknown_ones, flagged=flagged, renamed=tuple(renamed.items())
+    )
+
+
+def _said_by_variables() -> dict[str, object]:
+    older = {name: os.environ.get(variable(name)) for name in CALLED_NOW}
+    return {name: value for name, value in older.items() if value} | EnvSettingsSource(Settings)()
 
 
 def _flag(name: str) -> str:
-    return f"the flag --{name.replace('_', '-')}"
+    return f"{FLAG}{name.replace('_', '-')}"
 
 
 def variable(name: str) -> str:
@@ -228,12 +254,14 @@ def _read(path: Path) -> tuple[str, dict[str, Any]]:
         return text, TomlConfigSettingsSource(Settings, toml_file=path)()
     except FileNotFoundError as error:
         if FILE_VARIABLE in os.environ:
-            raise SettingsRefused(f"There is no file {path}.", advice=f"Correct {FILE_VARIABLE}.") from error
+            raise SettingsRefused(
+                "There is no file {path}.", path=path, advice="Correct {variable}.", variable=FILE_VARIABLE
+            ) from error
         return "", {}
     except (OSError, UnicodeDecodeError) as error:
-        raise SettingsRefused(f"{path} can't be read: {error}.") from error
+        raise SettingsRefused("{path} can't be read: {error}.", path=path, error=error) from error
     except tomllib.TOMLDecodeError as error:
-        raise SettingsRefused(f"{path} is no valid TOML: {error}.") from error
+        raise SettingsRefused("{path} is no valid TOML: {error}.", path=path, error=error) from error
 
 
 def _beside(path: Path, name: str, value: object) -> object:
@@ -257,8 +285,13 @@ def _refusal(error: ValidationError, origins: Mapping[str, str]) -> SettingsRefu
     reason = first["msg"].removeprefix("Value error, ")
     given = first["input"]
     return SettingsRefused(
-        f"{origins[name]}: {name.replace('_', ' ')} can't be {given!r}: {reason[:1].lower()}{reason[1:]}.",
-        advice=f"Wanted is: {Settings.model_fields[name].description}.",
+        "{origin}: {setting} can't be {given}: {reason}.",
+        origin=origins[name],
+        setting=name.replace("_", " "),
+        given=repr(given),
+        reason=f"{reason[:1].lower()}{reason[1:]}",
+        advice="Wanted is: {description}.",
+        description=Settings.model_fields[name].description,
     )
 
 
@@ -277,7 +310,7 @@ def usual_text(name: str) -> str:
     return f"`{text}`" if text else "none"
 
 
-class Line(BaseModel):
+class SettingLine(BaseModel):
     """One setting as it is shown: its value as text and where that comes from."""
 
     name: str
@@ -287,8 +320,8 @@ class Line(BaseModel):
     about: str
 
 
-def lines(loaded: Loaded) -> Iterable[Line]:
+def lines(loaded: Loaded) -> Iterable[SettingLine]:
     for name, value in loaded.settings:
         about = Settings.model_fields[name].description or ""
         text = _as_text(name, value)
-        yield Line(name=name, variable=variable(name), value=text, origin=loaded.origins[name], about=about)
+        yield SettingLine(name=name, variable=variable(name), value=text, origin=loaded.origins[name], about=about)

@@ -188,3 +188,26 @@ def test_verdicts_and_what_a_pin_breaks_are_told(media: Path) -> None:
     planned = document("plan", disc, "--title", "1", "--device", "heron-8", "--set", "picture.codec=hevc")
     assert [entry["rule"] for entry in planned["breaks"]] == ["video_codec"]
     assert document("plan", disc, "--title", "1", "--device", "faithful-copy")["treatment"] == "rewrap"
+
+
+def test_the_version_is_said_without_a_verb() -> None:
+    status, out = call("--version")
+    assert (status, out.split()[0]) == (0, "rheon")
+    assert out.split()[1][0].isdecimal()
+
+
+def test_an_older_key_is_taken_and_its_name_of_today_told(media: Path) -> None:
+    said = [
+        str(media / "MARRAM_NIGHTS"),
+        "--title",
+        "1",
+        "--device",
+        "h264-baseline-30",
+        "--set",
+        "picture.cadence=25",
+        "--json",
+    ]
+    done = runner.invoke(build(["plan", *said]), ["plan", *said])
+    assert "picture.cadence is called picture.frame_rate now." in done.stderr
+    decision = next(one for one in json.loads(done.stdout)["decisions"] if one["key"] == "picture.frame_rate")
+    assert (decision["value"], decision["pinned"]) == ("25", True)

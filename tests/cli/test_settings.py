@@ -118,6 +118,36 @@ def test_the_verb_shows_every_setting_and_names_variables_that_are_none(monkeypa
     assert "the flag --port" in refused.stderr
 
 
+@pytest.mark.parametrize(
+    ("written", "said", "flags", "value", "told"),
+    [
+        ("door_port = 9100", None, [], "9100", "line 1"),
+        ("pairing_port = 9100\ndoor_port = 9200", None, [], "9100", "line 2"),
+        ("door_port = 9100", "9200", [], "9200", "The variable RHEON_DOOR_PORT"),
+        ("", "9200", ["--door-port", "9300"], "9300", "The flag --door-port"),
+        ("pairing_port = 9100", None, [], "9100", ""),
+    ],
+)
+def test_settings_under_an_older_name_are_read_and_told(
+    nothing_said: Path,
+    monkeypatch: pytest.MonkeyPatch,
+    written: str,
+    said: str | None,
+    flags: list[str],
+    value: str,
+    told: str,
+) -> None:
+    nothing_said.write_text(written)
+    if said:
+        monkeypatch.setenv("RHEON_DOOR_PORT", said)
+    arguments = ["settings", "--json", *flags]
+    done = CliRunner().invoke(build(arguments), arguments)
+    shown = {line["name"]: line["value"] for line in json.loads(done.stdout)}
+    assert shown["pairing_port"] == value
+    assert (told in done.stderr) and ("is called pairing_port now" in done.stderr) == bool(told)
+    assert "no setting" not in done.stderr
+
+
 def test_the_list_of_verbs_loads_none_of_them() -> None:
     code = "import sys; from rheon.cli.main import build\ntry: build(['--help'])(['--help'])\nexcept SystemExit: pass\n"
     code += "print(sorted({'django', 'pydantic', 'numpy', 'rheon.core.sources', 'rich'} & set(sys.modules)))"

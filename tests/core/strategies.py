@@ -81,7 +81,7 @@ def titles(draw: st.DrawFn) -> Title:
     duration = draw(st.floats(0.5, 30_000, allow_nan=False))
     count = draw(st.integers(0, 3))
     video = draw(st.one_of(st.none(), videos())) if count else draw(videos())
-    words = draw(st.lists(st.tuples(LANGUAGES, st.sampled_from(["dvd_subtitle", "subrip"])), max_size=3))
+    subtitles = draw(st.lists(st.tuples(LANGUAGES, st.sampled_from(["dvd_subtitle", "subrip"])), max_size=3))
     return Title(
         number=1,
         duration_s=duration,
@@ -91,7 +91,8 @@ def titles(draw: st.DrawFn) -> Title:
         video=video,
         audio=tuple(draw(audios(index)) for index in range(count)),
         subtitles=tuple(
-            SubtitleStream(index=index, format=kind, language=language) for index, (language, kind) in enumerate(words)
+            SubtitleStream(index=index, format=kind, language=language)
+            for index, (language, kind) in enumerate(subtitles)
         ),
         chapters=tuple(Chapter(number=n + 1, start_s=n * duration / 4) for n in range(draw(st.integers(0, 4)))),
     )

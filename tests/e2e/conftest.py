@@ -2,25 +2,17 @@
 
 from __future__ import annotations
 
+import fcntl
 import os
-import signal
-import socket
-import subprocess
-import sys
-import time
-import urllib.error
-import urllib.request
 from collections.abc import Iterator
-from dataclasses import dataclass, field
 from pathlib import Path
 
 import pytest
 from playwright.sync_api import Browser, Page, expect, sync_playwright
 
-from rheon.server.keeper import DJANGO, parts
-from rheon.settings import Settings, load_settings
+from .running import Rheon, free_port
+from .stages import EMPTY, stage_of
 
-ROOT = Path(__file__).parents[2]
 SET_UP = "from rheon.server.home.actions.setting_up import mark_set_up; mark_set_up()"
 BROWSER_FLAGS = (
     "--no-sandbox",
@@ -35,93 +27,48 @@ BROWSER_FLAGS = (
 )
 
 
-@dataclass
-class Rheon:
-    """The processes of one running Rheon. ``state`` holds its database, ``output`` what it makes."""
-
-    state: Path
-    output: Path
-    port: int
-    door: int
-    logs: Path | None = None
-    processes: dict[str, subprocess.Popen[bytes]] = field(default_factory=dict)
-
-    @property
-    def address(self) -> str:
-        return f"http://127.0.0.1:{self.port}"
-
-    def manage(self, *arguments: str) -> None:
-        subprocess.run(
-            [sys.executable, "manage.py", *arguments], cwd=ROOT, env=self._env(), check=True, capture_output=True
-        )
-
-    def start(self, name: str) -> None:
-        argv = next(part.argv for part in parts(self.settings) if part.name == name)
-        log = ((self.logs or self.state) / f"{name}.log").open("ab")
-        self.processes[name] = subprocess.Popen(argv, cwd=ROOT, env=self._env(), stdout=log, stderr=log)
-
-    def kill(self, name: str) -> None:
-        """End a process as a power cut would."""
-        self.processes[name].send_signal(signal.SIGKILL)
-        self.processes[name].wait()
-
-    def wait(self) -> None:
-        for _ in range(150):
-            try:
-                urllib.request.urlopen(f"{self.address}/shelf", timeout=2).close()
-            except (urllib.error.URLError, OSError):
-                time.sleep(0.2)
-            else:
-                return
-        pytest.fail("the server did not start: " + (self.state / "web.log").read_text()[-2000:])
-
-    def end(self) -> None:
-        for process in self.processes.values():
-            process.terminate()
-        for process in self.processes.values():
-            try:
-                process.wait(timeout=10)
-            except subprocess.TimeoutExpired:
-                process.kill()
-
-    @property
-    def settings(self) -> Settings:
-        flags = {
-            "state": self.state,
-            "output": self.output,
-            "media": (ROOT / "demo-data" / "media",),
-            "port": self.port,
-        }
-        return load_settings({**flags, "door_port": self.door, "door_host": "127.0.0.1"}).settings
-
-    def _env(self) -> dict[str, str]:
-        return {**os.environ, **self.settings.environment(), **DJANGO}
-
-
-def free_port() -> int:
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        return int(probe.getsockname()[1])
-
-
-@pytest.fixture(scope="module")
-def rheon(media: Path, tmp_path_factory: pytest.TempPathFactory) -> Iterator[Rheon]:
-    state = tmp_path_factory.mktemp("state")
-    running = Rheon(state=state, output=tmp_path_factory.mktemp("output"), port=free_port(), door=free_port())
-    running.manage("migrate", "--verbosity", "0")
-    running.manage("shell", "--command", SET_UP)
+@pytest.fixture(scope="session")
+def running(media: Path, tmp_path_factory: pytest.TempPathFactory) -> Iterator[Rheon]:
+    """One installation for all tests of this process; each test begins it anew at a stage."""
+    place = Rheon(
+        state=tmp_path_factory.mktemp("state"),
+        output=tmp_path_factory.mktemp("output"),
+        port=free_port(),
+        pairing_port=free_port(),
+    )
+    place.manage("migrate", "--verbosity", "0")
+    place.manage("shell", "--command", SET_UP)
     try:
-        for name in ("web", "quick", "second", "convert"):
-            running.start(name)
-        running.wait()
-        yield running
+        place.start_all()
+        yield place
     finally:
-        running.end()
+        place.end()
+
+
+@pytest.fixture(scope="session")
+def stages(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """Where stages are kept; the processes that share the tests share them too."""
+    base = tmp_path_factory.getbasetemp()
+    folder = (base.parent if "PYTEST_XDIST_WORKER" in os.environ else base) / "stages"
+    folder.mkdir(exist_ok=True)
+    return folder
+
+
+@pytest.fixture
+def rheon(running: Rheon, stages: Path, request: pytest.FixtureRequest) -> Rheon:
+    """A Rheon of this test's own, at the stage that its mark names, or its module (``STAGE``)."""
+    marked = request.node.get_closest_marker("stage")
+    wanted = marked.args[0] if marked else getattr(request.module, "STAGE", EMPTY)
+    with (stages / "lock").open("w") as lock:
+        fcntl.flock(lock, fcntl.LOCK_EX)
+        stage = stage_of(running, stages, wanted)
+    running.begin(stage)
+    return running
 
 
 @pytest.fixture(scope="session")
 def browser() -> Iterator[Browser]:
-    expect.set_options(timeout=15_000)
+    expect.set_options(timeout=40_000)  # two installations and two browsers share two cores
     with sync_playwright() as playwright:
         launched = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=BROWSER_FLAGS)
         yield launched

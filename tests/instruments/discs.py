@@ -47,7 +47,7 @@ class Chain:
     parts: Sequence[tuple[int, int, int]] = field(default_factory=tuple)
 
 
-def clock(seconds: float) -> str:
+def timecode(seconds: float) -> str:
     return f"{int(seconds // 3600)}:{int(seconds % 3600 // 60):02}:{seconds % 60:06.3f}"
 
 
@@ -78,7 +78,8 @@ def _with_lines(stream: Path, vob: Vob, work: Path) -> Path:
     box.save(picture)
     top = round(height * 0.82) // 2 * 2
     units = "".join(
-        f'<spu start="{clock(start)}" end="{clock(end)}" image={quoteattr(str(picture))} xoffset="0" yoffset="{top}"/>'
+        f'<spu start="{timecode(start)}" end="{timecode(end)}" image={quoteattr(str(picture))}'
+        f' xoffset="0" yoffset="{top}"/>'
         for start, end in vob.lines
     )
     standard = "PAL" if vob.pictures.rate == PAL else "NTSC"
@@ -101,12 +102,12 @@ def author_dvd(vobs: Sequence[Vob], chains: Sequence[Chain], folder: Path) -> Pa
         f'<audio format="ac3" channels="{n}" lang="{lang}"/>'
         for n, lang in zip(vobs[0].channels, ("en", "es"), strict=False)
     )
-    words = '<subpicture lang="en"/>' if any(vob.lines for vob in vobs) else ""
+    subtitles = '<subpicture lang="en"/>' if any(vob.lines for vob in vobs) else ""
     listed = "".join(f"<pgc>{''.join(_part(vobs, paths, part) for part in chain.parts)}</pgc>" for chain in chains)
     video = f'<video format="{standard}" aspect="4:3"/>'
     recipe = work / "disc.xml"
     recipe.write_text(
-        f"<dvdauthor dest={quoteattr(str(folder))}><vmgm/><titleset><titles>{video}{sound}{words}{listed}</titles>"
+        f"<dvdauthor dest={quoteattr(str(folder))}><vmgm/><titleset><titles>{video}{sound}{subtitles}{listed}</titles>"
         "</titleset></dvdauthor>",
         encoding="utf-8",
     )
@@ -119,8 +120,8 @@ def _part(vobs: Sequence[Vob], paths: Sequence[Path], part: tuple[int, int, int]
     which, first, last = part
     marks = [*vobs[which].chapters_s, None]
     cells = "".join(
-        f'<cell start="{clock(marks[n] or 0.0)}"'
-        + (f' end="{clock(end)}"' if (end := marks[n + 1]) else "")
+        f'<cell start="{timecode(marks[n] or 0.0)}"'
+        + (f' end="{timecode(end)}"' if (end := marks[n + 1]) else "")
         + ' chapter="1"/>'
         for n in range(first, last + 1)
     )
@@ -173,14 +174,14 @@ def make_clip(
     return made
 
 
-def _described(path: Path, stem: str, rate: Fraction, words: bool) -> Clip:
+def _described(path: Path, stem: str, rate: Fraction, subtitles: bool) -> Clip:
     argv = ["ffprobe", "-v", "error", str(path), "-select_streams", "v", "-show_entries", "packet=pts,pos,flags"]
     packets = json.loads(run(Command(argv=[*argv, "-of", "json"])).stdout)["packets"]
     stamps = [packet["pts"] for packet in packets]
     return Clip(
         stem=stem,
         sounds=[Sound(codec="ac3", language="eng", surround=False, root_hz=0)],
-        words=["eng"] if words else [],
+        subtitles=["eng"] if subtitles else [],
         start=min(stamps) // 2,
         end=(max(stamps) + round(90000 / rate)) // 2,
         entries=[(p["pts"] // 2, int(p["pos"]) // 192) for p in packets if p["flags"].startswith("K")],
@@ -239,4 +240,5 @@ def author_angles(folder: Path, seconds: int) -> Path:
         vob = Vob(pictures=Pictures(count=25 * seconds, rate=PAL, size=(720, 576), first=first))
         made = author_dvd([vob], [Chain(parts=((0, 0, 0),))], folder / f"ANGLE{number}")
         data.append(title_bytes(read_source(made).titles[0]))
-    return angle_disc(folder / "ANGLES" / "VIDEO_TS", *data, seconds)
+    one, other = data
+    return angle_disc(folder / "ANGLES" / "VIDEO_TS", one, other, seconds)

@@ -12,12 +12,15 @@ from django.test import Client
 
 from rheon.demo.models import device, models
 from rheon.server.household.actions.devices import add_device, add_own_device
-from rheon.server.household.actions.people import set_languages
+from rheon.server.household.actions.people import change_household
 from rheon.server.household.models import Device
+from rheon.server.household.requests import HouseholdChange
 from rheon.server.shelf.actions.reading import read_now
 from rheon.server.shelf.actions.sources import add_source
 from rheon.server.shelf.folders import fence_in
 from rheon.server.shelf.models import Source
+
+from .published import check_answer
 
 
 @pytest.fixture(autouse=True)
@@ -45,8 +48,11 @@ def shelf(db: None, media: Path) -> Callable[[str], Source]:
 
 @pytest.fixture
 def household(db: None) -> list[int]:
-    set_languages(["en"])
-    return [own(name).pk for name in ("wren-6", "heron-8", "sanderling-2", "sound-only")]
+    """Four devices by their numbers, which are those of their targets too."""
+    change_household(HouseholdChange(languages=["en"]))
+    devices = [own(name) for name in ("wren-6", "heron-8", "sanderling-2", "sound-only")]
+    assert [device.target.pk for device in devices] == [device.pk for device in devices]
+    return [device.pk for device in devices]
 
 
 def own(name: str) -> Device:
@@ -56,12 +62,14 @@ def own(name: str) -> Device:
 
 @pytest.fixture
 def api(client: Client) -> Callable[..., Any]:
-    """Call the API as the page does; gives (status, document)."""
+    """Call the API as the page does; gives (status, document), which is as published."""
 
     def call(method: str, path: str, body: object = None) -> tuple[int, Any]:
         more = {"data": body, "content_type": "application/json"} if body is not None else {}
         response = getattr(client, method)(f"/api/{path}", **more)
-        return response.status_code, response.json() if response.content else None
+        document = response.json() if response.content else None
+        check_answer(method, f"/api/{path}", response.status_code, document)
+        return response.status_code, document
 
     assert django_settings.DATABASES["default"]["ENGINE"].endswith("sqlite3")
     return call

@@ -8,11 +8,9 @@ from typing import Any
 import pytest
 from django.test import AsyncClient
 
-from rheon.server.bench.documents import CellSerializer, SheetSerializer, TableSerializer
 from rheon.server.outbox.models import Output
 from rheon.server.shelf.models import Source, Title
 from rheon.server.worklist.actions.run import run_next
-from rheon.server.worklist.api import WorklistSerializer
 from rheon.server.worklist.models import Job
 
 Api = Callable[..., Any]
@@ -26,7 +24,7 @@ def cell(shelf: Shelf, household: list[int]) -> tuple[int, int]:
 
 
 def add(api: Api, *cells: tuple[int, int]) -> list[int]:
-    status, document = api("post", "worklist/jobs", {"cells": [{"title_id": t, "device_id": d} for t, d in cells]})
+    status, document = api("post", "worklist/jobs", {"cells": [{"title_id": t, "target_id": d} for t, d in cells]})
     assert status == 201, document
     ids: list[int] = document["job_ids"]
     return ids
@@ -42,12 +40,10 @@ def test_the_table_crosses_picks_with_devices_and_shows_what_one_file_serves(
     shelf("MARRAM_NIGHTS")
     shelf("camera/Kite day.mp4")
     table = api("get", "bench")[1]
-    assert set(table) == set(TableSerializer().fields)
     phone, tablet, _pocket, sound = household
     film, kite = (title["id"] for title in table["titles"])
     listed = api("get", f"bench/cells?titles={film},{kite}")[1]
-    assert set(listed[0]) == set(CellSerializer().fields)
-    cells = {(c["title_id"], c["device_id"]): c for c in listed}
+    cells = {(c["title_id"], c["target_id"]): c for c in listed}
     assert len(cells) == 8
     assert cells[film, tablet]["same_as"] == phone
     assert cells[kite, phone]["verdict"] == "plays"
@@ -59,7 +55,6 @@ def test_a_sheet_explains_itself_and_follows_what_is_set_by_hand(shelf: Shelf, h
     film = shelf("MARRAM_NIGHTS").titles.get(number=1)
     address = f"bench/plans/{film.pk}/{household[1]}"
     sheet = api("get", address)[1]
-    assert set(sheet) == set(SheetSerializer().fields)
     assert all(decision["reason"] for decision in sheet["decisions"])
     assert [step["balance"] for step in sheet["steps"]] == ["lean", "light", "even", "full", "rich"]
     changed = api("patch", address, {"balance": "lean", "pins": {"sound.track": "1", "file.name": 'no "quotes"'}})[1]
@@ -84,7 +79,6 @@ def test_a_job_is_made_checked_and_delivered(cell: tuple[int, int], api: Api, se
     assert state(job) == "waiting"
     run_next()
     worklist = api("get", "worklist")[1]
-    assert set(worklist["jobs"][0]) == set(WorklistSerializer().fields["jobs"].child.fields)
     assert (worklist["jobs"][0]["state"], worklist["total"]["count"]) == ("done", 0)
     output = api("get", f"outbox/{api('get', 'outbox')[1]['outputs'][0]['id']}")[1]
     assert output["file_name"] == "Marram Nights, extra 3.mp3"
@@ -158,7 +152,7 @@ def test_a_job_never_reads_outside_the_media_folders(cell: tuple[int, int], api:
 
 def test_nothing_to_make_is_said_and_makes_no_job(shelf: Shelf, household: list[int], api: Api) -> None:
     kite = shelf("camera/Kite day.mp4").titles.get()
-    status, said = api("post", "worklist/jobs", {"cells": [{"title_id": kite.pk, "device_id": household[0]}]})
+    status, said = api("post", "worklist/jobs", {"cells": [{"title_id": kite.pk, "target_id": household[0]}]})
     assert (status, said["code"], Job.objects.count()) == (422, "plan_refused", 0)
 
 

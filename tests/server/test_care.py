@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import contextlib
 import gzip
+import json
 import os
 import shutil
 import sqlite3
@@ -18,7 +19,12 @@ import pytest
 from typer.testing import CliRunner
 
 from rheon.cli.main import build
+from rheon.core.analysis import Survey
 from rheon.core.errors import BackupRefused, DatabaseNewer, InUse
+from rheon.core.media import CellData, Title
+from rheon.core.media.documents import load
+from rheon.core.planning import Plan, PlanRequest, SubtitleWish
+from rheon.core.wording import sentence
 from rheon.server.care import database, doctor
 from rheon.server.care.database import alone, back_up, check_version, database_of, keep_before_migration, restore
 from rheon.settings import load_settings
@@ -59,16 +65,48 @@ def rows(path: Path) -> Rows:
         return {name: sorted(map(dict, db.execute(f'SELECT * FROM "{name}"')), key=repr) for name in own}
 
 
-CALLED_NOW = {"done_s": "done"}
+CALLED_NOW = {"done_s": "done", "words": "subtitles"}
+TABLES_NOW = {"bench_setting": "bench_celloverride", "household_asking": "household_pairing"}
+IN_DOCUMENTS = {
+    '"clock": ': '"pts": ',
+    '"words": ': '"subtitles": ',
+    '"cadence": ': '"scan_type": ',
+    '"effort": ': '"preset": ',
+    '"effort_of_balance"': '"preset_of_balance"',
+    '"words_': '"subtitles_',
+}
+BENCH_S_OWN = {("household_device", "column")}
+"""What a row of the Bench says now."""
 
 
 def as_before(after: Rows, before: Rows) -> Rows:
-    """What is there now of the tables and columns that were there then, by the names they had."""
-    columns = {name: list(found[0]) if found else [] for name, found in before.items()}
+    """What is there now of the rows and columns that were there then, by the names they had."""
     return {
-        name: sorted(({key: row[CALLED_NOW.get(key, key)] for key in keys} for row in after[name]), key=repr)
-        for name, keys in columns.items()
+        name: sorted(
+            ({key: row[CALLED_NOW.get(key, key)] for key in found[0]} for row in after[TABLES_NOW.get(name, name)]),
+            key=repr,
+        )
+        for name, found in kept_of(before).items()
     }
+
+
+def kept_of(before: Rows) -> Rows:
+    """The rows of then, without what is said elsewhere now; what their documents hold, by the names of today."""
+    return {
+        name: sorted(
+            ({key: _named_today(said) for key, said in row.items() if (name, key) not in BENCH_S_OWN} for row in found),
+            key=repr,
+        )
+        for name, found in before.items()
+        if found
+    }
+
+
+def _named_today(said: object) -> object:
+    if isinstance(said, str) and said.startswith("{"):
+        for old, now in IN_DOCUMENTS.items():
+            said = said.replace(old, now)
+    return said
 
 
 def bring_forward(state: Path) -> None:
@@ -87,7 +125,8 @@ def test_an_older_database_is_brought_forward_with_every_row_and_a_copy_is_kept(
     }  # fmt: skip
     bring_forward(state)
     after = rows(database_of(state))
-    assert as_before(after, before) == before
+    assert as_before(after, before) == kept_of(before)
+    assert [row["device_id"] for row in after["bench_target"]] == [row["id"] for row in before["household_device"]]
     (kept,) = (state / "backups").iterdir()
     assert rows(kept) == before
     assert stat.S_IMODE(kept.stat().st_mode) == 0o600
@@ -97,6 +136,51 @@ def test_an_older_database_is_brought_forward_with_every_row_and_a_copy_is_kept(
     assert not check_version(database_of(state))
     bring_forward(state)
     assert len(list((state / "backups").iterdir())) == 1
+
+
+def test_shared_files_and_goals_become_targets_with_their_numbers_and_what_was_set(state: Path) -> None:
+    """Ada's phone (1), a goal (2) and a tablet (3) are devices there, and so is what 1 and 3 share (4)."""
+    database_of(state).write_bytes(gzip.decompress((DATA / "targets-2026-11-28.sqlite3.gz").read_bytes()))
+    before = rows(database_of(state))
+    bring_forward(state)
+    after = rows(database_of(state))
+    assert [row["id"] for row in after["household_device"]] == [1, 3]
+    kinds = [(row["id"], row["kind"], row["device_id"], row["goal"]) for row in after["bench_target"]]
+    assert sorted(kinds) == [
+        (1, "device", 1, ""),
+        (2, "goal", None, "sound-as-mp3"),
+        (3, "device", 3, ""),
+        (4, "shared", None, ""),
+    ]
+    assert {(row["target_id"], row["device_id"]) for row in after["bench_target_shares"]} == {(4, 1), (4, 3)}
+    assert next(row["used"] for row in after["bench_target"] if row["id"] == 2) == 1
+    was_set = {(row["device_id"], row["balance"], row["pins"]) for row in before["bench_setting"]}
+    assert {(row["target_id"], row["balance"], row["pins"]) for row in after["bench_celloverride"]} == was_set
+    assert len(was_set) == 3
+
+
+def test_what_is_stored_under_older_names_is_read_under_those_of_today(state: Path) -> None:
+    """Three titles that were looked at, a job that is done, pins of a cell, and a wish for subtitles."""
+    database_of(state).write_bytes(gzip.decompress((DATA / "names-2026-11-28.sqlite3.gz").read_bytes()))
+    before = rows(database_of(state))
+    bring_forward(state)
+    after = rows(database_of(state))
+    titles = [load(Title, json.loads(row["document"])) for row in after["shelf_title"]]
+    assert all(isinstance(title.data, CellData) and title.data.start_pts is not None for title in titles)
+    surveys = [load(Survey, json.loads(row["survey"])) for row in after["shelf_title"]]
+    assert all(survey.scan_type for survey in surveys) and sum(len(survey.subtitles) for survey in surveys) == 3
+    (job,) = after["worklist_job"]
+    made, asked = load(Plan, json.loads(job["plan_document"])), load(PlanRequest, json.loads(job["request_document"]))
+    assert made.settings and made.settings.video
+    assert (made.settings.video.preset, asked.pins.said["picture.preset"], asked.subtitles) == (
+        "fast", "fast", SubtitleWish.ALWAYS,
+    )  # fmt: skip
+    assert all(sentence(decision.reason) for decision in made.decisions if decision.reason)
+    assert [(row["target_id"], row["pins"]) for row in after["bench_celloverride"]] == [
+        (row["target_id"], row["pins"]) for row in before["bench_setting"]
+    ]
+    assert [row["subtitles"] for row in after["household_device"]] == ["always", ""]
+    assert '"words' not in str(after) and '"clock"' not in str(after)
 
 
 def test_a_copy_made_while_somebody_writes_is_whole_and_is_put_back_elsewhere(state: Path, tmp_path: Path) -> None:

@@ -41,7 +41,7 @@ def planned(monkeypatch: pytest.MonkeyPatch) -> list[str]:
 def read(api: Api, film: Title, balance: str = "") -> dict[int, Any]:
     status, found = api("get", f"bench/cells?titles={film.pk}" + (f"&balance={balance}" if balance else ""))
     assert status == 200
-    return {cell["device_id"]: cell for cell in found}
+    return {cell["target_id"]: cell for cell in found}
 
 
 def test_what_did_not_change_is_not_planned_again(

@@ -9,6 +9,7 @@ from django.core.management import call_command
 from django_tasks import default_task_backend
 
 from rheon.server.household.models import Device
+from rheon.server.live.documents import Counts
 from rheon.server.live.snapshot import snapshot
 from rheon.server.shelf.actions.samples import sample_title
 from rheon.server.shelf.models import Source, Title
@@ -41,7 +42,7 @@ def test_what_is_picked_is_sampled_and_what_is_converted_waits_on_its_own_queue(
     shelf: Callable[[str], Source], household: list[int], api: Callable[..., Any]
 ) -> None:
     film = shelf("MARRAM_NIGHTS").titles.get(number=1)
-    api("post", "worklist/jobs", {"cells": [{"title_id": film.pk, "device_id": household[1]}]})
+    api("post", "worklist/jobs", {"cells": [{"title_id": film.pk, "target_id": household[1]}]})
     assert queued() == [
         ("read_source_task", "quick"),
         ("sample_title_task", "quick"),
@@ -84,6 +85,6 @@ def test_a_page_s_marks_change_only_with_their_place(
     before = snapshot()
     api("patch", f"bench/plans/{film.pk}/{household[1]}", {"balance": "lean"})
     after = snapshot()
-    assert before["marks"]["bench"] != after["marks"]["bench"]
-    assert before["marks"]["shelf"] == after["marks"]["shelf"]
-    assert after["counts"] == {"sources": 1, "picked": 1, "to_do": 0, "fraction": 0.0, "outputs": 0}
+    assert before.marks.bench != after.marks.bench
+    assert before.marks.shelf == after.marks.shelf
+    assert after.counts == Counts(sources=1, picked=1, to_do=0, fraction=0.0, outputs=0)

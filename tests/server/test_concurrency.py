@@ -35,10 +35,10 @@ def at_once(*works: Callable[[], object]) -> None:
 
 @pytest.fixture
 def cells(shelf: Callable[[str], Source], household: list[int]) -> list[tuple[Title, Any]]:
-    from rheon.server.household.models import Device
+    from rheon.server.bench.models import Target
 
     title = shelf("MARRAM_NIGHTS").titles.get(number=4)
-    return [(title, Device.objects.get(pk=household[3]))]
+    return [(title, Target.objects.get(device=household[3]))]
 
 
 def test_two_workers_never_carry_out_the_same_job(cells: list[tuple[Title, Any]]) -> None:

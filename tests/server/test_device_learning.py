@@ -142,4 +142,4 @@ def test_favourites_come_first_wherever_devices_are_listed(api: Api, household: 
     last = household[-1]
     assert api("patch", f"household/devices/{last}", {"favourite": True})[1]["favourite"] is True
     assert api("get", "household")[1]["devices"][0]["id"] == last
-    assert api("get", "bench")[1]["devices"][0]["id"] == last
+    assert api("get", "bench")[1]["targets"][0]["id"] == last

@@ -23,10 +23,10 @@ from rheon.core.errors import PassphraseRefused, TooManyTries
 from rheon.server.api import router
 from rheon.server.api.hosts import KnownHosts, UnderPrefix
 from rheon.server.api.page import page as page_view
+from rheon.server.bench.models import Target
 from rheon.server.home.actions.passphrase import MOST_OF_ONE, set_passphrase, sign_in, take_passphrase_away
 from rheon.server.home.models import Attempt, Home
 from rheon.server.home.queries import output_folders
-from rheon.server.household.models import Device
 from rheon.server.shelf.actions.film_folders import look_through
 from rheon.server.shelf.actions.reading import read_now
 from rheon.server.shelf.models import FilmFolder, Source
@@ -225,7 +225,7 @@ def test_files_go_where_the_page_says_and_older_ones_stay_in_reach(
     source = Source.objects.create(path=str(films / "Kite day.mp4"), name="Kite day")
     read_now(source.pk)
     title = source.titles.get()
-    (job,) = add_jobs([(title, Device.objects.get(name="Sanderling 2"))])
+    (job,) = add_jobs([(title, Target.objects.get(device__name="Sanderling 2"))])
     assert Path(job.folder) == chosen
     for path, status in (("/etc/rheon", 403), (str(films / "no" / "where"), 409), (str(films / "Kite day.mp4"), 409)):
         assert api("patch", "home", {"output": path})[0] == status

@@ -7,10 +7,9 @@ from typing import Any
 import pytest
 from tests.server.conftest import own
 
+from rheon.core.descriptions import abilities
 from rheon.core.devices import DeviceProfile, catalogue
 from rheon.demo.models import device
-from rheon.server.household.capabilities import abilities
-from rheon.server.household.documents import HeardSerializer, HouseholdSerializer
 from rheon.server.household.models import Device
 
 Api = Callable[..., Any]
@@ -19,9 +18,7 @@ Api = Callable[..., Any]
 def test_the_household_shows_devices_and_the_catalogue_as_promised(api: Api, household: list[int]) -> None:
     status, document = api("get", "household")
     assert status == 200
-    assert set(document) == set(HouseholdSerializer().fields)
     assert [entry["id"] for entry in document["devices"]] == household
-    assert set(document["devices"][0]) == set(HouseholdSerializer().fields["devices"].child.fields)
     assert {entry["id"] for entry in document["catalogue"]} == set(catalogue())
 
 
@@ -77,11 +74,11 @@ def test_removing_a_device_takes_its_settings_and_leaves_the_rest(
     for owned in household[:2]:
         api("patch", f"bench/plans/{film.pk}/{owned}", {"balance": "lean"})
     assert api("delete", f"household/devices/{household[0]}")[0] == 204
-    cells = {cell["device_id"]: cell["by_hand"] for cell in api("get", f"bench/cells?titles={film.pk}")[1]}
+    cells = {cell["target_id"]: cell["by_hand"] for cell in api("get", f"bench/cells?titles={film.pk}")[1]}
     assert cells == {household[1]: True, household[2]: False, household[3]: False}
 
 
-def test_the_household_s_languages_decide_over_sound_and_words(
+def test_the_household_s_languages_decide_over_sound_and_subtitles(
     api: Api, household: list[int], shelf: Callable[[str], Any]
 ) -> None:
     film = shelf("MARRAM_NIGHTS").titles.get(number=1)
@@ -90,7 +87,7 @@ def test_the_household_s_languages_decide_over_sound_and_words(
         api("patch", "household", {"languages": languages})
         sheet = api("get", f"bench/plans/{film.pk}/{household[1]}")[1]
         texts = {decision["key"]: decision["text"] for decision in sheet["decisions"]}
-        said[languages[0]] = (texts["sound.track"], texts["words.subtitle"])
+        said[languages[0]] = (texts["sound.track"], texts["subtitles.track"])
     assert said == {
         "en": ("English, 5.1", "none"),
         "es": ("Spanish, stereo", "none"),
@@ -101,7 +98,6 @@ def test_the_household_s_languages_decide_over_sound_and_words(
 def test_a_device_is_found_by_a_sentence_or_answer_by_answer(api: Api, db: None) -> None:
     status, heard = api("get", "household/finding?typed=tablet, about 2015, small screen")
     assert status == 200
-    assert set(heard) == set(HeardSerializer().fields)
     assert (heard["kind"], heard["year"], heard["yes"]) == ("tablet", 2015, ["small"])
     assert heard["found"][0]["profile"]["id"] == "tablet-small-2013"
     assert 0 < len(heard["found"][0]["questions"]) <= 3

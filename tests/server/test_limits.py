@@ -63,10 +63,10 @@ def read(path: str) -> Source:
         ("get", f"shelf/folders?path=/{'n' * 300}", None),
         ("post", "shelf/sources", {"path": "/a\0b"}),
         ("post", "shelf/sources", {"path": "/" + "n" * 300}),
-        ("post", "worklist/jobs", {"cells": [{"title_id": 2**70, "device_id": 1}]}),
+        ("post", "worklist/jobs", {"cells": [{"title_id": 2**70, "target_id": 1}]}),
         ("post", "worklist/copies", {"source_id": 2**63}),
         ("post", "bench/picks", {"title_ids": [2**64], "picked": True}),
-        ("post", "bench/columns", {"device_ids": [2**64]}),
+        ("post", "bench/targets", {"device_ids": [2**64]}),
         ("patch", "household/devices/1", {"member_id": 2**64}),
         ("patch", "bench/plans/1/1", {"pins": {LONE: "x"}}),
         ("get", f"bench/cells?titles={'9' * 400}", None),
@@ -169,7 +169,8 @@ def test_links_and_odd_things_in_a_folder_are_told_and_harm_nobody(
     assert [title.name for title in source.titles.all()] == ["good"]
     core = source.titles.get().core_title()
     assert (core.subtitles, core.artwork) == ((), None)
-    told = " ".join(problem["message"] for problem in source.problems)
+    problems = next(one for one in api("get", "shelf/sources")[1] if one["id"] == source.pk)["problems"]
+    told = " ".join(problem["message"] for problem in problems)
     assert all(name in told for name in ("pipe.mkv", "loop.mkv", "out.mkv", "text.m4v"))
     assert [entry["name"] for entry in api("get", f"shelf/folders?path={folder}")[1]["entries"]] == [
         "good.mp4",
@@ -319,6 +320,6 @@ def test_a_database_that_refuses_is_told_in_a_sentence(
     def refused(_: object) -> None:
         raise OperationalError(said)
 
-    monkeypatch.setattr("rheon.server.shelf.api.sources_page", refused)
+    monkeypatch.setattr("rheon.server.shelf.queries.sources_page", refused)
     answered, document = api("get", "shelf/sources")
     assert (answered, document["code"]) == (status, code) and len(document["message"]) > 30

@@ -9,7 +9,7 @@ from django.conf import settings as django_settings
 from django.test import AsyncClient, Client
 
 from rheon.server.household.models import Device
-from rheon.server.household.queries import languages
+from rheon.server.household.wishes import languages
 from rheon.server.shelf.models import Source
 
 
@@ -61,7 +61,7 @@ def test_what_nobody_foresaw_stays_out_of_sight(
     def broken() -> None:
         raise RuntimeError("secret detail")
 
-    monkeypatch.setattr("rheon.server.shelf.api.sources_document", broken)
+    monkeypatch.setattr("rheon.server.shelf.queries.sources_document", broken)
     status, said = api("get", "shelf/sources")
     assert (status, said["code"]) == (500, "unforeseen")
     assert "secret" not in json.dumps(said)

@@ -13,7 +13,6 @@ from rheon.server.live.snapshot import snapshot
 from rheon.server.shelf.actions import reading
 from rheon.server.shelf.actions.reading import read_now, recover
 from rheon.server.shelf.actions.sources import add_source, request_stop
-from rheon.server.shelf.documents import SourceSerializer, TitleSerializer
 from rheon.server.shelf.models import Source, Title
 
 Api = Callable[..., Any]
@@ -25,9 +24,7 @@ def test_a_source_is_read_in_the_background_and_its_film_is_picked(shelf: Callab
     assert [pick.title.number for pick in Pick.objects.all()] == [1]
     status, documents = api("get", "shelf/sources")
     assert status == 200
-    assert set(documents[0]) == set(SourceSerializer().fields)
     first = documents[0]["titles"][0]
-    assert set(first) == set(SourceSerializer().fields["titles"].child.fields)
     assert (first["name"], first["role"], len(first["chapters"])) == ("Marram Nights", "feature", 6)
     assert first["reason"].startswith("taken for the film: the longest by far")
 
@@ -42,7 +39,6 @@ def test_a_title_opens_with_its_tracks_and_frames(shelf: Callable[[str], Source]
     title = shelf("MARRAM_NIGHTS").titles.get(number=1)
     status, document = api("get", f"shelf/titles/{title.pk}")
     assert status == 200
-    assert set(document) == set(TitleSerializer().fields)
     assert [track["language"] for track in document["audio"]] == ["English", "Spanish"]
     frames = [client.get(f"/api/shelf/titles/{title.pk}/frames/{n}.jpg") for n in (0, 5, 6)]
     assert [frame.status_code for frame in frames] == [200, 200, 404]
@@ -150,10 +146,10 @@ def test_reading_again_with_the_same_end_is_noticed_by_open_pages(
     (tmp_path / "notes.mkv").write_text("not a film")
     source = add_source(str(tmp_path / "notes.mkv"))
     read_now(source.pk)
-    before = snapshot()["marks"]["shelf"]
+    before = snapshot().marks.shelf
     api("post", f"shelf/sources/{source.pk}/read-again")
     read_now(source.pk)
-    assert snapshot()["marks"]["shelf"] != before
+    assert snapshot().marks.shelf != before
 
 
 def test_removing_a_source_leaves_its_files(shelf: Callable[[str], Source], api: Api, media: Path) -> None:
@@ -161,3 +157,18 @@ def test_removing_a_source_leaves_its_files(shelf: Callable[[str], Source], api:
     assert api("delete", f"shelf/sources/{source.pk}")[0] == 204
     assert (Source.objects.count(), Title.objects.count()) == (0, 0)
     assert (media / "MARRAM_NIGHTS" / "VIDEO_TS" / "VTS_01_1.VOB").exists()
+
+
+def test_problems_are_told_in_sentences_also_those_that_an_older_rheon_stored(
+    shelf: Callable[[str], Source], api: Any
+) -> None:
+    source = shelf("camera/Kite day.mp4")
+    reason = {"code": "scrambled", "values": {"title": 1}}
+    source.problems = [
+        {"code": "scrambled", "reason": reason, "title": 1},
+        {"code": "cut_off", "message": "Its end is missing.", "title": None},
+    ]
+    source.save()
+    said = [problem["message"] for problem in api("get", "shelf/sources")[1][0]["problems"]]
+    assert said[0].startswith("Title 1 can't be converted: its data is scrambled.")
+    assert said[1] == "Its end is missing."

@@ -20,8 +20,8 @@ from rheon.core.delivery import disc_copy, place
 from rheon.core.encoding import part_path
 from rheon.core.errors import SourceError
 from rheon.core.system import own_mark, renaming, this_host
+from rheon.server.bench.models import Target
 from rheon.server.claims import Claims
-from rheon.server.household.models import Device
 from rheon.server.outbox.actions import outputs
 from rheon.server.outbox.models import Output
 from rheon.server.shelf.actions import reading, samples, surveys
@@ -53,12 +53,12 @@ def real_queue(settings: Any, tmp_path: Path) -> None:
 
 
 @pytest.fixture
-def cell(shelf: Callable[[str], Source], household: list[int]) -> tuple[Title, Device]:
+def cell(shelf: Callable[[str], Source], household: list[int]) -> tuple[Title, Target]:
     source = shelf("MARRAM_NIGHTS")
     # nothing but the job is to be done: looking at the whole disc takes long
     source.titles.update(samples_failed=True, survey_failed=True)
     title = source.titles.get(number=4)
-    return title, Device.objects.get(pk=household[3])
+    return title, Target.objects.get(device=household[3])
 
 
 def after_a_kill() -> None:
@@ -106,7 +106,7 @@ def killed_in(monkeypatch: pytest.MonkeyPatch, module: Any, name: str, *, after:
     ],
 )
 def test_a_worker_killed_at_any_step_loses_and_doubles_nothing(
-    monkeypatch: pytest.MonkeyPatch, cell: tuple[Title, Device], settings: Any, module: Any, name: str, after: bool
+    monkeypatch: pytest.MonkeyPatch, cell: tuple[Title, Target], settings: Any, module: Any, name: str, after: bool
 ) -> None:
     add_jobs([cell])
     killed_in(monkeypatch, module, name, after=after)
@@ -140,7 +140,7 @@ def test_a_copy_of_a_disc_is_taken_up_with_its_list(
     assert all(line[66:].startswith(f"{found[0]}/VIDEO_TS/") for line in listed) and len(listed) > 3
 
 
-def test_hints_that_were_never_given_or_are_taken_by_the_dead_are_given_again(cell: tuple[Title, Device]) -> None:
+def test_hints_that_were_never_given_or_are_taken_by_the_dead_are_given_again(cell: tuple[Title, Target]) -> None:
     title, _ = cell
     Title.objects.filter(pk=title.pk).update(samples=None, survey=None, samples_failed=False)
     title.source.titles.exclude(pk=title.pk).update(samples_failed=True, survey_failed=True)
@@ -194,7 +194,7 @@ def test_a_reading_that_was_killed_is_done_again(
     assert (source.state, source.titles.count() > 3) == ("ready", True)
 
 
-def test_what_ends_every_worker_is_not_tried_for_ever(cell: tuple[Title, Device], media: Path) -> None:
+def test_what_ends_every_worker_is_not_tried_for_ever(cell: tuple[Title, Target], media: Path) -> None:
     add_jobs([cell])
     Job.objects.update(state="running", worker=GONE, attempts=3)
     source = add_source(str(media / "camera"))
@@ -209,7 +209,7 @@ def test_what_ends_every_worker_is_not_tried_for_ever(cell: tuple[Title, Device]
     assert not DBTaskResult.objects.filter(status__in=("READY", "RUNNING"), task_path__contains="read").exists()
 
 
-def test_one_hint_is_enough_for_all_jobs_and_a_lost_one_delays_none(cell: tuple[Title, Device]) -> None:
+def test_one_hint_is_enough_for_all_jobs_and_a_lost_one_delays_none(cell: tuple[Title, Target]) -> None:
     add_jobs([cell])
     DBTaskResult.objects.filter(task_path__contains="run_jobs").delete()
     add_jobs([cell])
@@ -217,7 +217,7 @@ def test_one_hint_is_enough_for_all_jobs_and_a_lost_one_delays_none(cell: tuple[
     assert list(Job.objects.values_list("state", flat=True)) == ["done", "done"]
 
 
-def test_a_claim_that_could_not_be_ended_is_taken_up_by_the_same_worker(cell: tuple[Title, Device]) -> None:
+def test_a_claim_that_could_not_be_ended_is_taken_up_by_the_same_worker(cell: tuple[Title, Target]) -> None:
     """The disk of the database was full just then: the row says running, and nobody is at it."""
     add_jobs([cell])
     Job.objects.update(state="running", **Claims.mine())
@@ -227,7 +227,7 @@ def test_a_claim_that_could_not_be_ended_is_taken_up_by_the_same_worker(cell: tu
 
 
 def test_a_job_on_another_machine_is_left_to_it_while_it_beats_and_taken_over_when_it_is_silent(
-    cell: tuple[Title, Device], settings: Any
+    cell: tuple[Title, Target], settings: Any
 ) -> None:
     add_jobs([cell])
     soon, past = (timezone.now() + timedelta(seconds=seconds) for seconds in (60, -1))
@@ -244,7 +244,7 @@ def test_a_job_on_another_machine_is_left_to_it_while_it_beats_and_taken_over_wh
     assert Job.objects.get().state == "done"
 
 
-def test_a_machine_that_was_started_again_holds_nothing_from_before(cell: tuple[Title, Device]) -> None:
+def test_a_machine_that_was_started_again_holds_nothing_from_before(cell: tuple[Title, Target]) -> None:
     add_jobs([cell])
     before = this_host().rpartition("/")[0] + "/the start before"
     Job.objects.update(state="running", host=before, worker="1:1", lease_until=timezone.now() + timedelta(seconds=60))
@@ -253,7 +253,7 @@ def test_a_machine_that_was_started_again_holds_nothing_from_before(cell: tuple[
 
 
 def test_a_try_that_was_taken_over_changes_nothing_any_more(
-    cell: tuple[Title, Device], settings: Any, monkeypatch: pytest.MonkeyPatch
+    cell: tuple[Title, Target], settings: Any, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     add_jobs([cell])
 
@@ -268,7 +268,7 @@ def test_a_try_that_was_taken_over_changes_nothing_any_more(
 
 
 def test_a_reading_that_was_taken_over_changes_nothing_any_more(
-    cell: tuple[Title, Device], monkeypatch: pytest.MonkeyPatch
+    cell: tuple[Title, Target], monkeypatch: pytest.MonkeyPatch
 ) -> None:
     source = cell[0].source
     Source.objects.update(state="waiting")
@@ -283,7 +283,7 @@ def test_a_reading_that_was_taken_over_changes_nothing_any_more(
     assert (source.state, source.worker, source.error_message) == ("reading", "1:1", "")
 
 
-def test_leavings_of_nobody_go_and_those_of_the_living_stay(settings: Any, cell: tuple[Title, Device]) -> None:
+def test_leavings_of_nobody_go_and_those_of_the_living_stay(settings: Any, cell: tuple[Title, Target]) -> None:
     add_jobs([cell])
     Job.objects.update(state="running", **Claims.mine())
     folder = settings.RHEON_OUTPUT_FOLDER
@@ -310,7 +310,7 @@ def closed() -> Any:
     connections.close_all()
 
 
-def test_a_title_that_cannot_be_sampled_is_not_asked_for_again(cell: tuple[Title, Device], settings: Any) -> None:
+def test_a_title_that_cannot_be_sampled_is_not_asked_for_again(cell: tuple[Title, Target], settings: Any) -> None:
     title = cell[0]
     Title.objects.filter(pk=title.pk).update(
         samples=None, samples_failed=False, document={**title.document, "video": None}

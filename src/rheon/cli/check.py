@@ -10,7 +10,7 @@ from rich.table import Table
 
 from rheon.core.checking import CheckRequest, check_file
 from rheon.core.errors import SourceMissing
-from rheon.core.wording import RULE_NAMES, sides
+from rheon.core.wording import rule_name, sides
 
 from .common import reported
 from .documents import check_document
@@ -26,7 +26,7 @@ def check(
     """Hold a file against every rule of a device."""
     with reported(as_json=as_json):
         if not file.is_file():
-            raise SourceMissing(f"There is no file {file}.")
+            raise SourceMissing("There is no file {file}.", file=file)
         found = check_file(CheckRequest(path=file.resolve(), profile=find_device(device), file_name=file.name))
     if as_json:
         print_json(check_document(found))
@@ -35,7 +35,7 @@ def check(
         for heading in ("", "rule", "measured", "allowed"):
             table.add_column(heading)
         for rule in found.results:
-            table.add_row("✓" if rule.ok else "✗", RULE_NAMES[rule.rule], *sides(rule.measured, rule.allowed, raw=True))
+            table.add_row("✓" if rule.ok else "✗", rule_name(rule.rule), *sides(rule.measured, rule.allowed, raw=True))
         console().print(table)
     if not found.ok:
         raise typer.Exit(FAILED)

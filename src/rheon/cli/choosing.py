@@ -11,10 +11,11 @@ from rheon.core.devices import DeviceProfile
 from rheon.core.errors import BadPin, RheonError
 from rheon.core.media import Samples, Source, Title
 from rheon.core.media.names import display_name
-from rheon.core.planning import Balance, Plan, PlanRequest, plan, read_pins
+from rheon.core.planning import CALLED_NOW, Balance, Plan, PlanRequest, plan, read_pins
 from rheon.core.sources.roles.parts import ChapterRange, cut, cut_times, other_angle
 
 from .common import find_title
+from .output import console
 
 SET_HELP = "Set a decision by hand: key=value. 'rheon decisions' lists them."
 
@@ -53,7 +54,7 @@ def chosen(source: Source, stretch: Stretch, *, analyse: bool) -> Wanted:
     if stretch.chapters is not None:
         found = re.fullmatch(r"(\d{1,4})(?:-(\d{1,4}))?", stretch.chapters)
         if found is None:
-            raise BadPin(f"“{stretch.chapters}” names no chapters; say 2 or 2-3.", pin="chapters")
+            raise BadPin("“{chapters}” names no chapters; say 2 or 2-3.", chapters=stretch.chapters, pin="chapters")
         first, last = int(found[1]), int(found[2] or found[1])
         title = cut(title, ChapterRange(first=first, last=last), title.number)
     if stretch.from_time is not None or stretch.until_time is not None:
@@ -67,7 +68,7 @@ def seconds(text: str | None) -> float | None:
     if text is None:
         return None
     if not re.fullmatch(r"(\d{1,3}:){0,2}\d{1,6}(\.\d{1,6})?", text):
-        raise BadPin(f"“{text}” is no moment; say seconds, m:ss or h:mm:ss.", pin="range")
+        raise BadPin("“{text}” is no moment; say seconds, m:ss or h:mm:ss.", text=text, pin="range")
     total = 0.0
     for part in text.split(":"):
         total = total * 60 + float(part)
@@ -80,7 +81,9 @@ def make_plan(wanted: Wanted, devices: list[DeviceProfile], balance: Balance, pi
     for pin in pins:
         key, equals, value = pin.partition("=")
         if not equals:
-            raise BadPin(f"“{pin}” is not of the form key=value.", pin=pin)
+            raise BadPin("“{pin}” is not of the form key=value.", pin=pin)
+        if key in CALLED_NOW:
+            console().print(f"{key} is called {CALLED_NOW[key]} now.", highlight=False)
         pairs[key] = value
     return plan(
         PlanRequest(

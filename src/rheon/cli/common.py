@@ -12,6 +12,7 @@ from rheon.core.errors import BadPin, NoSuchDevice, NoSuchTitle, RheonError, Sou
 from rheon.core.media import Source, Title
 from rheon.core.sources import ScanProgress, read_source
 from rheon.core.system import real_path, set_fence
+from rheon.core.wording import problem_text
 
 from .output import FAILED, REFUSED, USAGE, console, print_json, print_line
 
@@ -53,6 +54,6 @@ def find_title(source: Source, number: int) -> Title:
         if title.number == number:
             if title.fault:
                 problem = next(p for p in source.problems if p.title == number)
-                raise SourceError(problem.message, advice="")
+                raise SourceError("{problem}", problem=problem_text(problem), advice="")
             return title
-    raise NoSuchTitle(f"{source.label} has no title {number}.")
+    raise NoSuchTitle("{label} has no title {number}.", label=source.label, number=number)

@@ -17,7 +17,7 @@ from rheon.core.encoding import Progress as Step
 from rheon.core.errors import TargetError
 from rheon.core.planning import Balance
 from rheon.core.system import is_left_over, own_mark
-from rheon.core.wording import RULE_NAMES, fact_text, sentence
+from rheon.core.wording import fact_text, rule_name, sentence
 
 from .choosing import Stretch, chosen, make_plan
 from .common import read, reported
@@ -90,7 +90,7 @@ def _notices(done: Delivered) -> list[str]:
     """What a person should know of a file that was kept all the same."""
     told = [result for check in done.checks[:1] for result in check.results if result.rule == "source_damage"]
     broken = [result for check in done.checks[:1] for result in check.results if not result.ok]
-    return [f"{RULE_NAMES[result.rule]}: {fact_text(result.measured, raw=True)}" for result in (*told, *broken)]
+    return [f"{rule_name(result.rule)}: {fact_text(result.measured, raw=True)}" for result in (*told, *broken)]
 
 
 def _folder(to: Path) -> Path:
@@ -100,7 +100,9 @@ def _folder(to: Path) -> Path:
         try:
             folder.mkdir()
         except OSError as error:
-            raise TargetError(f"The folder {folder} can't be made: {error.strerror}.") from error
+            raise TargetError(
+                "The folder {folder} can't be made: {reason}.", folder=folder, reason=error.strerror
+            ) from error
     return folder
 
 

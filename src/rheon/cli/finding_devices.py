@@ -13,6 +13,6 @@ def find_device(name: str) -> DeviceProfile:
     path = Path(name)
     if path.suffix == ".json":
         if not path.is_file():
-            raise NoSuchDevice(f"There is no profile file {name}.")
+            raise NoSuchDevice("There is no profile file {name}.", name=name)
         return load_profile(path.read_text(encoding="utf-8"))
     return device(name)

@@ -11,7 +11,7 @@ from typing import Any
 import typer
 
 from rheon.core.errors import BackupRefused, DatabaseNewer, RheonError, SettingsRefused
-from rheon.settings import Loaded, Settings, load_settings
+from rheon.settings import CALLED_NOW, Loaded, Settings, load_settings
 
 from .output import FAILED, USAGE, console
 
@@ -20,7 +20,7 @@ def with_flags(verb: Callable[..., None]) -> Callable[..., None]:
     """Give a verb a flag for each setting; it gets those that were said as ``flags``."""
 
     def run(**flags: Any) -> None:
-        own = {name: flags.pop(name) for name in list(flags) if name not in Settings.model_fields}
+        own = {name: flags.pop(name) for name in list(flags) if name not in {*Settings.model_fields, *CALLED_NOW}}
         verb(flags={name: value for name, value in flags.items() if value not in (None, [])}, **own)
 
     said = [
@@ -31,6 +31,15 @@ def with_flags(verb: Callable[..., None]) -> Callable[..., None]:
             default=typer.Option(None, f"--{name.replace('_', '-')}", help=field.description, show_default=False),
         )
         for name, field in Settings.model_fields.items()
+    ]
+    said += [
+        inspect.Parameter(
+            name,
+            inspect.Parameter.KEYWORD_ONLY,
+            annotation=str | None,
+            default=typer.Option(None, f"--{name.replace('_', '-')}", hidden=True),
+        )
+        for name in CALLED_NOW
     ]
     own = [one for one in inspect.signature(verb, eval_str=True).parameters.values() if one.name != "flags"]
     run.__signature__ = inspect.Signature([*own, *said])  # type: ignore[attr-defined]
@@ -63,6 +72,8 @@ def loaded(flags: dict[str, object] | None = None) -> Loaded:
     found = load_settings(flags)
     for name in found.unknown:
         say(f"There is no setting {name}; it is passed over.")
+    for origin, name in found.renamed:
+        say(f"{origin[:1].upper()}{origin[1:]}: this setting is called {name} now.")
     return found
 
 

@@ -7,7 +7,9 @@ import sys
 import tempfile
 from collections.abc import Callable, Sequence
 from importlib import import_module
+from importlib.metadata import version as version_of
 from pathlib import Path
+from typing import Annotated
 
 import typer
 
@@ -40,10 +42,25 @@ def build(arguments: Sequence[str]) -> typer.Typer:
         rich_markup_mode=None,
         pretty_exceptions_enable=False,
     )
+    app.callback()(_program)
     asked = next((word for word in arguments if not word.startswith("-")), None)
     for name, line in VERBS.items():
         app.command(name, help=None if name == asked else line)(_load(name) if name == asked else _unloaded)
     return app
+
+
+def _say_version(asked: bool) -> None:
+    if asked:
+        typer.echo(f"rheon {version_of('rheon')}")
+        raise typer.Exit
+
+
+def _program(
+    version: Annotated[
+        bool, typer.Option("--version", callback=_say_version, is_eager=True, help="Say which version this is.")
+    ] = False,
+) -> None:
+    """What stands before a verb."""
 
 
 def _load(name: str) -> Callable[..., None]:

@@ -9,7 +9,7 @@ import typer
 from rich.table import Table
 
 from rheon.core.planning import Balance, Plan
-from rheon.core.wording import CONSEQUENCES, duration_text, sentence
+from rheon.core.wording import consequence, duration_text, sentence
 
 from .choosing import Stretch, chosen, make_plan
 from .common import read, reported
@@ -51,7 +51,7 @@ def show_plan(made: Plan) -> None:
         table.add_row(decision.key, decision.text, sentence(decision.reason))
     console().print(table)
     for breach in made.breaches:
-        what = CONSEQUENCES.get(breach.rule, "it may not play")
+        what = consequence(breach.rule, unsure=False)
         console().print(f"[bold]{breach.device_name}[/bold]: {what}", highlight=False)
     if made.estimate:
         size, time_s = made.estimate.size_bytes / 1e6, made.estimate.time_s

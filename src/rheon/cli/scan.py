@@ -12,7 +12,7 @@ import typer
 from rheon.core.errors import RheonError, SourceError
 from rheon.core.media import Source
 from rheon.core.sources import ScanProgress
-from rheon.core.wording import duration_text, sentence
+from rheon.core.wording import duration_text, problem_text, sentence
 
 from .common import read, reported
 from .output import REFUSED, console, print_json
@@ -82,4 +82,4 @@ def _show(source: Source) -> None:
         )
     console().print(table)
     for problem in source.problems:
-        console().print(problem.message, highlight=False)
+        console().print(problem_text(problem), highlight=False)

@@ -6,7 +6,7 @@ from typing import Any
 
 from rheon.core.errors import RheonError
 from rheon.core.media import Problem, Source, Title, aspect_text, rate_text
-from rheon.core.wording import sentence
+from rheon.core.wording import problem_text, sentence
 
 Document = dict[str, Any]
 
@@ -70,4 +70,4 @@ def _title(title: Title) -> Document:
 
 
 def _problem(problem: Problem) -> Document:
-    return {"code": problem.code, "title": problem.title, "message": problem.message}
+    return {"code": problem.code, "title": problem.title, "message": problem_text(problem)}

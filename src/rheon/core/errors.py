@@ -1,12 +1,14 @@
 """The errors a person may meet.
 
-Each class has a stable ``code`` for programs, says in ``what`` what happened and in ``advice`` what to do next.
-The facts behind the sentence are keyword attributes in ``facts``.
+Each class has a stable ``code`` for programs, and is made with a message of the catalogue that says what happened; its
+``advice`` says what to do next. What stands in the places of both are its ``facts``.
 """
 
 from __future__ import annotations
 
 from typing import ClassVar
+
+from .catalogue import say
 
 
 class RheonError(Exception):
@@ -15,13 +17,24 @@ class RheonError(Exception):
     code: ClassVar[str] = "failed"
     advice: ClassVar[str] = "Try again; if it happens again, look at the worker's log."
 
-    def __init__(self, what: str, *, advice: str | None = None, **facts: object) -> None:
-        # names of files may be no text (PEP 383), and what is said of them must be
-        what = what.encode(errors="replace").decode()
-        super().__init__(what)
-        self.what = what
-        self.next_step = advice if advice is not None else self.advice
+    def __init__(self, message: str, /, *, advice: str | None = None, **facts: object) -> None:
+        super().__init__(message)
+        self._message, self._advice = message, advice if advice is not None else self.advice
         self.facts = facts
+
+    @property
+    def what(self) -> str:
+        """What happened, as a sentence."""
+        return self._said(self._message)
+
+    @property
+    def next_step(self) -> str:
+        """What to do, as a sentence; empty where there is nothing."""
+        return self._said(self._advice)
+
+    def _said(self, message: str) -> str:
+        # names of files may be no text (PEP 383), and what is said of them must be
+        return say(message, **self.facts).encode(errors="replace").decode() if message else ""
 
     @property
     def message(self) -> str:

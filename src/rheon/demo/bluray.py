@@ -20,7 +20,7 @@ from .graphics import write_graphics
 from .scenario import Line, Programme
 
 TICKS = 45_000
-PICTURE_ID, SOUND_ID, WORDS_ID = 0x1011, 0x1100, 0x1200
+PICTURE_ID, SOUND_ID, SUBTITLES_ID = 0x1011, 0x1100, 0x1200
 CODINGS = {"h264": 0x1B, "ac3": 0x81, "dts": 0x82, "truehd": 0x83, "pcm_bluray": 0x80, "pgs": 0x90}
 FORMAT_720P, RATE_24 = 5, 2
 MONO, STEREO, SURROUND, RATE_48K = 1, 3, 6, 1
@@ -48,7 +48,7 @@ class Clip:
 
     stem: str
     sounds: Sequence[Sound]
-    words: Sequence[str]
+    subtitles: Sequence[str]
     start: int
     end: int
     entries: Sequence[tuple[int, int]]
@@ -80,11 +80,11 @@ class Listing:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class ClipRecipe:
-    """What a clip shows, and the words over it (times as in the programme, ``shift_s`` taken off)."""
+    """What a clip shows, and the subtitles over it (times as in the programme, ``shift_s`` taken off)."""
 
     programme: Programme
     sounds: Sequence[Sound]
-    words: Sequence[Sequence[Line]] = ()
+    subtitles: Sequence[Sequence[Line]] = ()
     languages: Sequence[str] = ()
     shift_s: float = 0.0
 
@@ -102,8 +102,8 @@ def make_clip(recipe: ClipRecipe, disc: Path, stem: str, work: Path) -> Clip:
         inputs += sound(recipe.programme.duration_s, root_hz=track.root_hz, surround=track.surround)
         maps += ["-map", f"{first + number}:a"]
         arguments += [part.format(n=number) for part in ENCODERS[track.codec]]
-    for number, lines in enumerate(recipe.words):
-        path = work / f"{stem}-words{number}.sup"
+    for number, lines in enumerate(recipe.subtitles):
+        path = work / f"{stem}-subtitles{number}.sup"
         inside = [x for x in lines if 0 <= x.start_s - recipe.shift_s < recipe.programme.duration_s]
         write_graphics(inside, (1280, 720), path, recipe.shift_s)
         inputs += ["-i", str(path)]
@@ -131,7 +131,7 @@ def _measured(path: Path, stem: str, recipe: ClipRecipe) -> Clip:
     return Clip(
         stem=stem,
         sounds=recipe.sounds,
-        words=recipe.languages,
+        subtitles=recipe.languages,
         start=min(stamps) // 2,
         end=(max(stamps) + 3750) // 2,
         entries=[(p["pts"] // 2, int(p["pos"]) // 192) for p in packets if p["flags"].startswith("K")],
@@ -168,7 +168,7 @@ def _item(item: Item) -> bytes:
     streams = b"".join(
         _short(bytes([1]) + pid.to_bytes(2) + bytes(6)) + _short(attributes) for pid, attributes in _streams(clip)
     )
-    counts = bytes([1, len(clip.sounds), len(clip.words), 0, 0, 0, 0])
+    counts = bytes([1, len(clip.sounds), len(clip.subtitles), 0, 0, 0, 0])
     return made + _sized(bytes(2) + counts + bytes(5) + streams)
 
 
@@ -191,15 +191,15 @@ def _streams(clip: Clip) -> list[tuple[int, bytes]]:
         layout = SURROUND if track.surround else STEREO
         attributes = bytes([CODINGS[track.codec], layout << 4 | RATE_48K]) + track.language.encode()
         made.append((SOUND_ID + number, attributes))
-    for number, language in enumerate(clip.words):
-        made.append((WORDS_ID + number, bytes([CODINGS["pgs"]]) + language.encode()))
+    for number, language in enumerate(clip.subtitles):
+        made.append((SUBTITLES_ID + number, bytes([CODINGS["pgs"]]) + language.encode()))
     return made
 
 
 def clip_table(clip: Clip) -> bytes:
     info = struct.pack(">HBBIII", 0, 1, 1, 0, 3_000_000, clip.packets)
-    clocks = struct.pack(">HIII", 0x1001, 0, clip.start, clip.end)
-    sequences = bytes([0, 1]) + struct.pack(">I", 0) + bytes([1, 0]) + clocks
+    stc_sequence = struct.pack(">HIII", 0x1001, 0, clip.start, clip.end)
+    sequences = bytes([0, 1]) + struct.pack(">I", 0) + bytes([1, 0]) + stc_sequence
     streams = b"".join(pid.to_bytes(2) + _short(attributes) for pid, attributes in _streams(clip))
     programs = bytes([0, 1]) + struct.pack(">IHBB", 0, 0x100, len(_streams(clip)), 0) + streams
     parts = [_long(info), _long(sequences), _long(programs), _long(struct.pack(">H", 1) + _entry_map(clip.entries))]

@@ -152,7 +152,7 @@ def _heron_disc(work: Path, folder: Path) -> None:
         recipe = ClipRecipe(
             programme=programme,
             sounds=tracks,
-            words=(scenario.HERON_LINES,),
+            subtitles=(scenario.HERON_LINES,),
             languages=("eng",),
             shift_s=before,
         )
@@ -174,7 +174,7 @@ def _heron_disc(work: Path, folder: Path) -> None:
 
 
 def _tide_watch(work: Path, folder: Path) -> None:
-    """A folder of numbered recordings with words and a picture beside them."""
+    """A folder of numbered recordings with subtitles and a picture beside them."""
     target = folder / scenario.TIDE_WATCH_LABEL
     target.mkdir()
     for number, episode in zip((1, 2, 10), scenario.TIDE_WATCH, strict=True):
@@ -189,8 +189,8 @@ def _tide_watch(work: Path, folder: Path) -> None:
             ]
         )  # fmt: skip
         if number == 1:
-            words = "1\n00:00:01,000 --> 00:00:04,000\nEl puerto está tranquilo, ¿verdad?\n\n"
-            (target / f"{stem}.es.srt").write_text(words, encoding="cp1252")
+            subtitles = "1\n00:00:01,000 --> 00:00:04,000\nEl puerto está tranquilo, ¿verdad?\n\n"
+            (target / f"{stem}.es.srt").write_text(subtitles, encoding="cp1252")
             make(["-i", str(work / episode.name / "scene0" / "sky.png"), str(target / "cover.jpg")])
 
 
@@ -218,8 +218,8 @@ def _kite_day(work: Path, target: Path) -> None:
 
 def _regatta(work: Path, target: Path) -> None:
     inputs, graph = picture_arguments(scenario.REGATTA, Look(size=(1920, 1080), rate="24"), work / "regatta")
-    words = work / "words.srt"
-    words.write_text(
+    subtitles = work / "subtitles.srt"
+    subtitles.write_text(
         "1\n00:00:02,000 --> 00:00:06,000\nThe Heron leads at the first buoy.\n\n"
         "2\n00:00:09,500 --> 00:00:14,000\nAnd the wind has gone round to the west!\n",
         encoding="utf-8",
@@ -229,7 +229,7 @@ def _regatta(work: Path, target: Path) -> None:
     make(
         [
             *inputs, *sound(seconds, root_hz=196, surround=True), *sound(seconds, root_hz=330, surround=False),
-            "-i", str(words),
+            "-i", str(subtitles),
             "-filter_complex", graph, "-map", "[seen]",
             "-map", f"{count}:a", "-map", f"{count + 1}:a", "-map", f"{count + 2}:s",
             "-c:v", "libx265", "-preset", "ultrafast", "-x265-params", "log-level=error:pools=1:frame-threads=1",

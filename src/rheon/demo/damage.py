@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from rheon.core.media import CLOCK_HZ
+from rheon.core.media import PTS_HZ
 from rheon.core.sources.dvd.navigation import is_navigation, read_navigation
 
 SECTOR = 2048
@@ -18,8 +18,8 @@ def blank(path: Path, from_s: float, to_s: float) -> None:
     dead = False
     for at in range(0, len(data), SECTOR):
         if is_navigation(data, at) and (pack := read_navigation(data, at)) is not None:
-            origin = pack.start_clock if origin is None else origin
-            dead = from_s <= (pack.start_clock - origin) / CLOCK_HZ < to_s
+            origin = pack.start_pts if origin is None else origin
+            dead = from_s <= (pack.start_pts - origin) / PTS_HZ < to_s
         if dead:
             data[at : at + SECTOR] = bytes(SECTOR)
     path.write_bytes(data)

@@ -96,15 +96,15 @@ def make_stream(programme: Programme, standard: Standard, tracks: Sequence[Track
 
 def add_subpictures(stream: Path, lines: Sequence[Line], number: int, work: Path) -> Path:
     """Multiplex a subpicture track (number counts from 0) into a program stream; returns the new stream."""
-    folder = work / f"{stream.stem}-words{number}"
+    folder = work / f"{stream.stem}-subtitles{number}"
     folder.mkdir(parents=True, exist_ok=True)
     units = []
     for index, line in enumerate(lines):
         picture = folder / f"{index:03}.png"
         paint_line(line, 720, picture)
-        times = f'start="{_clock(line.start_s)}" end="{_clock(line.end_s)}"'
+        times = f'start="{_timecode(line.start_s)}" end="{_timecode(line.end_s)}"'
         units.append(f'<spu {times} image={quoteattr(str(picture))} xoffset="0" yoffset="420"/>')
-    recipe = folder / "words.xml"
+    recipe = folder / "subtitles.xml"
     recipe.write_text(f'<subpictures format="NTSC"><stream>{"".join(units)}</stream></subpictures>', encoding="utf-8")
     target = stream.with_name(f"{stream.stem}-w{number}.mpg")
 
@@ -115,7 +115,7 @@ def add_subpictures(stream: Path, lines: Sequence[Line], number: int, work: Path
 
     done = run(Command(argv=["spumux", "-s", str(number), str(recipe)], feed=feed, timeout_s=TIMEOUT_S))
     if not any(f"{len(lines)} subtitles added, 0 subtitles skipped" in said for said in done.tail):
-        raise ToolMissing(f"The subtitle pictures for {stream.name} could not be multiplexed.")
+        raise ToolMissing("The subtitle pictures for {stream} could not be multiplexed.", stream=stream.name)
     target.write_bytes(done.stdout)
     return target
 
@@ -154,11 +154,11 @@ def _title_set(item: TitleSet) -> str:
         f'<audio format="ac3" channels="{6 if track.surround else 2}" lang="{track.language}"/>'
         for track in item.tracks
     )
-    words = "".join(f'<subpicture lang="{language}"/>' for language in item.subtitles)
-    marks = ",".join(_clock(mark) for mark in item.chapters_s)
+    subtitles = "".join(f'<subpicture lang="{language}"/>' for language in item.subtitles)
+    marks = ",".join(_timecode(mark) for mark in item.chapters_s)
     chains = "".join(f"<pgc>{''.join(_vob(path, marks) for path in title)}</pgc>" for title in item.titles)
     video = f'<video format="{standard.name}" aspect="{standard.aspect}"{wide}/>'
-    return f"<titleset><titles>{video}{audio}{words}{chains}</titles></titleset>"
+    return f"<titleset><titles>{video}{audio}{subtitles}{chains}</titles></titleset>"
 
 
 def _vob(path: Path, marks: str) -> str:
@@ -179,5 +179,5 @@ def make_image(folder: Path, label: str, image: Path, *, video_disc: bool = True
     )
 
 
-def _clock(seconds: float) -> str:
+def _timecode(seconds: float) -> str:
     return f"{int(seconds // 3600)}:{int(seconds % 3600 // 60):02}:{seconds % 60:05.2f}"

@@ -46,7 +46,7 @@ class TrayDrive:
     def insert(self, disc: str) -> None:
         """Raises ``SourceError`` where there is no such disc."""
         if disc not in self.discs():
-            raise SourceError(f"There is no disc called {disc}.", advice="Choose one of those there are.")
+            raise SourceError("There is no disc called {disc}.", disc=disc, advice="Choose one of those there are.")
         self.tray.parent.mkdir(parents=True, exist_ok=True)
         self.tray.write_text(json.dumps({"disc": disc, "since": time.time()}))
 

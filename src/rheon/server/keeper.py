@@ -54,7 +54,7 @@ def parts(settings: Settings) -> tuple[Part, ...]:
         Part(name="quick", argv=(*MANAGE, "work", "quick")),
         Part(name="second", argv=(*MANAGE, "work", "quick")),
         Part(name="convert", argv=(*MANAGE, "work", "convert")),
-        Part(name="door", argv=(*MANAGE, "ask_door", "--settings", "rheon.server.config.door_settings")),
+        Part(name="pairing", argv=(*MANAGE, "serve_pairing", "--settings", "rheon.server.config.pairing_settings")),
     )
 
 
@@ -100,7 +100,9 @@ async def bring_forward(settings: Settings, environment: dict[str, str]) -> None
     _, said = await process.communicate()
     if process.returncode:
         lines = said.decode(errors="replace").strip().splitlines()
-        raise PreparationFailed(f"The database could not be made ready: {lines[-1] if lines else 'no reason given'}.")
+        raise PreparationFailed(
+            "The database could not be made ready: {reason}.", reason=lines[-1] if lines else "no reason given"
+        )
 
 
 async def keep(part: Part, stopping: asyncio.Event, environment: dict[str, str] | None = None) -> None:

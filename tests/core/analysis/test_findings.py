@@ -12,11 +12,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from numpy.typing import NDArray
 
-from rheon.core.analysis import Survey, WordsFound, fingerprint, survey_title, with_findings
+from rheon.core.analysis import SubtitlesFound, Survey, fingerprint, survey_title, with_findings
 from rheon.core.analysis.borders import find_borders
-from rheon.core.analysis.cadence import find_cadence
+from rheon.core.analysis.scan_type import find_scan_type
 from rheon.core.analysis.sounds import lossless_rates
-from rheon.core.analysis.words import LineCount, count_graphics, count_subpictures, unit_commands
+from rheon.core.analysis.subtitle_lines import LineCount, count_graphics, count_subpictures, subpicture_commands
 from rheon.core.engine import Command, run
 from rheon.core.media import Forced, Scan, Source, SubtitleStream, Title, VideoStream
 from rheon.core.sources import read_source
@@ -68,7 +68,7 @@ def film_frames(start: int, count: int) -> list[tuple[float, float]]:
 @settings(max_examples=25)
 def test_film_spread_over_fields_is_known_by_its_repeated_fields(start: int, seed: int) -> None:
     stretches = [woven(textured(seed + n), film_frames(start, 20)) for n in range(4)]
-    found = find_cadence(stretches, replace(FLAGGED, scan=Scan.INTERLACED))
+    found = find_scan_type(stretches, replace(FLAGGED, scan=Scan.INTERLACED))
     assert (found.scan, found.in_fields) == (Scan.TELECINED, True)
     assert found.sure > 0.7
 
@@ -77,7 +77,7 @@ def test_film_spread_over_fields_is_known_by_its_repeated_fields(start: int, see
 @settings(max_examples=25)
 def test_pairs_of_fields_and_their_order_are_known_by_motion(top_first: bool, seed: int) -> None:
     moments = [(n, n + 0.5) if top_first else (n + 0.5, n) for n in range(12)]
-    found = find_cadence([woven(textured(seed + n), moments) for n in range(3)], FLAGGED)
+    found = find_scan_type([woven(textured(seed + n), moments) for n in range(3)], FLAGGED)
     assert (found.scan, found.top_field_first) == (Scan.INTERLACED, top_first)
 
 
@@ -85,13 +85,13 @@ def test_pairs_of_fields_and_their_order_are_known_by_motion(top_first: bool, se
 @settings(max_examples=25)
 def test_whole_frames_stay_whole_even_when_each_is_shown_twice(seed: int, each: int) -> None:
     moments = [(float(n // each), float(n // each)) for n in range(12)]
-    found = find_cadence([woven(textured(seed + n), moments) for n in range(3)], FLAGGED)
+    found = find_scan_type([woven(textured(seed + n), moments) for n in range(3)], FLAGGED)
     assert (found.scan, found.in_fields) == (Scan.PROGRESSIVE, False)
 
 
 def test_a_still_says_nothing_and_the_flags_stand_less_surely() -> None:
     still = woven(textured(1), [(0.0, 0.0)] * 12)
-    found = find_cadence([still], replace(FLAGGED, scan=Scan.INTERLACED, top_field_first=False))
+    found = find_scan_type([still], replace(FLAGGED, scan=Scan.INTERLACED, top_field_first=False))
     assert (found.scan, found.top_field_first, found.sure) == (Scan.INTERLACED, False, 0.5)
 
 
@@ -167,27 +167,31 @@ def test_the_demo_is_seen_as_it_was_made(film_disc: Source, series_disc: Source,
     ):
         found = survey_title(title)
         assert found.borders is not None
-        assert found.cadence is not None
+        assert found.scan_type is not None
         assert (found.borders.top, found.borders.bottom) == (lines, lines)
-        assert (found.cadence.scan, found.cadence.in_fields, found.cadence.sure > 0.7) == (scan, in_fields, True)
+        assert (found.scan_type.scan, found.scan_type.in_fields, found.scan_type.sure > 0.7) == (
+            scan,
+            in_fields,
+            True,
+        )
 
 
 def test_lines_and_forced_lines_are_counted(film_disc: Source, media: Path) -> None:
-    counted = survey_title(film_disc.titles[0]).words
-    assert [(words.lines, words.forced) for words in counted] == [
+    counted = survey_title(film_disc.titles[0]).subtitles
+    assert [(track.lines, track.forced) for track in counted] == [
         (len(scenario.ENGLISH_LINES), 0),
         (len(scenario.SPANISH_LINES), 0),
     ]
     heron = read_source(media / scenario.HERON_LABEL).titles[1]
     survey = survey_title(heron)
-    assert [(words.lines, words.forced) for words in survey.words] == [(len(scenario.HERON_LINES), 1)]
+    assert [(track.lines, track.forced) for track in survey.subtitles] == [(len(scenario.HERON_LINES), 1)]
     assert with_findings(heron, survey).subtitles[0].forced is Forced.SOME
 
 
 def test_only_what_is_sure_enough_changes_a_title(film_disc: Source) -> None:
     title = replace(film_disc.titles[0], subtitles=(SubtitleStream(index=0, format="dvd_subtitle"),))
     for sure, forced in ((0.3, Forced.UNKNOWN), (0.9, Forced.ALL)):
-        survey = Survey(words=(WordsFound(index=0, lines=4, forced=4, sure=sure),))
+        survey = Survey(subtitles=(SubtitlesFound(index=0, lines=4, forced=4, sure=sure),))
         assert with_findings(title, survey).subtitles[0].forced is forced
     assert with_findings(title, None) == title
 
@@ -203,11 +207,11 @@ def test_only_what_is_sure_enough_changes_a_title(film_disc: Source) -> None:
     ],
 )
 def test_the_commands_of_a_subpicture_unit_are_read(unit: str, shown: bool, forced: bool) -> None:
-    assert unit_commands(bytes.fromhex(unit)) == (shown, forced)
+    assert subpicture_commands(bytes.fromhex(unit)) == (shown, forced)
 
 
 @given(st.binary(max_size=5000), st.booleans())
-def test_any_bytes_can_be_searched_for_words(data: bytes, in_step: bool) -> None:
+def test_any_bytes_can_be_searched_for_subtitles(data: bytes, in_step: bool) -> None:
     if in_step:
         data = b"".join(
             b"\0\0\0\0\x47\x52\x00\x10" + data[at : at + 184].ljust(184, b"\0") for at in range(0, len(data), 184)

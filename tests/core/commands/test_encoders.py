@@ -38,7 +38,7 @@ def arguments(made: VideoSettings, at_pass: int = 0) -> dict[str, str]:
 @pytest.mark.parametrize("codec", [codec for codec in PLAYED_MOST if video_encoder(codec).quality])
 def test_constant_quality_is_held_inside_a_peak(codec: str) -> None:
     encoder = video_encoder(codec)
-    said = arguments(replace(BASE, codec=codec, quality=encoder.quality[2], effort=encoder.effort[2]))
+    said = arguments(replace(BASE, codec=codec, quality=encoder.quality[2], preset=encoder.preset[2]))
     assert said["-crf"] == str(encoder.quality[2])
     bound = {"hevc": "-x265-params", "av1": "-svtav1-params"}.get(codec, "-maxrate")
     assert {"h264": "4000000", "vp9": "4000000"}.get(codec, "4000" if codec == "hevc" else "2000") in said[bound]
@@ -47,7 +47,7 @@ def test_constant_quality_is_held_inside_a_peak(codec: str) -> None:
 @pytest.mark.parametrize("codec", list(PLAYED_MOST))
 def test_an_average_is_said_in_bits_and_passes_where_there_are_two(codec: str) -> None:
     encoder = video_encoder(codec)
-    made = replace(BASE, codec=codec, bitrate_bps=1_500_000, effort=encoder.effort[2], passes=2)
+    made = replace(BASE, codec=codec, bitrate_bps=1_500_000, preset=encoder.preset[2], passes=2)
     for at_pass in (1, 2) if encoder.two_passes else (0,):
         said = arguments(made, at_pass)
         assert said["-b:v"] == "1500000"
@@ -71,8 +71,8 @@ def test_an_average_is_said_in_bits_and_passes_where_there_are_two(codec: str) -
 def test_profiles_and_levels_in_each_encoder_s_words(
     codec: str, profile: str, level: str, expected: dict[str, str]
 ) -> None:
-    effort = video_encoder(codec).effort[2]
-    said = arguments(replace(BASE, codec=codec, profile=profile, level=level, bitrate_bps=1_000_000, effort=effort))
+    preset = video_encoder(codec).preset[2]
+    said = arguments(replace(BASE, codec=codec, profile=profile, level=level, bitrate_bps=1_000_000, preset=preset))
     assert expected.items() <= said.items()
 
 

@@ -34,7 +34,7 @@ def after(argv: list[str], flag: str) -> str:
 
 
 def test_a_disc_title_comes_by_pipe_only_with_its_own_streams(film_disc: Source) -> None:
-    argv = command(film_disc.titles[0], "heron-8", sound_track="1", words_subtitle="none")
+    argv = command(film_disc.titles[0], "heron-8", sound_track="1", subtitles_track="none")
     assert after(argv, "-protocol_whitelist") == "pipe"
     assert after(argv, "-format_whitelist") == "mpeg"
     assert [argv[at + 1] for at, word in enumerate(argv) if word == "-map"] == ["[out]", "0:i:0x81"]
@@ -54,9 +54,9 @@ def test_no_input_waits_in_a_queue_of_its_own(film_disc: Source) -> None:
 
 
 def test_drawn_in_disc_subtitles_bring_their_palette_and_their_pad(film_disc: Source) -> None:
-    argv = command(film_disc.titles[0], "heron-8", words_subtitle="1")
+    argv = command(film_disc.titles[0], "heron-8", subtitles_track="1")
     assert "[seen][2:s:0]overlay" in after(argv, "-filter_complex")
-    pins = read_pins({"words.subtitle": "1"})
+    pins = read_pins({"subtitles.track": "1"})
     settings = plan(PlanRequest(title=film_disc.titles[0], devices=(device("heron-8"),), name="x", pins=pins)).settings
     assert settings is not None
     laid_out = drawn_command(Job(title=film_disc.titles[0], settings=settings, target="/out/x"))
@@ -127,7 +127,9 @@ VIDEO = VideoSettings(
         ),
     ],
 )
-def test_graphs(change: dict[str, object], picture: str | None, text: tuple[str, int] | None, expected: str) -> None:
+def test_the_graph_says_each_step_in_its_order(
+    change: dict[str, object], picture: str | None, text: tuple[str, int] | None, expected: str
+) -> None:
     assert graph(replace(VIDEO, **change), "0:V:0", picture, text) == expected  # type: ignore[arg-type]
 
 

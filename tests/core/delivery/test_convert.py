@@ -81,7 +81,7 @@ def test_hevc_keeps_its_level_and_buffer(short: Title, tmp_path: Path, balance: 
 
 def test_the_film_keeps_its_chapters_language_and_shape(film_disc: Source, tmp_path: Path) -> None:
     film = film_disc.titles[0]
-    done = convert(order(film, "sanderling-2", tmp_path, pins=read_pins({"words.subtitle": "0"})))
+    done = convert(order(film, "sanderling-2", tmp_path, pins=read_pins({"subtitles.track": "0"})))
     found = probe(str(done.path))
     assert [chapter.start_s for chapter in found.chapters] == pytest.approx(
         [c.start_s for c in film.chapters], abs=0.05
@@ -90,10 +90,10 @@ def test_the_film_keeps_its_chapters_language_and_shape(film_disc: Source, tmp_p
     assert found.video
     assert abs(found.video.display_aspect - Fraction(16, 9)) < Fraction(1, 50)
     assert len(found.audio) == 1
-    assert words_at(done.path, 5.0) > 30 * max(1, words_at(done.path, 10.0))
+    assert bright_subtitles_at(done.path, 5.0) > 30 * max(1, bright_subtitles_at(done.path, 10.0))
 
 
-def words_at(path: Path, at_s: float) -> int:
+def bright_subtitles_at(path: Path, at_s: float) -> int:
     """Bright pixels in the lower black bar, where the disc's subtitles stand."""
     argv = ["ffmpeg", "-v", "error", "-ss", str(at_s), "-i", str(path), "-frames:v", "1"]
     seen = run(Command(argv=[*argv, "-vf", "format=gray,crop=iw:ih*0.11:0:ih*0.89", "-f", "rawvideo", "pipe:1"])).stdout
@@ -103,14 +103,14 @@ def words_at(path: Path, at_s: float) -> int:
 def test_text_subtitles_of_a_file_are_drawn_in(media: Path, tmp_path: Path) -> None:
     regatta = read_source(media / "camera" / "Regatta, two languages.mkv").titles[0]
     without = convert(order(regatta, "h264-baseline-30", tmp_path)).path
-    drawn = convert(order(regatta, "h264-baseline-30", tmp_path, pins=read_pins({"words.subtitle": "0"}))).path
+    drawn = convert(order(regatta, "h264-baseline-30", tmp_path, pins=read_pins({"subtitles.track": "0"}))).path
     differs = [sum(abs(a - b) for a, b in zip(frame(without, at), frame(drawn, at), strict=True)) for at in (4.0, 8.0)]
     assert differs[0] > 4 * differs[1]
 
 
 def test_what_the_device_takes_is_copied_bit_for_bit(media: Path, tmp_path: Path) -> None:
     regatta = read_source(media / "camera" / "Regatta, two languages.mkv").titles[0]
-    made = order(regatta, "avocet-10", tmp_path, pins=read_pins({"sound.track": "1", "words.subtitle": "none"}))
+    made = order(regatta, "avocet-10", tmp_path, pins=read_pins({"sound.track": "1", "subtitles.track": "none"}))
     assert made.plan.settings and made.plan.settings.video and made.plan.settings.audio
     assert {made.plan.settings.video.action, made.plan.settings.audio[0].action} == {Action.COPY}
     done = convert(made)
@@ -164,7 +164,7 @@ def test_sources_with_awkward_names_are_read_and_converted(media: Path, tmp_path
     out = tmp_path / "out"
     out.mkdir()
     title = read_source(file).titles[0]
-    done = convert(order(title, "sanderling-2", out, pins=read_pins({"words.subtitle": "0"})))
+    done = convert(order(title, "sanderling-2", out, pins=read_pins({"subtitles.track": "0"})))
     assert done.checks[0].ok
 
 

@@ -104,14 +104,14 @@ def regatta(media: Path) -> Title:
 def test_text_goes_along_as_a_track_in_the_container_s_own_form(
     regatta: Title, tmp_path: Path, name: str, container: str, written: str
 ) -> None:
-    pins = {"words_subtitle": "0", "words_form": "track", "file_container": container, "picture_size": "180"}
+    pins = {"subtitles_track": "0", "subtitles_form": "track", "file_container": container, "picture_size": "180"}
     found = probe(str(make(regatta, name, tmp_path, **pins).path))
     assert [track.format for track in found.subtitles] == [written]
     assert found.subtitles[0].language == regatta.subtitles[0].language
 
 
 def test_text_goes_beside_the_film_under_its_name(regatta: Title, tmp_path: Path) -> None:
-    done = make(regatta, "heron-8", tmp_path, words_subtitle="0", words_form="file", picture_size="180")
+    done = make(regatta, "heron-8", tmp_path, subtitles_track="0", subtitles_form="file", picture_size="180")
     beside = tmp_path / f"{done.path.stem}.{regatta.subtitles[0].language}.srt"
     assert sorted(path.name for path in tmp_path.iterdir()) == sorted([done.path.name, beside.name])
     assert "-->" in beside.read_text(encoding="utf-8")

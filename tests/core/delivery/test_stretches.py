@@ -19,7 +19,7 @@ from rheon.core.sources.roles.parts import ChapterRange, cut, other_angle
 from rheon.demo.models import device
 
 PICTURE_S = 0.041
-DRAWN = {"words.subtitle": "0", "words.form": "drawn"}
+DRAWN = {"subtitles.track": "0", "subtitles.form": "drawn"}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

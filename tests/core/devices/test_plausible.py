@@ -20,7 +20,7 @@ from rheon.core.devices import (
     judge_title,
     oddities,
 )
-from rheon.core.devices.asking import ClipAnswer
+from rheon.core.devices.capability_probe import ClipAnswer
 from rheon.core.formats import levels_of
 from rheon.core.media import Source
 from rheon.core.planning import PlanRequest, plan

@@ -68,7 +68,7 @@ def test_crop_and_size_are_seen(film_disc: Source, tmp_path: Path) -> None:
 
 def test_a_disc_s_subtitles_are_drawn_where_they_will_stand(film_disc: Source, tmp_path: Path) -> None:
     film = film_disc.titles[0]
-    shown = bright_below(preview(film, 5.0, tmp_path / "with", words_subtitle="0"))
+    shown = bright_below(preview(film, 5.0, tmp_path / "with", subtitles_track="0"))
     plain = bright_below(preview(film, 5.0, tmp_path / "without"))
     assert shown > 100 + 10 * plain
 
@@ -77,8 +77,8 @@ def test_text_is_drawn_at_its_own_time(media: Path, tmp_path: Path) -> None:
     regatta = read_source(media / "camera" / "Regatta, two languages.mkv").titles[0]
 
     def differs(at_s: float) -> int:
-        drawn = preview(regatta, at_s, tmp_path / f"w{at_s}", words_subtitle="0", words_form="drawn")
-        plain = preview(regatta, at_s, tmp_path / f"o{at_s}", words_subtitle="none")
+        drawn = preview(regatta, at_s, tmp_path / f"w{at_s}", subtitles_track="0", subtitles_form="drawn")
+        plain = preview(regatta, at_s, tmp_path / f"o{at_s}", subtitles_track="none")
         pair = [picture.convert("L").resize((64, 36)).getdata() for picture in (drawn, plain)]
         return sum(abs(a - b) for a, b in zip(*pair, strict=True))
 

@@ -56,9 +56,9 @@ def test_samples_are_kept_under_a_name_of_as_many_bits() -> None:
 @pytest.mark.parametrize("codec", MADE, ids=lambda codec: codec.name)
 def test_an_entry_is_sound(codec: VideoCodec) -> None:
     for encoder in codec.encoders:
-        assert len(encoder.effort) == len(Balance)
-        assert set(encoder.effort) <= set(encoder.efforts)
-        speeds = list(encoder.efforts.values())
+        assert len(encoder.preset) == len(Balance)
+        assert set(encoder.preset) <= set(encoder.presets)
+        speeds = list(encoder.presets.values())
         assert speeds == sorted(speeds), "from slow to quick"
         if encoder.quality:
             finest, coarsest = encoder.scale

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from fractions import Fraction
 from itertools import pairwise
+from math import isqrt
 
 import pytest
 
@@ -96,3 +97,83 @@ def test_levels_rise_in_every_bound() -> None:
             assert before.frame_blocks <= after.frame_blocks
             assert before.blocks_per_s <= after.blocks_per_s
             assert before.bitrate_bps <= after.bitrate_bps
+
+
+EVERY_LEVEL = [
+    pytest.param(level, id=f"{codec.name} {profile} {name}".replace("  ", " "))
+    for codec in VIDEO_CODECS.values()
+    for profile, levels in codec.levels.items()
+    for name, level in levels.items()
+]
+
+
+@pytest.mark.parametrize("level", EVERY_LEVEL)
+def test_every_level_ends_at_its_bounds_and_not_before(level: Level) -> None:
+    slow = Fraction(1, 1000)
+    wide, high = level.sides or (level.block * isqrt(8 * level.frame_blocks),) * 2
+    # the largest picture, one block larger, and the longest sides, one pixel longer
+    rows = min(isqrt(level.frame_blocks), high // level.block)
+    columns = min(level.frame_blocks // rows, wide // level.block)
+    size = (columns * level.block, rows * level.block)
+    assert level.holds_picture(*size, slow)
+    if (columns + 1) * level.block <= wide:
+        assert not level.holds_picture(size[0] + 1, size[1], slow)
+    assert level.holds_picture(wide, level.block, slow) and level.holds_picture(level.block, high, slow)
+    assert not level.holds_picture(wide + 1, level.block, slow)
+    assert not level.holds_picture(level.block, high + 1, slow)
+    # and the quickest
+    blocks = level.blocks(*size)
+    assert level.holds_picture(*size, Fraction(level.blocks_per_s, blocks))
+    assert not level.holds_picture(*size, Fraction(level.blocks_per_s + 1, blocks))
+
+
+# entered a second time from the standards, so that a slip of one digit in the registry is noticed
+H264_TABLE_A_1 = """
+1 1485 99 396 64 175
+1b 1485 99 396 128 350
+1.1 3000 396 900 192 500
+1.2 6000 396 2376 384 1000
+1.3 11880 396 2376 768 2000
+2 11880 396 2376 2000 2000
+2.1 19800 792 4752 4000 4000
+2.2 20250 1620 8100 4000 4000
+3 40500 1620 8100 10000 10000
+3.1 108000 3600 18000 14000 14000
+3.2 216000 5120 20480 20000 20000
+4 245760 8192 32768 20000 25000
+4.1 245760 8192 32768 50000 62500
+4.2 522240 8704 34816 50000 62500
+5 589824 22080 110400 135000 135000
+5.1 983040 36864 184320 240000 240000
+5.2 2073600 36864 184320 240000 240000
+6 4177920 139264 696320 240000 240000
+6.1 8355840 139264 696320 480000 480000
+6.2 16711680 139264 696320 800000 800000
+"""
+H265_TABLES_A_8_AND_A_9 = """
+1 552960 36864 0 128 350
+2 3686400 122880 0 1500 1500
+2.1 7372800 245760 0 3000 3000
+3 16588800 552960 0 6000 6000
+3.1 33177600 983040 0 10000 10000
+4 66846720 2228224 0 12000 12000
+4.1 133693440 2228224 0 20000 20000
+5 267386880 8912896 0 25000 25000
+5.1 534773760 8912896 0 40000 40000
+5.2 1069547520 8912896 0 60000 60000
+6 1069547520 35651584 0 60000 60000
+6.1 2139095040 35651584 0 120000 120000
+6.2 4278190080 35651584 0 240000 240000
+"""
+
+
+@pytest.mark.parametrize(("table", "printed"), [(H264_LEVELS, H264_TABLE_A_1), (HEVC_LEVELS, H265_TABLES_A_8_AND_A_9)])
+def test_levels_are_the_standard_s_table_to_the_last_digit(table: dict[str, Level], printed: str) -> None:
+    entered = [line.split() for line in printed.strip().splitlines()]
+    assert [
+        [
+            name, str(level.blocks_per_s), str(level.frame_blocks), str(level.buffer_blocks),
+            str(level.bitrate_bps // 1000), str(level.buffer_bits // 1000),
+        ]
+        for name, level in table.items()
+    ] == entered  # fmt: skip

@@ -40,12 +40,12 @@ def test_borders_are_cut_away_and_the_ratio_of_the_picture_stays(film: Title) ->
 
 
 def test_borders_stay_where_subtitle_pictures_may_stand_in_them(film: Title) -> None:
-    assert cut(planned(film, words_subtitle="0")) == (Borders(), "nothing", "words_in_borders", (854, 480))
+    assert cut(planned(film, subtitles_track="0")) == (Borders(), "nothing", "subtitles_in_borders", (854, 480))
 
 
 def test_a_pin_says_how_much_or_nothing(film: Title) -> None:
     assert cut(planned(film, picture_crop="none"))[:3] == (Borders(), "nothing", "pinned")
-    by_hand = cut(planned(film, picture_crop="40,80,8,8", words_subtitle="0"))
+    by_hand = cut(planned(film, picture_crop="40,80,8,8", subtitles_track="0"))
     assert by_hand[:3] == (Borders(top=40, bottom=80, left=8, right=8), "40 above, 80 below, 8 left, 8 right", "pinned")
     assert cut(planned(film, picture_crop="auto"))[0] == BARS
 

@@ -14,7 +14,7 @@ from rheon.core.devices.tracks import needed_subtitle
 from rheon.core.formats import levels_of, video_encoder
 from rheon.core.media import AudioStream, Purpose, Scan, Source, SubtitleStream, Title, VideoStream
 from rheon.core.planning import NO_PINS, Action, AudioSettings, Balance, Fields, PlanRequest, plan
-from rheon.core.planning.picture.cadence import cadence_for
+from rheon.core.planning.picture.frame_rate import plan_frame_rate
 from rheon.core.planning.picture.geometry import Bounds, fit
 from rheon.demo.models import device
 
@@ -81,9 +81,11 @@ def test_a_fitted_picture_is_even_inside_and_not_enlarged(width: int, height: in
         (picture(1280, 720, rate=Fraction(120)), "50", Fraction(30), "rate_limited"),
     ],
 )
-def test_cadence(source: VideoStream, limit: str, rate: Fraction, code: str) -> None:
+def test_a_rate_is_kept_where_the_device_takes_it_and_halved_where_not(
+    source: VideoStream, limit: str, rate: Fraction, code: str
+) -> None:
     entry = VideoEntry(codec="h264", max_width=1920, max_height=1080, max_frame_rate=limit)
-    made = cadence_for(source, entry, video_encoder("h264"), NO_PINS)
+    made = plan_frame_rate(source, entry, video_encoder("h264"), NO_PINS)
     assert (made.frame_rate, made.rate_reason.code) == (rate, code)
     assert (made.fields is Fields.JOIN) == (source.scan is Scan.INTERLACED)
 
@@ -115,13 +117,13 @@ def test_the_track_people_mean(tracks: list[AudioStream], languages: tuple[str, 
     assert found.index == chosen
 
 
-def test_a_title_without_sound_has_no_track_and_needs_no_words() -> None:
-    words = [SubtitleStream(index=0, format="subrip", language="en")]
+def test_a_title_without_sound_has_no_track_and_needs_no_subtitles() -> None:
+    subtitles = [SubtitleStream(index=0, format="subrip", language="en")]
     assert preferred_audio([], ("en",)) is None
-    assert needed_subtitle(words, None, ("en",)) is None
-    assert needed_subtitle(words, track(0, "und"), ("en",)) is None
-    assert needed_subtitle(words, track(0, "ja"), ("en",)) == words[0]
-    assert needed_subtitle(words, track(0, "en-GB"), ("en",)) is None
+    assert needed_subtitle(subtitles, None, ("en",)) is None
+    assert needed_subtitle(subtitles, track(0, "und"), ("en",)) is None
+    assert needed_subtitle(subtitles, track(0, "ja"), ("en",)) == subtitles[0]
+    assert needed_subtitle(subtitles, track(0, "en-GB"), ("en",)) is None
 
 
 def sound_of(title: Title, audio: AudioStream, name: str, balance: Balance = Balance.EVEN) -> AudioSettings:

@@ -15,6 +15,7 @@ from rheon.core.errors import BadPin, PlanError
 from rheon.core.media import Borders, Colour, Forced, Scan, Source, SubtitleStream, Title
 from rheon.core.media.documents import dump, load
 from rheon.core.planning import (
+    CALLED_NOW,
     DECISIONS,
     Action,
     Balance,
@@ -22,10 +23,10 @@ from rheon.core.planning import (
     Plan,
     PlanRequest,
     SoundWish,
-    WordsForm,
-    WordsWish,
-    moves,
+    SubtitleForm,
+    SubtitleWish,
     plan,
+    plan_diff,
     read_pins,
 )
 from rheon.core.planning.file.outcome import planned_facts
@@ -37,7 +38,7 @@ VALUES = {
     "picture.aspect": ["4:3", "16:9", "2.39"],
     "picture.size": ["240", "480", "1080", "640x360"],
     "picture.pixels": ["square", "stored"],
-    "picture.cadence": ["25", "23.976", "60"],
+    "picture.frame_rate": ["25", "23.976", "60"],
     "picture.fields": ["leave", "join", "double", "restore"],
     "picture.deinterlacer": ["yadif", "w3fdif"],
     "picture.codec": ["h264", "hevc", "vp9", "av1", "mpeg4", "mpeg2video", "wmv2", "copy"],
@@ -54,9 +55,9 @@ VALUES = {
     "sound.sample_rate": ["44100", "48000"],
     "sound.bitrate": ["128"],
     "sound.gain": ["6", "even"],
-    "words.subtitle": ["0", "none"],
-    "words.form": ["drawn", "track", "file"],
-    "words.lines": ["forced"],
+    "subtitles.track": ["0", "none"],
+    "subtitles.form": ["drawn", "track", "file"],
+    "subtitles.lines": ["forced"],
     "file.container": ["mp4", "matroska", "webm", "mpeg_ts", "asf", "avi"],
     "file.chapters": ["none"],
     "file.name": ["Other"],
@@ -105,7 +106,7 @@ def test_whatever_is_pinned_is_kept_and_every_rule_it_breaks_is_said(
 
 
 def test_every_key_that_can_be_pinned_is_tried_here_or_has_a_test_of_its_own() -> None:
-    elsewhere = {"picture.crop", "picture.profile", "picture.level", "picture.effort"}
+    elsewhere = {"picture.crop", "picture.profile", "picture.level", "picture.preset"}
     assert set(VALUES) | elsewhere == set(DECISIONS)
 
 
@@ -149,13 +150,13 @@ def test_a_target_size_is_met_by_the_rate_and_few_bits_take_fewer_pixels(film_di
         ({"picture.rate": "lots"}, "say quality:21"),
         ({"picture.codec": "mpeg4", "picture.rate": "quality:5"}, "average rate or for a size"),
         ({"file.container": "webm", "picture.codec": "h264"}, "WebM can't hold"),
-        ({"words.form": "file", "words.subtitle": "0"}, "text file"),
+        ({"subtitles.form": "file", "subtitles.track": "0"}, "text file"),
         ({"picture.codec": "copy", "picture.size": "240"}, "can't be changed"),
         ({"sound.channels": "6", "sound.codec": "mp3"}, "up to 2 channels"),
-        ({"picture.effort": "frantic"}, "effort"),
+        ({"picture.preset": "frantic"}, "preset"),
         ({"picture.level": "9"}, "level"),
         ({"sound.gain": "90"}, "-20 to 20"),
-        ({"picture.cadence": "1e9999999"}, "no frame rate"),
+        ({"picture.frame_rate": "1e9999999"}, "no frame rate"),
         ({"picture.aspect": "1e-999999"}, "no aspect"),
         ({"sound.sample_rate": "5"}, "it can be"),
     ],
@@ -171,15 +172,15 @@ def test_only_what_depends_on_a_change_moves_and_says_why(film_disc: Source) -> 
     film = film_disc.titles[0]
     before = planned(film, "heron-8")
     renamed = planned(film, "heron-8", pins=read_pins({"file.name": "Other"}))
-    assert moves(before, renamed, {"file.name"}) == ()
+    assert plan_diff(before, renamed, {"file.name"}) == ()
     louder = planned(film, "heron-8", pins=read_pins({"sound.gain": "6"}))
-    assert moves(before, louder, {"sound.gain"}) == ()
+    assert plan_diff(before, louder, {"sound.gain"}) == ()
     smaller = planned(film, "heron-8", pins=read_pins({"picture.size": "240"}))
-    moved = {move.key: (move.before, move.after) for move in moves(before, smaller, {"picture.size"})}
+    moved = {move.key: (move.before, move.after) for move in plan_diff(before, smaller, {"picture.size"})}
     assert set(moved) <= {"picture.codec", "picture.level", "picture.peak", "picture.buffer"}
     assert moved["picture.level"][0] != moved["picture.level"][1]
     webm = planned(film, "heron-8", pins=read_pins({"file.container": "webm"}))
-    moved = {move.key: (move.before, move.after) for move in moves(before, webm, {"file.container"})}
+    moved = {move.key: (move.before, move.after) for move in plan_diff(before, webm, {"file.container"})}
     assert moved["picture.codec"] == ("H.264 High @ 3.1", "VP9 profile 0 @ 3")
     assert moved["sound.codec"] == ("AAC stereo, 160 kb/s", "Opus stereo, 112 kb/s")
 
@@ -198,12 +199,12 @@ def test_colours_follow_the_size_and_say_so(film_disc: Source) -> None:
     assert (same.video.colour.matrix, same.video.colour_from) == ("smpte170m", None)
 
 
-def test_wishes_of_the_household_choose_sound_and_words(film_disc: Source) -> None:
+def test_wishes_of_the_household_choose_sound_and_subtitles(film_disc: Source) -> None:
     film = film_disc.titles[0]
     tv = planned(film, "gannet-43", sound=SoundWish.STEREO).settings
     assert tv and tv.sound
     assert (tv.sound.action, tv.sound.channels) == (Action.ENCODE, 2)
-    always = planned(film, "heron-8", words=WordsWish.ALWAYS).settings
+    always = planned(film, "heron-8", subtitles=SubtitleWish.ALWAYS).settings
     assert always and always.drawn and always.drawn.track == 0
     mixed = replace(
         film,
@@ -212,18 +213,20 @@ def test_wishes_of_the_household_choose_sound_and_words(film_disc: Source) -> No
             SubtitleStream(index=1, format="dvd_subtitle", language="es", forced=Forced.ALL, stream_id=0x21),
         ),
     )
-    forced = planned(mixed, "heron-8", words=WordsWish.FORCED).settings
+    forced = planned(mixed, "heron-8", subtitles=SubtitleWish.FORCED).settings
     assert forced and forced.drawn
     assert (forced.drawn.track, forced.drawn.only_forced) == (0, True)
-    assert said(planned(film, "heron-8", words=WordsWish.NEVER))["words.subtitle"] == "none"
+    assert said(planned(film, "heron-8", subtitles=SubtitleWish.NEVER))["subtitles.track"] == "none"
 
 
 def test_several_tracks_go_along_where_they_are_asked_for(film_disc: Source) -> None:
-    pins = {"sound.track": "1,0", "words.subtitle": "0,1", "words.form": "track", "file.container": "matroska"}
+    pins = {"sound.track": "1,0", "subtitles.track": "0,1", "subtitles.form": "track", "file.container": "matroska"}
     made = planned(film_disc.titles[0], "cormorant-box", pins=read_pins(pins)).settings
     assert made
     assert [sound.track for sound in made.audio] == [1, 0]
-    assert [(words.form, words.format) for words in made.subtitles] == [(WordsForm.TRACK, "dvd_subtitle")] * 2
+    assert [(subtitle.form, subtitle.format) for subtitle in made.subtitles] == [
+        (SubtitleForm.TRACK, "dvd_subtitle")
+    ] * 2
 
 
 def test_a_faithful_copy_keeps_every_track(film_disc: Source) -> None:
@@ -232,7 +235,7 @@ def test_a_faithful_copy_keeps_every_track(film_disc: Source) -> None:
     assert made.settings and made.settings.video
     assert made.settings.video.action is Action.COPY
     assert [sound.track for sound in made.settings.audio] == [track.index for track in film.audio]
-    assert [words.track for words in made.settings.subtitles] == [track.index for track in film.subtitles]
+    assert [subtitle.track for subtitle in made.settings.subtitles] == [track.index for track in film.subtitles]
     assert made.settings.file_name == "Film.mkv"
 
 
@@ -245,6 +248,16 @@ def test_fields_and_crop_by_hand_and_the_effort_of_each_balance(film_disc: Sourc
     assert (double.video.fields, double.video.frame_rate) == (Fields.DOUBLE, Fraction(60000, 1001))
     left = planned(fielded, "wren-6", pins=read_pins({"picture.fields": "leave"}))
     assert [breach.rule for breach in left.breaches] == ["scan"]
-    slower = read_pins({"picture.effort": "slower"})
-    efforts = [planned(film, "wren-6", balance=balance, pins=slower).settings for balance in Balance]
-    assert {made.video.effort for made in efforts if made and made.video} == {"slower"}
+    slower = read_pins({"picture.preset": "slower"})
+    presets = [planned(film, "wren-6", balance=balance, pins=slower).settings for balance in Balance]
+    assert {made.video.preset for made in presets if made and made.video} == {"slower"}
+
+
+@pytest.mark.parametrize("old", sorted(CALLED_NOW))
+def test_pins_by_the_names_of_older_versions_mean_what_they_meant(old: str) -> None:
+    today = CALLED_NOW[old]
+    assert today in DECISIONS and old not in DECISIONS
+    value = VALUES[today][-1] if today in VALUES else "slow"
+    assert read_pins({old: value}).said == read_pins({today: value}).said == {today: value}
+    assert read_pins({old: value, today: None}).said == {}
+    assert read_pins({today: value, old: "auto"}).said == {}

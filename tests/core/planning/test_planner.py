@@ -195,12 +195,12 @@ def test_the_film_for_the_tablet_is_planned_as_the_trade_would(film_disc: Source
     assert decisions(made) == {
         "picture.crop": ("nothing", False),
         "picture.size": ("854 × 480", False),
-        "picture.cadence": ("29.97 frames/s", False),
+        "picture.frame_rate": ("29.97 frames/s", False),
         "picture.codec": ("H.264 High @ 3.1", False),
         "picture.rate": ("constant quality 21", False),
         "sound.track": ("English, 5.1", False),
         "sound.codec": ("AAC stereo, 160 kb/s", False),
-        "words.subtitle": ("none", False),
+        "subtitles.track": ("none", False),
         "file.container": ("MP4, index in front", False),
         "file.name": ("Film.mp4", False),
         "file.chapters": ("6", False),
@@ -219,11 +219,11 @@ def test_interlaced_material_is_deinterlaced_and_surround_is_copied_where_the_de
 
 
 def test_pins_hold_and_the_rest_is_solved_around_them(film_disc: Source) -> None:
-    pins = {"sound.track": "1", "words.subtitle": "0", "file.name": 'a/b "c"|\n-\U0001f600', "picture.size": "240"}
+    pins = {"sound.track": "1", "subtitles.track": "0", "file.name": 'a/b "c"|\n-\U0001f600', "picture.size": "240"}
     made = plan(request(film_disc.titles[0], device("heron-8"), pins=read_pins(pins)))
     said = decisions(made)
     assert said["sound.track"] == ("Spanish, stereo", True)
-    assert said["words.subtitle"] == ("English, drawn into the picture", True)
+    assert said["subtitles.track"] == ("English, drawn into the picture", True)
     assert said["picture.size"] == ("426 × 240", True)
     assert said["file.name"] == ("a-b 'c'- -\U0001f600.mp4", True)
 
@@ -231,14 +231,14 @@ def test_pins_hold_and_the_rest_is_solved_around_them(film_disc: Source) -> None
 def test_a_household_that_does_not_follow_the_sound_gets_subtitles(film_disc: Source) -> None:
     foreign = replace(film_disc.titles[0], audio=film_disc.titles[0].audio[1:])
     made = plan(request(replace(foreign, audio=(replace(foreign.audio[0], index=0),)), device("heron-8")))
-    assert decisions(made)["words.subtitle"] == ("English, drawn into the picture", False)
+    assert decisions(made)["subtitles.track"] == ("English, drawn into the picture", False)
 
 
 @pytest.mark.parametrize(
     "pins",
     [
         {"sound.track": "7"},
-        {"words.subtitle": "x"},
+        {"subtitles.track": "x"},
         {"picture.codec": "quicktime"},
         {"colour": "red"},
         {"picture.size": "-3"},

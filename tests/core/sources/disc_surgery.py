@@ -16,7 +16,7 @@ from rheon.core.sources.dvd.navigation import is_navigation
 from rheon.core.sources.material.feed import feed_extents
 
 SECTOR = 2048
-NO_UNIT = 0xFFFFFFFF
+NO_VOBU = 0xFFFFFFFF
 
 
 def title_bytes(title: Title) -> bytes:
@@ -24,7 +24,7 @@ def title_bytes(title: Title) -> bytes:
     return b"".join(feed_extents(title.data.extents))
 
 
-def units_of(data: bytes) -> list[bytes]:
+def vobus_of(data: bytes) -> list[bytes]:
     """The video object units of a program stream, each starting with its navigation pack."""
     starts = [at for at in range(0, len(data), SECTOR) if is_navigation(data, at)] + [len(data)]
     return [data[one:other] for one, other in itertools.pairwise(starts)]
@@ -63,7 +63,7 @@ def interleaved(one: bytes, other: bytes, each: int = 2) -> tuple[bytes, int, in
             if is_navigation(group, place):
                 here = starts[angle, n] + place // SECTOR
                 group[place + 0x429 : place + 0x42D] = (last - place // SECTOR).to_bytes(4)
-                step = NO_UNIT if following is None else following - here
+                step = NO_VOBU if following is None else following - here
                 group[place + 0x42D : place + 0x431] = step.to_bytes(4)
         made += group
     ends = [starts[angle, count - 1] + len(angles[angle][count - 1]) // SECTOR - 1 for angle in (0, 1)]
@@ -71,8 +71,8 @@ def interleaved(one: bytes, other: bytes, each: int = 2) -> tuple[bytes, int, in
 
 
 def _groups(data: bytes, each: int) -> list[bytes]:
-    units = units_of(data)
-    return [b"".join(units[at : at + each]) for at in range(0, len(units), each)]
+    vobus = vobus_of(data)
+    return [b"".join(vobus[at : at + each]) for at in range(0, len(vobus), each)]
 
 
 def angle_disc(folder: Path, one: bytes, other: bytes, seconds: int) -> Path:
@@ -99,7 +99,7 @@ def _second_start(data: bytes) -> int:
     return int.from_bytes(data[0x429:0x42D]) + 1
 
 
-def stamps(chunks: Iterator[bytes], kind: str, stream: StreamKind = StreamKind.PROGRAM) -> list[float]:
+def pts_of(chunks: Iterator[bytes], kind: str, stream: StreamKind = StreamKind.PROGRAM) -> list[float]:
     """Presentation times of the packets of a kind of stream, as the engine reads them."""
     argv = ["ffprobe", "-v", "error", *pipe_input(stream), "-select_streams", kind]
     argv += ["-show_entries", "packet=pts_time", "-of", "csv=p=0"]

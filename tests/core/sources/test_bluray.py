@@ -12,7 +12,7 @@ from pathlib import Path
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from tests.core.sources.disc_surgery import stamps
+from tests.core.sources.disc_surgery import pts_of
 
 from rheon.core.commands import pipe_input
 from rheon.core.engine import Command, run
@@ -21,7 +21,7 @@ from rheon.core.media import CellData, Role, Scan, Source, StreamKind, Title
 from rheon.core.sources import read_source
 from rheon.core.sources.bluray.clpi import read_clip_info
 from rheon.core.sources.bluray.mpls import read_playlist
-from rheon.core.sources.bluray.transport_stream import UNIT_BYTES, sample_clip
+from rheon.core.sources.bluray.transport_stream import ALIGNED_UNIT_BYTES, sample_clip
 from rheon.core.sources.material.feed import feed_title
 from rheon.core.sources.material.transport_timeline import (
     Stretch,
@@ -30,6 +30,7 @@ from rheon.core.sources.material.transport_timeline import (
     stream_extension,
     transport_packets,
 )
+from rheon.core.wording import problem_text
 from rheon.demo import scenario
 from rheon.demo.bluray import (
     Clip,
@@ -119,7 +120,7 @@ def test_a_disc_reads_as_it_was_authored(heron: Source) -> None:
 
 def test_clips_play_on_without_a_gap(heron: Source) -> None:
     film = data_of(heron.titles[1])
-    pictures, sounds = (sorted(stamps(feed_title(film), kind, StreamKind.TRANSPORT)) for kind in ("v", "a:1"))
+    pictures, sounds = (sorted(pts_of(feed_title(film), kind, StreamKind.TRANSPORT)) for kind in ("v", "a:1"))
     assert len(pictures) == round(sum(part.duration_s for part in scenario.HERON) / FRAME_S)
     assert max(b - a for a, b in itertools.pairwise(pictures)) < 1.5 * FRAME_S
     assert max(b - a for a, b in itertools.pairwise(sounds)) < 0.15
@@ -137,7 +138,7 @@ def test_in_and_out_times_cut_a_clip_and_nothing_overlaps(heron_copy: Path, medi
     title = next(title for title in read_source(heron_copy).titles if title.key == "00009")
     assert title.duration_s == pytest.approx(7 + 6 + 5, abs=0.2)
     assert [chapter.start_s for chapter in title.chapters] == pytest.approx([0, 7, 13], abs=0.1)
-    pictures, sounds = (sorted(stamps(feed_title(data_of(title)), k, StreamKind.TRANSPORT)) for k in ("v", "a:1"))
+    pictures, sounds = (sorted(pts_of(feed_title(data_of(title)), k, StreamKind.TRANSPORT)) for k in ("v", "a:1"))
     assert len(pictures) == pytest.approx(title.duration_s / FRAME_S, abs=2)
     steps = [b - a for a, b in itertools.pairwise(pictures)]
     assert 0.5 * FRAME_S < min(steps) <= max(steps) < 1.5 * FRAME_S
@@ -155,7 +156,7 @@ def _clip_again(table: Path) -> Clip:
             Sound(codec="ac3", language="eng", surround=True, root_hz=0),
             Sound(codec="pcm_bluray", language="spa", surround=False, root_hz=0),
         ],
-        words=["eng"],
+        subtitles=["eng"],
         start=info.start,
         end=info.end,
         entries=(),
@@ -184,7 +185,7 @@ def test_playlists_without_clip_tables_are_titles_too(heron_copy: Path) -> None:
     shutil.rmtree(heron_copy / "BDMV" / "CLIPINF")
     film = read_source(heron_copy).titles[1]
     assert [c.start_s for c in film.chapters] == pytest.approx(scenario.HERON_CHAPTERS_S, abs=0.1)
-    pictures = sorted(stamps(feed_title(data_of(film)), "v", StreamKind.TRANSPORT))
+    pictures = sorted(pts_of(feed_title(data_of(film)), "v", StreamKind.TRANSPORT))
     assert len(pictures) == round(32 / FRAME_S)
 
 
@@ -211,14 +212,14 @@ def test_scrambled_clips_are_found_from_their_data(heron_copy: Path, media: Path
     clip = heron_copy / "BDMV" / "STREAM" / "00001.m2ts"
     data = bytearray(clip.read_bytes())
     clip.unlink()
-    for start in range(0, len(data) - UNIT_BYTES, UNIT_BYTES):
-        for at in range(start + 16, start + UNIT_BYTES):
+    for start in range(0, len(data) - ALIGNED_UNIT_BYTES, ALIGNED_UNIT_BYTES):
+        for at in range(start + 16, start + ALIGNED_UNIT_BYTES):
             data[at] = (data[at] * 167 + at * 31 + 7) & 255
     clip.write_bytes(data)
     (heron_copy / "AACS").mkdir()
     read = read_source(heron_copy)
     assert [title.fault for title in read.titles] == [None, "scrambled", "scrambled", None]
-    assert "stops here" in read.problems[0].message
+    assert "stops here" in problem_text(read.problems[0])
 
 
 def test_a_hole_in_a_clip_costs_its_stretch_and_is_named_in_every_title_that_plays_it(heron_copy: Path) -> None:
@@ -234,7 +235,7 @@ def test_a_hole_in_a_clip_costs_its_stretch_and_is_named_in_every_title_that_pla
     assert film.fault is None
     assert [(gap.from_s, gap.to_s) for gap in film.gaps] == [(pytest.approx(6, abs=0.1), pytest.approx(10, abs=0.1))]
     assert [(p.code, p.title) for p in read.problems] == [("unreadable", 2), ("unreadable", 3)]
-    pictures = sorted(stamps(feed_title(data_of(film)), "v", StreamKind.TRANSPORT))
+    pictures = sorted(pts_of(feed_title(data_of(film)), "v", StreamKind.TRANSPORT))
     assert pictures[-1] - pictures[0] == pytest.approx(32, abs=0.2)
     assert max(b - a for a, b in itertools.pairwise(pictures)) == pytest.approx(4, abs=0.3)
 
@@ -323,7 +324,7 @@ def test_entry_points_survive_their_packing(gaps: list[int], start: int) -> None
     times = list(itertools.accumulate([start, *(gap + 300 for gap in gaps)]))
     packets = list(itertools.accumulate(gap // 3 + 1 for gap in [0, *gaps]))
     kept = [(time, packet) for time, packet in zip(times, packets, strict=True) if time < 2**32]
-    clip = Clip(stem="00001", sounds=(), words=(), start=0, end=1, entries=kept, packets=1)
+    clip = Clip(stem="00001", sounds=(), subtitles=(), start=0, end=1, entries=kept, packets=1)
     info = read_clip_info(clip_table(clip))
     assert list(zip(info.entry_times, info.entry_packets, strict=True)) == [(t >> 8 << 8, p) for t, p in kept]
 
@@ -332,7 +333,7 @@ def test_a_playlist_survives_its_packing() -> None:
     clip = Clip(
         stem="00042",
         sounds=[Sound(codec="dts", language="deu", surround=True, root_hz=1)],
-        words=["fra", "eng"],
+        subtitles=["fra", "eng"],
         start=1000,
         end=900_000,
         entries=(),
@@ -350,7 +351,7 @@ def test_any_bytes_pass_the_time_line(data: bytes, offset: int, in_step: bool) -
     if in_step:
         data = b"".join(bytes(4) + b"\x47" + data[at : at + 187].ljust(187, b"\0") for at in range(0, len(data), 187))
     line = TransportTimeline(
-        stretch=Stretch(start_clock=0, end_clock=90_000, offset=offset, extents=(), lap=()),
+        stretch=Stretch(start_pts=0, end_pts=90_000, offset=offset, extents=(), lap=()),
         cores=frozenset({0x1100}),
     )
     passed = b"".join(map(line.pass_on, transport_packets(_in_bits(data))))

@@ -15,7 +15,7 @@ from rheon.core.media import CellData, Role, Scan, Source
 from rheon.core.sources import ScanProgress, read_source
 from rheon.core.sources.dvd.ifo import cell_time, palette_colour, read_manager, read_title_set
 from rheon.core.sources.dvd.program_stream import sample
-from rheon.core.wording import duration_text
+from rheon.core.wording import duration_text, problem_text
 from rheon.demo import scenario
 
 SECTOR = 2048
@@ -129,7 +129,7 @@ def test_scrambled_titles_are_found_from_their_data_and_marked(disc_copy: Path, 
     read = read_source(disc_copy)
     assert [title.number for title in read.titles if title.fault == "scrambled"] == [2, 3, 4, 5, 6]
     assert read.titles[0].fault is None
-    assert "stops here" in read.problems[0].message
+    assert "stops here" in problem_text(read.problems[0])
 
 
 def test_a_cut_off_image_keeps_what_is_whole_and_names_the_rest(media: Path, tmp_path: Path) -> None:
@@ -144,7 +144,7 @@ def test_a_cut_off_image_keeps_what_is_whole_and_names_the_rest(media: Path, tmp
     assert [(p.code, p.title) for p in read.problems] == [("cut_off", 3), ("cut_off", 4)]
     kept = read.titles[2]
     assert 1 < kept.duration_s < scenario.EPISODES[2].duration_s - 0.5
-    assert f"end at {duration_text(kept.duration_s)}" in read.problems[0].message
+    assert f"end at {duration_text(kept.duration_s)}" in problem_text(read.problems[0])
 
 
 @pytest.mark.parametrize(("kept_bytes", "error"), [(60_000, CutOffImage), (20_000, NotASource)])

@@ -9,8 +9,9 @@ import pytest
 
 from rheon.core.engine import Command, run
 from rheon.core.errors import EmptyDisc, Stopped
-from rheon.core.media import FileData, Forced, Role, Source, WordsPurpose
+from rheon.core.media import FileData, Forced, Role, Source, SubtitlePurpose
 from rheon.core.sources import ScanProgress, read_source
+from rheon.core.wording import problem_text
 
 PICTURE = ("-f", "lavfi", "-i", "testsrc2=size=176x144:rate=25:duration=2")
 SOUND = ("-f", "lavfi", "-i", "sine=frequency=330:duration=2")
@@ -36,7 +37,7 @@ def test_a_folder_is_one_source_with_its_episodes_in_order(tide_watch: Source) -
     assert [title.name for title in tide_watch.titles][2] == "Tide Watch S01E10 10"
 
 
-def test_words_and_pictures_beside_a_file_belong_to_it(tide_watch: Source, media: Path) -> None:
+def test_subtitles_and_pictures_beside_a_file_belong_to_it(tide_watch: Source, media: Path) -> None:
     first, second = tide_watch.titles[:2]
     assert [(t.format, t.language, Path(t.path or "").name) for t in first.subtitles] == [
         ("subrip", "es", "Tide Watch S01E01 1.es.srt")
@@ -53,10 +54,10 @@ def test_marks_in_a_sidecar_s_name_say_what_it_is_for(tmp_path: Path, media: Pat
     (tmp_path / "Film.de.srt").write_bytes(b"\0\1\2 no subtitles at all")
     found = read_source(film).titles[0].subtitles
     assert [(t.language, t.forced, t.purpose) for t in found] == [
-        ("en", Forced.UNKNOWN, WordsPurpose.CAPTIONS),
-        ("fr", Forced.UNKNOWN, WordsPurpose.UNKNOWN),
-        ("pt-BR", Forced.ALL, WordsPurpose.UNKNOWN),
-        ("und", Forced.UNKNOWN, WordsPurpose.UNKNOWN),
+        ("en", Forced.UNKNOWN, SubtitlePurpose.CAPTIONS),
+        ("fr", Forced.UNKNOWN, SubtitlePurpose.UNKNOWN),
+        ("pt-BR", Forced.ALL, SubtitlePurpose.UNKNOWN),
+        ("und", Forced.UNKNOWN, SubtitlePurpose.UNKNOWN),
     ]
     assert [t.index for t in found] == [0, 1, 2, 3]
 
@@ -146,7 +147,7 @@ def test_what_can_t_be_read_in_a_folder_is_named_and_the_rest_is_there(tmp_path:
         ("Season 1/Episode 2.mp4", Role.EPISODE, "numbered_episode"),
     ]
     assert [problem.code for problem in read.problems] == ["not_a_source"]
-    assert read.problems[0].message.startswith("broken.mkv: ")
+    assert problem_text(read.problems[0]).startswith("broken.mkv: ")
 
 
 def test_a_folder_with_nothing_to_read_is_refused_and_reading_can_be_stopped(tmp_path: Path, media: Path) -> None:

@@ -74,7 +74,7 @@ def test_headers_without_sense_are_no_facts(payload: bytes) -> None:
 
 
 @pytest.mark.parametrize(("stream", "counts"), [(0xE0, True), (0xBD, True), (0xC0, True), (0xBE, False), (0xBF, False)])
-def test_scrambling_is_seen_in_picture_sound_and_words_only(stream: int, counts: bool) -> None:
+def test_scrambling_is_seen_in_picture_sound_and_subtitles_only(stream: int, counts: bool) -> None:
     assert sample(sector(b"x" * 40, stream, scrambled=True)).scrambled is counts
     assert not sample(sector(b"x" * 40, stream)).scrambled
 

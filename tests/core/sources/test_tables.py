@@ -15,6 +15,7 @@ from rheon.core.sources.dvd.ifo import read_manager, read_title_set
 from rheon.core.sources.dvd.reader import read_dvd
 from rheon.core.sources.images.disc_files import DiscFiles
 from rheon.core.sources.progress import ScanProgress
+from rheon.core.wording import problem_text
 
 AC3, MPEG, LPCM, DTS = 0, 2, 4, 6
 
@@ -138,7 +139,7 @@ def test_tracks_that_are_only_declared_are_found_out_from_the_data(media: Path, 
     read = read_source(disc_copy)
     assert [len(title.audio) for title in read.titles] == [2, 1, 1, 1, 1, 1]
     assert [(p.code, p.title) for p in read.problems] == [("track_absent", n) for n in range(2, 7)]
-    assert "audio track 2 (French)" in read.problems[0].message
+    assert "audio track 2 (French)" in problem_text(read.problems[0])
 
 
 def test_title_sets_without_the_disc_s_own_table_are_titles_all_the_same(disc_copy: Path, film_disc: Source) -> None:

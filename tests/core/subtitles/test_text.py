@@ -89,9 +89,9 @@ def test_any_bytes_are_read_or_refused(data: bytes) -> None:
     )
 )
 def test_lines_survive_writing_and_reading(lines: list[tuple[int, int, str]]) -> None:
-    def clock(ms: int) -> str:
+    def timecode(ms: int) -> str:
         return f"{ms // 3600000:02}:{ms // 60000 % 60:02}:{ms // 1000 % 60:02},{ms % 1000:03}"
 
-    text = subrip(*((clock(start), clock(start + length), said.strip()) for start, length, said in lines))
+    text = subrip(*((timecode(start), timecode(start + length), said.strip()) for start, length, said in lines))
     read = read_subtitles(text.encode())
     assert read_subtitles(to_subrip(read).encode()).lines == read.lines

@@ -9,15 +9,16 @@ import { keys, useChange } from "./queries";
 export const usePicks = () =>
   useQuery({ queryKey: keys.picks, queryFn: () => answer(client.GET("/api/bench/picks")) });
 
-export const useTable = () => useQuery({ queryKey: keys.table, queryFn: () => answer(client.GET("/api/bench")) });
+export const useTable = () =>
+  useQuery({ queryKey: keys.table, queryFn: () => answer(client.GET("/api/bench")) });
 
-export const useSheet = (title: number, device: number) =>
+export const useSheet = (title: number, target: number) =>
   useQuery({
-    queryKey: keys.sheet(title, device),
+    queryKey: keys.sheet(title, target),
     queryFn: () =>
       answer(
-        client.GET("/api/bench/plans/{title_id}/{device_id}", {
-          params: { path: { title_id: title, device_id: device } },
+        client.GET("/api/bench/plans/{title_id}/{target_id}", {
+          params: { path: { title_id: title, target_id: target } },
         }),
       ),
   });
@@ -30,7 +31,7 @@ export function useSetPicked() {
     mutationKey: picking,
     // one after the other, as they were meant; and only the last is followed by a look at what the server has
     scope: { id: picking[0] },
-    mutationFn: (body: Schemas["PickChangeRequest"]) => answer(client.POST("/api/bench/picks", { body })),
+    mutationFn: (body: Schemas["PickChange"]) => answer(client.POST("/api/bench/picks", { body })),
     onMutate: ({ title_ids, picked }) => {
       // shown at once; the server's answer follows
       cache.setQueryData<Schemas["Picks"]>(keys.picks, (old) => {
@@ -38,7 +39,10 @@ export function useSetPicked() {
         return { title_ids: picked ? [...kept, ...title_ids] : kept };
       });
     },
-    onSettled: () => (cache.isMutating({ mutationKey: picking }) === 1 ? cache.invalidateQueries({ queryKey: ["bench"] }) : undefined),
+    onSettled: () =>
+      cache.isMutating({ mutationKey: picking }) === 1
+        ? cache.invalidateQueries({ queryKey: ["bench"] })
+        : undefined,
   });
 }
 
@@ -47,7 +51,8 @@ export function useSetBenchBalance() {
   const cache = useQueryClient();
   return useMutation({
     mutationFn: (balance: Schemas["Balance"]) => answer(client.PUT("/api/bench", { body: { balance } })),
-    onMutate: (balance) => cache.setQueryData<Schemas["Table"]>(keys.table, (old) => old && { ...old, balance }),
+    onMutate: (balance) =>
+      cache.setQueryData<Schemas["Table"]>(keys.table, (old) => old && { ...old, balance }),
     onSuccess: (table) => {
       cache.setQueryData(keys.table, table);
       return cache.invalidateQueries({ queryKey: ["bench", "sheet"] });
@@ -56,18 +61,18 @@ export function useSetBenchBalance() {
   });
 }
 
-export function useChangeSheet(title: number, device: number) {
+export function useChangeSheet(title: number, target: number) {
   const cache = useQueryClient();
   return useMutation({
-    mutationFn: (body: Schemas["PatchedSheetChangeRequest"]) =>
+    mutationFn: (body: Schemas["SheetChange"]) =>
       answer(
-        client.PATCH("/api/bench/plans/{title_id}/{device_id}", {
-          params: { path: { title_id: title, device_id: device } },
+        client.PATCH("/api/bench/plans/{title_id}/{target_id}", {
+          params: { path: { title_id: title, target_id: target } },
           body,
         }),
       ),
     onSuccess: (sheet) => {
-      cache.setQueryData(keys.sheet(title, device), sheet);
+      cache.setQueryData(keys.sheet(title, target), sheet);
       return cache.invalidateQueries({ queryKey: ["bench", "cells"] });
     },
   });
@@ -75,27 +80,41 @@ export function useChangeSheet(title: number, device: number) {
 
 const cellsQuery = (titles: readonly number[], balance: Schemas["Balance"]) => ({
   queryKey: keys.cells(titles, balance),
-  queryFn: () => answer(client.GET("/api/bench/cells", { params: { query: { titles: titles.join(","), balance } } })),
+  queryFn: () =>
+    answer(client.GET("/api/bench/cells", { params: { query: { titles: titles.join(","), balance } } })),
 });
 
 /**
  * Cells of the table, so many titles at a time. What is in view comes first; then, when nothing is clicked for a while,
  * what the other balances come to there, and then the rest of the table.
  */
-export function useCells(chunks: readonly (readonly number[])[], balance: Schemas["Balance"], inView: (chunk: number) => boolean, whole = false) {
+export function useCells(
+  chunks: readonly (readonly number[])[],
+  balance: Schemas["Balance"],
+  inView: (chunk: number) => boolean,
+  whole = false,
+) {
   const cache = useQueryClient();
   const [rest, setRest] = useState("");
   const shown = chunks.filter((_, place) => inView(place));
   const what = `${balance} ${shown.map((ids) => ids.join()).join(";")}`;
   const found = useQueries({
-    queries: chunks.map((ids, place) => ({ ...cellsQuery(ids, balance), enabled: inView(place) || whole || rest === what, placeholderData: keepPreviousData })),
+    queries: chunks.map((ids, place) => ({
+      ...cellsQuery(ids, balance),
+      enabled: inView(place) || whole || rest === what,
+      placeholderData: keepPreviousData,
+    })),
   });
-  const ready = chunks.every((_, place) => !inView(place) || (found[place]?.isSuccess && !found[place].isPlaceholderData));
+  const ready = chunks.every(
+    (_, place) => !inView(place) || (found[place]?.isSuccess && !found[place].isPlaceholderData),
+  );
   useEffect(() => {
     if (!ready) return;
     let gone = false;
     const readAhead = async () => {
-      for (const other of BALANCES) for (const ids of shown) if (!gone) await cache.prefetchQuery({ ...cellsQuery(ids, other), staleTime: 60_000 });
+      for (const other of BALANCES)
+        for (const ids of shown)
+          if (!gone) await cache.prefetchQuery({ ...cellsQuery(ids, other), staleTime: 60_000 });
       if (!gone) setRest(what);
     };
     const timer = setTimeout(() => void readAhead(), REST_MS);
@@ -112,64 +131,94 @@ export function useCells(chunks: readonly (readonly number[])[], balance: Schema
 const REST_MS = 700;
 
 export const useGoals = (enabled: boolean) =>
-  useQuery({ queryKey: keys.goals, queryFn: () => answer(client.GET("/api/bench/columns")), enabled });
+  useQuery({ queryKey: keys.goals, queryFn: () => answer(client.GET("/api/bench/goals")), enabled });
 
-export const useAddColumn = () =>
-  useChange((body: Schemas["ColumnWantedRequest"]) => answer(client.POST("/api/bench/columns", { body })), [["bench"], keys.household]);
-
-export const useRemoveColumn = () =>
+export const useAddTarget = () =>
   useChange(
-    (id: number) => answer(client.DELETE("/api/bench/columns/{device_id}", { params: { path: { device_id: id } } })),
+    (body: Schemas["TargetWanted"]) => answer(client.POST("/api/bench/targets", { body })),
+    [["bench"], keys.household],
+  );
+
+export const useRemoveTarget = () =>
+  useChange(
+    (id: number) =>
+      answer(client.DELETE("/api/bench/targets/{target_id}", { params: { path: { target_id: id } } })),
     [["bench"]],
   );
 
 export const useVerdicts = (title: number) =>
   useQuery({
     queryKey: keys.verdicts(title),
-    queryFn: () => answer(client.GET("/api/bench/titles/{title_id}/verdicts", { params: { path: { title_id: title } } })),
+    queryFn: () =>
+      answer(client.GET("/api/bench/titles/{title_id}/verdicts", { params: { path: { title_id: title } } })),
   });
 
-export const useServing = (title: number | null, devices: string) =>
+export const useSharing = (title: number | null, devices: string) =>
   useQuery({
-    queryKey: keys.serving(title ?? 0, devices),
-    queryFn: () => answer(client.GET("/api/bench/titles/{title_id}/serving", { params: { path: { title_id: title ?? 0 }, query: { devices } } })),
+    queryKey: keys.sharing(title ?? 0, devices),
+    queryFn: () =>
+      answer(
+        client.GET("/api/bench/titles/{title_id}/sharing", {
+          params: { path: { title_id: title ?? 0 }, query: { devices } },
+        }),
+      ),
     enabled: title !== null && devices !== "",
     placeholderData: keepPreviousData,
   });
 
-const cellPath = (title: number, device: number) => ({ params: { path: { title_id: title, device_id: device } } });
+const cellPath = (title: number, target: number) => ({
+  params: { path: { title_id: title, target_id: target } },
+});
 
 /** Gives the cell's pins to its siblings, or to every picked title. */
-export const useCarry = (title: number, device: number) =>
+export const useTransfer = (title: number, target: number) =>
   useChange(
-    (to: "siblings" | "picked") => answer(client.POST("/api/bench/plans/{title_id}/{device_id}/carry", { ...cellPath(title, device), body: { to } })),
+    (to: "siblings" | "picked") =>
+      answer(
+        client.POST("/api/bench/plans/{title_id}/{target_id}/transfer", {
+          ...cellPath(title, target),
+          body: { to },
+        }),
+      ),
     [["bench"]],
   );
 
-export const useKeepSet = (title: number, device: number) =>
+export const useKeepSet = (title: number, target: number) =>
   useChange(
-    (name: string) => answer(client.POST("/api/bench/plans/{title_id}/{device_id}/sets", { ...cellPath(title, device), body: { name } })),
+    (name: string) =>
+      answer(
+        client.POST("/api/bench/plans/{title_id}/{target_id}/sets", {
+          ...cellPath(title, target),
+          body: { name },
+        }),
+      ),
     [["bench"]],
   );
 
-export function useApplySet(title: number, device: number) {
+export function useApplySet(title: number, target: number) {
   const cache = useQueryClient();
   return useMutation({
     mutationFn: (id: number) =>
       answer(
-        client.PUT("/api/bench/plans/{title_id}/{device_id}/sets/{set_id}", {
-          params: { path: { title_id: title, device_id: device, set_id: id } },
+        client.PUT("/api/bench/plans/{title_id}/{target_id}/sets/{set_id}", {
+          params: { path: { title_id: title, target_id: target, set_id: id } },
         }),
       ),
     onSuccess: (sheet) => {
-      cache.setQueryData(keys.sheet(title, device), sheet);
+      cache.setQueryData(keys.sheet(title, target), sheet);
       return cache.invalidateQueries({ queryKey: ["bench", "cells"] });
     },
   });
 }
 
 export const useTakeSet = () =>
-  useChange((document: string) => answer(client.POST("/api/bench/sets", { body: { document } })), [["bench"]]);
+  useChange(
+    (document: string) => answer(client.POST("/api/bench/sets", { body: { document } })),
+    [["bench"]],
+  );
 
 export const useForgetSet = () =>
-  useChange((id: number) => answer(client.DELETE("/api/bench/sets/{set_id}", { params: { path: { set_id: id } } })), [["bench"]]);
+  useChange(
+    (id: number) => answer(client.DELETE("/api/bench/sets/{set_id}", { params: { path: { set_id: id } } })),
+    [["bench"]],
+  );

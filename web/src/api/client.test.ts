@@ -11,13 +11,17 @@ describe("an answer", () => {
 
   it("is the server's own sentence where it refused", async () => {
     const error = { code: "bad_pin", message: "This title has no audio track 9." };
-    const refused = await answer(Promise.resolve({ error, response: response(422) })).catch((caught: unknown) => caught);
+    const refused = await answer(Promise.resolve({ error, response: response(422) })).catch(
+      (caught: unknown) => caught,
+    );
     expect(refused).toBeInstanceOf(Refused);
     expect(refused).toMatchObject({ code: "bad_pin", message: error.message });
   });
 
   it("is a sentence of ours where the server said nothing or is not there", async () => {
-    await expect(answer(Promise.resolve({ response: response(500) }))).rejects.toThrow(/Something went wrong/);
+    await expect(answer(Promise.resolve({ response: response(500) }))).rejects.toThrow(
+      /Something went wrong/,
+    );
     await expect(answer(Promise.reject(new TypeError("network")))).rejects.toThrow(/does not answer/);
   });
 });

@@ -29,15 +29,23 @@ const withToken: Middleware = {
 export const client = createClient<paths>({ baseUrl: `${PREFIX}/` });
 client.use(withToken);
 
+function isFault(error: unknown): error is { code: string; message: string } {
+  return typeof error === "object" && error !== null && "code" in error && "message" in error;
+}
+
 /** The data of an answer, or a `Refused` with the server's own sentence. */
-export async function answer<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+export async function answer<T>(
+  call: Promise<{ data?: T; error?: unknown; response: Response }>,
+): Promise<T> {
   const { data, error, response } = await call.catch(() => {
     throw new Refused("unreachable", "Rheon's server does not answer. Is it still running?");
   });
   if (!response.ok) {
     if (response.status === 401) dispatchEvent(new Event("rheon:signed-out"));
-    const said = error as { code?: string; message?: string } | undefined;
-    throw new Refused(said?.code ?? "unforeseen", said?.message ?? "Something went wrong in the server. Try again.");
+    throw isFault(error)
+      ? new Refused(error.code, error.message)
+      : new Refused("unforeseen", "Something went wrong in the server. Try again.");
   }
+  // eslint-disable-next-line no-restricted-syntax -- an answer without a body is declared as one (204: `never`)
   return data as T;
 }

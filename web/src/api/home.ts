@@ -10,15 +10,24 @@ const filmFolders = ["shelf", "film-folders"] as const;
 
 export const useHome = () => useQuery({ queryKey: home, queryFn: () => answer(client.GET("/api/home")) });
 
-export const useChangeHome = () => useChange((body: Schemas["PatchedHomeChangeRequest"]) => answer(client.PATCH("/api/home", { body })), [home]);
+export const useChangeHome = () =>
+  useChange((body: Schemas["HomeChange"]) => answer(client.PATCH("/api/home", { body })), [home]);
 
-export const useFilmFolders = () => useQuery({ queryKey: filmFolders, queryFn: () => answer(client.GET("/api/shelf/film-folders")) });
+export const useFilmFolders = () =>
+  useQuery({ queryKey: filmFolders, queryFn: () => answer(client.GET("/api/shelf/film-folders")) });
 
 export const useAddFilmFolder = () =>
-  useChange((path: string) => answer(client.POST("/api/shelf/film-folders", { body: { path } })), [filmFolders, keys.sources]);
+  useChange(
+    (path: string) => answer(client.POST("/api/shelf/film-folders", { body: { path } })),
+    [filmFolders, keys.sources],
+  );
 
 export const useForgetFilmFolder = () =>
-  useChange((id: number) => answer(client.DELETE("/api/shelf/film-folders/{folder_id}", { params: { path: { folder_id: id } } })), [filmFolders]);
+  useChange(
+    (id: number) =>
+      answer(client.DELETE("/api/shelf/film-folders/{folder_id}", { params: { path: { folder_id: id } } })),
+    [filmFolders],
+  );
 
 export const useSession = () =>
   useQuery({ queryKey: session, queryFn: () => answer(client.GET("/api/session")), staleTime: Infinity });

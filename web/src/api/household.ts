@@ -13,21 +13,28 @@ export interface Answers {
 
 export type QuestionId = Schemas["QuestionId"];
 
+/** A question by the name that the server gave it: the API says these as text, and takes an enumeration. */
+// eslint-disable-next-line no-restricted-syntax -- see above
+export const asQuestion = (name: string) => name as QuestionId;
+
 /** The questions that were answered so. */
-export const answeredBy = (said: Answers["said"], value: boolean | null) => Object.keys(said).filter((name) => said[name] === value) as QuestionId[];
+export const answeredBy = (said: Answers["said"], value: boolean | null) =>
+  Object.keys(said)
+    .filter((name) => said[name] === value)
+    .map(asQuestion);
 
 export const useHousehold = () =>
   useQuery({ queryKey: keys.household, queryFn: () => answer(client.GET("/api/household")) });
 
 export const useAddDevice = () =>
   useChange(
-    (body: Schemas["NewDeviceRequest"]) => answer(client.POST("/api/household/devices", { body })),
+    (body: Schemas["NewDevice"]) => answer(client.POST("/api/household/devices", { body })),
     [keys.household, ["bench"]],
   );
 
 export const useAddOwnDevice = () =>
   useChange(
-    (body: Schemas["OwnDeviceRequest"]) => answer(client.POST("/api/household/own-devices", { body })),
+    (body: Schemas["OwnDevice"]) => answer(client.POST("/api/household/own-devices", { body })),
     [keys.household, ["bench"]],
   );
 
@@ -38,7 +45,16 @@ export const useFinding = ({ typed, kind, year, said }: Answers) =>
     queryFn: () =>
       answer(
         client.GET("/api/household/finding", {
-          params: { query: { typed, kind, year, yes: answeredBy(said, true), no: answeredBy(said, false), unknown: answeredBy(said, null) } },
+          params: {
+            query: {
+              typed,
+              kind,
+              year,
+              yes: answeredBy(said, true),
+              no: answeredBy(said, false),
+              unknown: answeredBy(said, null),
+            },
+          },
         }),
       ),
     placeholderData: keepPreviousData,
@@ -50,50 +66,79 @@ const of = (id: number) => ({ params: { path: { device_id: id } } });
 const CHANGED = [["household"], ["bench"]] as const;
 
 export const useAnswer = (id: number) =>
-  useChange((body: Schemas["AnswerRequest"]) => answer(client.POST(`${DEVICE}/answers`, { ...of(id), body })), CHANGED);
+  useChange(
+    (body: Schemas["Answer"]) => answer(client.POST(`${DEVICE}/answers`, { ...of(id), body })),
+    CHANGED,
+  );
 
 export const useTellTrial = (id: number) =>
-  useChange((body: Schemas["TrialRequest"]) => answer(client.POST(`${DEVICE}/trials`, { ...of(id), body })), CHANGED);
+  useChange(
+    (body: Schemas["Trial"]) => answer(client.POST(`${DEVICE}/trials`, { ...of(id), body })),
+    CHANGED,
+  );
 
 /** What a device’s browser played goes into a device that is there. */
 export const useTakeAsked = () =>
   useChange(
-    ({ id, document }: { id: number; document: string }) => answer(client.POST(`${DEVICE}/asked`, { ...of(id), body: { document } })),
+    ({ id, document }: { id: number; document: string }) =>
+      answer(client.POST(`${DEVICE}/asked`, { ...of(id), body: { document } })),
     CHANGED,
   );
 
-export const useStartOver = (id: number) => useChange(() => answer(client.POST(`${DEVICE}/kind`, of(id))), CHANGED);
+export const useStartOver = (id: number) =>
+  useChange(() => answer(client.POST(`${DEVICE}/kind`, of(id))), CHANGED);
 
-export const useTakeBack = (id: number) => useChange(() => answer(client.DELETE(`${DEVICE}/kind`, of(id))), CHANGED);
+export const useTakeBack = (id: number) =>
+  useChange(() => answer(client.DELETE(`${DEVICE}/kind`, of(id))), CHANGED);
 
-export const useMarkSeen = (id: number) => useChange(() => answer(client.DELETE(`${DEVICE}/news`, of(id))), CHANGED);
+export const useMarkSeen = (id: number) =>
+  useChange(() => answer(client.DELETE(`${DEVICE}/news`, of(id))), CHANGED);
 
-type Wishes = Partial<Schemas["PatchedHouseholdChangeRequest"]>;
+type Wishes = Partial<Schemas["HouseholdChange"]>;
 
 export const useChangeHousehold = () =>
   useChange((body: Wishes) => answer(client.PATCH("/api/household", { body })), [keys.household, ["bench"]]);
 
 export const useAddMember = () =>
-  useChange((name: string) => answer(client.POST("/api/household/members", { body: { name } })), [keys.household]);
+  useChange(
+    (name: string) => answer(client.POST("/api/household/members", { body: { name } })),
+    [keys.household],
+  );
 
 export const useChangeMember = (id: number) =>
   useChange(
-    (body: Schemas["PatchedMemberChangeRequest"]) => answer(client.PATCH("/api/household/members/{member_id}", { params: { path: { member_id: id } }, body })),
+    (body: Schemas["MemberChange"]) =>
+      answer(
+        client.PATCH("/api/household/members/{member_id}", { params: { path: { member_id: id } }, body }),
+      ),
     [keys.household, ["bench"]],
   );
 
 export const useRemoveMember = (id: number) =>
-  useChange(() => answer(client.DELETE("/api/household/members/{member_id}", { params: { path: { member_id: id } } })), [keys.household, ["bench"]]);
+  useChange(
+    () =>
+      answer(client.DELETE("/api/household/members/{member_id}", { params: { path: { member_id: id } } })),
+    [keys.household, ["bench"]],
+  );
 
 export const useChangeDevice = (id: number) =>
   useChange(
-    (body: Schemas["PatchedDeviceChangeRequest"]) => answer(client.PATCH("/api/household/devices/{device_id}", { params: { path: { device_id: id } }, body })),
+    (body: Schemas["DeviceChange"]) =>
+      answer(
+        client.PATCH("/api/household/devices/{device_id}", { params: { path: { device_id: id } }, body }),
+      ),
     [keys.household, ["bench"]],
   );
 
 export const useReplaceProfile = (id: number) =>
   useChange(
-    (document: string) => answer(client.PUT("/api/household/devices/{device_id}", { params: { path: { device_id: id } }, body: { document } })),
+    (document: string) =>
+      answer(
+        client.PUT("/api/household/devices/{device_id}", {
+          params: { path: { device_id: id } },
+          body: { document },
+        }),
+      ),
     [keys.household, ["bench"]],
   );
 
@@ -110,14 +155,19 @@ export const useProfileCheck = (document: string) =>
 export const useCatalogueProfile = (id: string | null) =>
   useQuery({
     queryKey: ["household", "profile", id],
-    queryFn: () => answer(client.GET("/api/household/profiles/{profile_id}", { params: { path: { profile_id: id ?? "" } } })),
+    queryFn: () =>
+      answer(
+        client.GET("/api/household/profiles/{profile_id}", { params: { path: { profile_id: id ?? "" } } }),
+      ),
     enabled: id !== null,
   });
 
-export const useAsking = () => useQuery({ queryKey: keys.asking, queryFn: () => answer(client.GET("/api/household/asking")) });
+export const usePairing = () =>
+  useQuery({ queryKey: keys.pairing, queryFn: () => answer(client.GET("/api/household/pairing")) });
 
-export const useDoor = () =>
+export const useOpenPairing = () =>
   useChange(
-    (open: boolean) => (open ? answer(client.POST("/api/household/asking")) : answer(client.DELETE("/api/household/asking"))),
-    [keys.asking],
+    (open: boolean) =>
+      open ? answer(client.POST("/api/household/pairing")) : answer(client.DELETE("/api/household/pairing")),
+    [keys.pairing],
   );

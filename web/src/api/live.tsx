@@ -5,20 +5,7 @@ import { under } from "./base";
 import type { Schemas } from "./client";
 import { keys } from "./queries";
 
-export interface Counts {
-  sources: number;
-  picked: number;
-  to_do: number;
-  fraction: number;
-  outputs: number;
-}
-
-interface Live {
-  running: Schemas["Job"][];
-  total: Schemas["Total"];
-  counts: Counts;
-  marks: Record<"worklist" | "shelf" | "bench" | "outbox" | "household" | "balance", string>;
-}
+type Counts = Schemas["Counts"];
 
 export interface LiveState {
   counts: Counts | null;
@@ -32,15 +19,22 @@ export const useLive = () => useContext(LiveContext);
 /** Keeps what is on screen current: one event stream, which fills or ages the query cache. */
 export function LiveProvider({ children }: { children: ReactNode }) {
   const cache = useQueryClient();
-  const marks = useRef<Live["marks"] | null>(null);
+  const marks = useRef<Schemas["Marks"] | null>(null);
   const [state, setState] = useState<LiveState>({ counts: null, connected: true });
 
   useEffect(() => {
     const stale = seldom((place) => void cache.invalidateQueries({ queryKey: [place] }));
     const stream = new EventSource(under("/api/live"));
     stream.addEventListener("live", (event) => {
-      const live = JSON.parse(event.data as string) as Live;
-      cache.setQueryData<Schemas["Worklist"]>(keys.worklist, (old) => old && { jobs: old.jobs.map((job) => live.running.find(({ id }) => id === job.id) ?? job), total: live.total });
+      const live: Schemas["Live"] = JSON.parse(String(event.data));
+      cache.setQueryData<Schemas["Worklist"]>(
+        keys.worklist,
+        (old) =>
+          old && {
+            jobs: old.jobs.map((job) => live.running.find(({ id }) => id === job.id) ?? job),
+            total: live.total,
+          },
+      );
       const before = marks.current;
       marks.current = live.marks;
       for (const place of ["worklist", "shelf", "bench", "outbox", "household"] as const) {
@@ -66,8 +60,11 @@ export function LiveProvider({ children }: { children: ReactNode }) {
 
 const REST_MS = 1000;
 
-/** Calls at once, and then at most once a second for each name, the last one never left out: a scan of many sources changes the Shelf all the time. */
-export function seldom(call: (name: string) => void): (name: string) => void {
+/**
+ * Calls at once, and then at most once a second for each name, the last one never left out: a scan of many
+ * sources changes the Shelf all the time.
+ */
+function seldom(call: (name: string) => void): (name: string) => void {
   const resting = new Map<string, boolean>();
   const run = (name: string) => {
     call(name);

@@ -1,8 +1,15 @@
 import { useInfiniteQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 
-/** A long list, read page by page: what there is of it can be shown at once, the rest follows by itself. `next` says where the following page begins; none after the last. */
-export function usePages<Page>(queryKey: readonly unknown[], read: (after: number) => Promise<Page>, next: (page: Page) => number | undefined) {
+/**
+ * A long list, read page by page: what there is of it can be shown at once, the rest follows by itself.
+ * `next` says where the following page begins; none after the last.
+ */
+export function usePages<Page>(
+  queryKey: readonly unknown[],
+  read: (after: number) => Promise<Page>,
+  next: (page: Page) => number | undefined,
+) {
   const pages = useInfiniteQuery({
     queryKey,
     queryFn: ({ pageParam }) => read(pageParam),

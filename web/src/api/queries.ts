@@ -11,16 +11,17 @@ export const keys = {
   folder: (path: string | null) => ["shelf", "folder", path] as const,
   picks: ["bench", "picks"] as const,
   table: ["bench", "table"] as const,
-  cells: (titles: readonly number[], balance: string) => ["bench", "cells", balance, titles.join(",")] as const,
+  cells: (titles: readonly number[], balance: string) =>
+    ["bench", "cells", balance, titles.join(",")] as const,
   goals: ["bench", "goals"] as const,
   verdicts: (title: number) => ["bench", "verdicts", title] as const,
-  serving: (title: number, devices: string) => ["bench", "serving", title, devices] as const,
+  sharing: (title: number, devices: string) => ["bench", "sharing", title, devices] as const,
   sheet: (title: number, device: number) => ["bench", "sheet", title, device] as const,
   worklist: ["worklist"] as const,
   outbox: ["outbox", "list"] as const,
   output: (id: number) => ["outbox", "one", id] as const,
   household: ["household"] as const,
-  asking: ["household", "asking"] as const,
+  pairing: ["household", "pairing"] as const,
 };
 
 /** Every source with its titles. */
@@ -42,7 +43,8 @@ export const useTitle = (id: number) =>
 export const useFolder = (path: string | null) =>
   useQuery({
     queryKey: keys.folder(path),
-    queryFn: () => answer(client.GET("/api/shelf/folders", { params: { query: path === null ? {} : { path } } })),
+    queryFn: () =>
+      answer(client.GET("/api/shelf/folders", { params: { query: path === null ? {} : { path } } })),
   });
 
 export const useWorklist = () =>
@@ -66,7 +68,10 @@ export const useOutput = (id: number) =>
   });
 
 /** A change that makes everything under `stale` be read again when it is done. */
-export function useChange<Input, Output>(run: (input: Input) => Promise<Output>, stale: readonly (readonly unknown[])[]) {
+export function useChange<Input, Output>(
+  run: (input: Input) => Promise<Output>,
+  stale: readonly (readonly unknown[])[],
+) {
   const cache = useQueryClient();
   return useMutation({
     mutationFn: run,
@@ -83,7 +88,8 @@ export const useSourceAction = () =>
   useChange(
     ({ id, verb }: { id: number; verb: SourceVerb }) => {
       const params = { params: { path: { source_id: id } } };
-      if (verb === "find-again") return answer(client.POST("/api/shelf/sources/{source_id}/find-again", params));
+      if (verb === "find-again")
+        return answer(client.POST("/api/shelf/sources/{source_id}/find-again", params));
       if (verb === "stop") return answer(client.POST("/api/shelf/sources/{source_id}/stop", params));
       return answer(client.POST("/api/shelf/sources/{source_id}/read-again", params));
     },
@@ -93,13 +99,18 @@ export const useSourceAction = () =>
 export const useRenameSource = () =>
   useChange(
     ({ id, name }: { id: number; name: string }) =>
-      answer(client.PATCH("/api/shelf/sources/{source_id}", { params: { path: { source_id: id } }, body: { name } })),
+      answer(
+        client.PATCH("/api/shelf/sources/{source_id}", {
+          params: { path: { source_id: id } },
+          body: { name },
+        }),
+      ),
     [keys.sources],
   );
 
 export const useChangeTitle = (id: number) =>
   useChange(
-    (body: Schemas["PatchedTitleChangeRequest"]) =>
+    (body: Schemas["TitleChange"]) =>
       answer(client.PATCH("/api/shelf/titles/{title_id}", { params: { path: { title_id: id } }, body })),
     [["shelf"], ["bench"]],
   );
@@ -118,8 +129,13 @@ export const useNameChapter = (id: number) =>
 
 export const useCutByChapters = (id: number) =>
   useChange(
-    (ranges: Schemas["RangeRequest"][]) =>
-      answer(client.PUT("/api/shelf/titles/{title_id}/parts", { params: { path: { title_id: id } }, body: { ranges } })),
+    (ranges: Schemas["ChapterRange"][]) =>
+      answer(
+        client.PUT("/api/shelf/titles/{title_id}/parts", {
+          params: { path: { title_id: id } },
+          body: { ranges },
+        }),
+      ),
     [["shelf"], ["bench"]],
   );
 
@@ -135,24 +151,31 @@ export const useDriveAction = () =>
   useChange(
     ({ number, disc, verb }: { number: number; disc?: string; verb: "insert" | "eject" | "read" }) => {
       const params = { params: { path: { number } } };
-      if (verb === "insert") return answer(client.PUT("/api/shelf/drives/{number}/tray", { ...params, body: { disc: disc ?? "" } }));
+      if (verb === "insert")
+        return answer(
+          client.PUT("/api/shelf/drives/{number}/tray", { ...params, body: { disc: disc ?? "" } }),
+        );
       if (verb === "eject") return answer(client.DELETE("/api/shelf/drives/{number}/tray", params));
       return answer(client.POST("/api/shelf/drives/{number}/read", params));
     },
     [keys.drives, keys.sources],
   );
 
-export const useLookOver = () => useMutation({ mutationFn: () => answer(client.POST("/api/shelf/look-over")) });
+export const useLookOver = () =>
+  useMutation({ mutationFn: () => answer(client.POST("/api/shelf/look-over")) });
 
 export const useAddJobs = () =>
   useChange(
-    (cells: Schemas["CellRefRequest"][]) => answer(client.POST("/api/worklist/jobs", { body: { cells } })),
+    (cells: Schemas["CellRef"][]) => answer(client.POST("/api/worklist/jobs", { body: { cells } })),
     [keys.worklist],
   );
 
 /** Queues a faithful copy of a whole disc. */
 export const useCopyDisc = () =>
-  useChange((source_id: number) => answer(client.POST("/api/worklist/copies", { body: { source_id } })), [keys.worklist]);
+  useChange(
+    (source_id: number) => answer(client.POST("/api/worklist/copies", { body: { source_id } })),
+    [keys.worklist],
+  );
 
 export const useJobAction = () =>
   useChange(
@@ -160,13 +183,16 @@ export const useJobAction = () =>
       const params = { params: { path: { job_id: id } } };
       if (verb === "stop") return answer(client.POST("/api/worklist/jobs/{job_id}/stop", params));
       const query = { accept_loss: verb === "accept" };
-      return answer(client.POST("/api/worklist/jobs/{job_id}/retry", { params: { ...params.params, query } }));
+      return answer(
+        client.POST("/api/worklist/jobs/{job_id}/retry", { params: { ...params.params, query } }),
+      );
     },
     [keys.worklist],
   );
 
 export const useReportPlayed = (id: number) =>
   useChange(
-    (body: Schemas["ReportRequest"]) => answer(client.POST("/api/outbox/{output_id}/reports", { params: { path: { output_id: id } }, body })),
+    (body: Schemas["Report"]) =>
+      answer(client.POST("/api/outbox/{output_id}/reports", { params: { path: { output_id: id } }, body })),
     [keys.output(id), keys.household, ["bench"]],
   );

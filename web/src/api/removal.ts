@@ -10,10 +10,28 @@ export interface Removed {
 
 /** Removes for good; the call outlives the page. */
 function remove({ kind, id }: Removed) {
-  if (kind === "source") return answer(client.DELETE("/api/shelf/sources/{source_id}", { params: { path: { source_id: id } }, keepalive: true }));
-  if (kind === "device") return answer(client.DELETE("/api/household/devices/{device_id}", { params: { path: { device_id: id } }, keepalive: true }));
-  if (kind === "output") return answer(client.DELETE("/api/outbox/{output_id}", { params: { path: { output_id: id } }, keepalive: true }));
-  return answer(client.DELETE("/api/worklist/jobs/{job_id}", { params: { path: { job_id: id } }, keepalive: true }));
+  if (kind === "source")
+    return answer(
+      client.DELETE("/api/shelf/sources/{source_id}", {
+        params: { path: { source_id: id } },
+        keepalive: true,
+      }),
+    );
+  if (kind === "device")
+    return answer(
+      client.DELETE("/api/household/devices/{device_id}", {
+        params: { path: { device_id: id } },
+        keepalive: true,
+      }),
+    );
+  if (kind === "output")
+    return answer(
+      client.DELETE("/api/outbox/{output_id}", { params: { path: { output_id: id } }, keepalive: true }),
+    );
+  return answer(
+    client.DELETE("/api/worklist/jobs/{job_id}", { params: { path: { job_id: id } }, keepalive: true }),
+  );
 }
 
-export const useRemoval = () => useChange(remove, [["shelf"], ["bench"], keys.worklist, ["outbox"], keys.household]);
+export const useRemoval = () =>
+  useChange(remove, [["shelf"], ["bench"], keys.worklist, ["outbox"], keys.household]);

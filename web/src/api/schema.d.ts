@@ -36,7 +36,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/bench/columns": {
+    "/api/bench/goals": {
         parameters: {
             query?: never;
             header?: never;
@@ -45,25 +45,8 @@ export interface paths {
         };
         get: operations["goals"];
         put?: never;
-        post: operations["addColumn"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bench/columns/{device_id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
         post?: never;
-        /** @description Goals and shared files only: a device is removed in the Household. */
-        delete: operations["removeColumn"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -85,7 +68,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/bench/plans/{title_id}/{device_id}": {
+    "/api/bench/plans/{title_id}/{target_id}": {
         parameters: {
             query?: never;
             header?: never;
@@ -101,23 +84,7 @@ export interface paths {
         patch: operations["changePlan"];
         trace?: never;
     };
-    "/api/bench/plans/{title_id}/{device_id}/carry": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["carryPins"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bench/plans/{title_id}/{device_id}/sets": {
+    "/api/bench/plans/{title_id}/{target_id}/sets": {
         parameters: {
             query?: never;
             header?: never;
@@ -133,7 +100,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/bench/plans/{title_id}/{device_id}/sets/{set_id}": {
+    "/api/bench/plans/{title_id}/{target_id}/sets/{set_id}": {
         parameters: {
             query?: never;
             header?: never;
@@ -143,6 +110,22 @@ export interface paths {
         get?: never;
         put: operations["applyPins"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/plans/{title_id}/{target_id}/transfer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["transferPins"];
         delete?: never;
         options?: never;
         head?: never;
@@ -181,14 +164,47 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/bench/titles/{title_id}/serving": {
+    "/api/bench/targets": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["serving"];
+        get?: never;
+        put?: never;
+        post: operations["addTarget"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/targets/{target_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** @description Goals and shared files only: a device is removed in the Household. */
+        delete: operations["removeTarget"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/titles/{title_id}/sharing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["sharing"];
         put?: never;
         post?: never;
         delete?: never;
@@ -260,22 +276,6 @@ export interface paths {
         options?: never;
         head?: never;
         patch: operations["changeHousehold"];
-        trace?: never;
-    };
-    "/api/household/asking": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["asking"];
-        put?: never;
-        post: operations["openDoor"];
-        delete: operations["closeDoor"];
-        options?: never;
-        head?: never;
-        patch?: never;
         trace?: never;
     };
     "/api/household/devices": {
@@ -452,6 +452,22 @@ export interface paths {
         put?: never;
         post: operations["addOwnDevice"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/household/pairing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["pairing"];
+        put?: never;
+        post: operations["openPairing"];
+        delete: operations["closePairing"];
         options?: never;
         head?: never;
         patch?: never;
@@ -911,7 +927,12 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
-        /** @description A line of a profile in words; ``test_file`` says that a file can be made that settles a doubt. */
+        /**
+         * Ability
+         * @description One line of a profile for people. ``why`` says what it rests on, ``point`` names the standard's own point.
+         *
+         *     ``test_file`` says that a file can be made that settles a doubt.
+         */
         Ability: {
             key: string;
             topic: string;
@@ -919,30 +940,19 @@ export interface components {
             sure: components["schemas"]["Sure"];
             why: string;
             point: string;
-            test_file: boolean;
+            /** @default false */
+            test_file?: boolean;
         };
+        /** Added */
         Added: {
             job_ids: number[];
         };
-        AnswerRequest: {
+        /** Answer */
+        Answer: {
             question: components["schemas"]["QuestionId"];
             yes: boolean;
         };
-        Asking: {
-            open: boolean;
-            address: string;
-            code: string;
-            until: string | null;
-            /** @description An SVG path of dark squares, one unit each */
-            qr: string;
-            qr_size: number;
-            at_clip: number;
-            clip_count: number;
-            problem: string;
-            document: unknown;
-            abilities: components["schemas"]["Ability"][];
-            evidence: components["schemas"]["Evidence"][];
-        };
+        /** Audio */
         Audio: {
             index: number;
             language: string;
@@ -952,31 +962,27 @@ export interface components {
             heard: string;
         };
         /**
-         * @description * `lean` - lean
-         *     * `light` - light
-         *     * `even` - even
-         *     * `full` - full
-         *     * `rich` - rich
+         * Balance
+         * @description The choice between size, fidelity and time, from small to large.
          * @enum {string}
          */
         Balance: "lean" | "light" | "even" | "full" | "rich";
-        BenchBalanceRequest: {
+        /** BenchBalance */
+        BenchBalance: {
             balance: components["schemas"]["Balance"];
         };
-        /** @enum {unknown} */
-        BlankEnum: "";
+        /**
+         * Borders
+         * @description Shares of the picture's width and height.
+         */
         Borders: {
-            /** Format: double */
             top: number;
-            /** Format: double */
             bottom: number;
-            /** Format: double */
             left: number;
-            /** Format: double */
             right: number;
-            /** Format: double */
             sure: number;
         };
+        /** Breach */
         Breach: {
             device: string;
             rule: string;
@@ -984,17 +990,13 @@ export interface components {
             allowed: string;
             consequence: string;
         };
-        Carried: {
-            count: number;
-            left: string[];
-        };
-        CarryRequest: {
-            to: components["schemas"]["ToEnum"];
-        };
-        /** @description ``broken`` counts the rules that the file will break, ``too_large`` says that it is larger than what is free. */
+        /**
+         * Cell
+         * @description ``broken`` counts the rules that the file will break, ``too_large`` says that it is larger than what is free.
+         */
         Cell: {
             title_id: number;
-            device_id: number;
+            target_id: number;
             verdict: components["schemas"]["Verdict"];
             reason: string;
             estimate: components["schemas"]["Estimate"] | null;
@@ -1004,65 +1006,69 @@ export interface components {
             broken: number;
             too_large: boolean;
         };
-        CellRefRequest: {
-            /** Format: int64 */
+        /** CellRef */
+        CellRef: {
             title_id: number;
-            /** Format: int64 */
-            device_id: number;
+            target_id: number;
         };
         /**
-         * @description * `new` - new
-         *     * `gone` - gone
-         *     * `changed` - changed
-         *     * `kept` - kept
-         * @enum {string}
+         * Change
+         * @description One difference: a line that is new, gone or changed, or one that was kept although the catalogue has another.
          */
-        ChangeKind: "new" | "gone" | "changed" | "kept";
+        Change: {
+            /** @enum {string} */
+            what: "new" | "gone" | "changed" | "kept";
+            text: string;
+        };
+        /**
+         * Chapter
+         * @description A chapter, counted from 1. ``name`` is ``None`` where the source has none.
+         */
         Chapter: {
             number: number;
-            /** Format: double */
             start_s: number;
-            name: string | null;
+            /** @default null */
+            name?: string | null;
         };
+        /** ChapterRange */
+        ChapterRange: {
+            first: number;
+            last: number;
+        };
+        /** Check */
         Check: {
             device_name: string;
             kept: number;
             rules: components["schemas"]["Rule"][];
         };
+        /**
+         * Choice
+         * @description A value that a decision can be pinned to, and how it is called.
+         */
         Choice: {
             value: string;
             text: string;
         };
-        Column: {
-            id: number;
-            name: string;
-            column: components["schemas"]["ColumnEnum"];
-            kind: components["schemas"]["DeviceKind"];
-            model: string;
-            detail: string;
-            free_bytes: number | null;
-            largest_file_bytes: number | null;
-            used: number;
-        };
-        /**
-         * @description * `device` - device
-         *     * `shared` - shared
-         *     * `goal` - goal
-         * @enum {string}
-         */
-        ColumnEnum: "device" | "shared" | "goal";
-        /** @description A goal by its id, or the devices that are to share a file. */
-        ColumnWantedRequest: {
-            goal_id?: string;
-            device_ids?: number[];
-        };
-        CopyRequest: {
-            /** Format: int64 */
+        /** Copy */
+        Copy: {
             source_id: number;
         };
+        /**
+         * Counts
+         * @description The numbers in the bar; ``fraction`` is how far all that is to do has come.
+         */
+        Counts: {
+            sources: number;
+            picked: number;
+            to_do: number;
+            fraction: number;
+            outputs: number;
+        };
+        /** Decision */
         Decision: {
             key: string;
-            group: components["schemas"]["GroupEnum"];
+            /** @enum {string} */
+            group: "picture" | "sound" | "subtitles" | "file";
             label: string;
             help: string;
             value: string;
@@ -1074,6 +1080,17 @@ export interface components {
             ranges: components["schemas"]["Range"][];
             broken: components["schemas"]["Breach"][];
         };
+        /** DecisionChange */
+        DecisionChange: {
+            label: string;
+            before: string | null;
+            after: string | null;
+            reason: string;
+        };
+        /**
+         * Device
+         * @description ``document`` is the profile by its published schema, without what is not said.
+         */
         Device: {
             id: number;
             name: string;
@@ -1081,12 +1098,14 @@ export interface components {
             abilities: components["schemas"]["Ability"][];
             questions: components["schemas"]["Question"][];
             evidence: components["schemas"]["Evidence"][];
-            news: components["schemas"]["News"][];
+            news: components["schemas"]["Change"][];
             can_take_back: boolean;
             kind_name: string;
             is_changed: boolean;
             favourite: boolean;
-            document: unknown;
+            document: {
+                [key: string]: components["schemas"]["JsonValue"];
+            };
             wishes: components["schemas"]["Wishes"];
             member_id: number | null;
             free_bytes: number | null;
@@ -1094,42 +1113,45 @@ export interface components {
             used: number;
         };
         /**
-         * @description * `phone` - phone
-         *     * `tablet` - tablet
-         *     * `tv` - tv
-         *     * `player` - player
-         *     * `disc_player` - disc_player
-         *     * `console` - console
-         *     * `computer` - computer
-         *     * `pocket` - pocket
-         *     * `car` - car
-         *     * `projector` - projector
-         *     * `frame` - frame
-         *     * `browser` - browser
-         *     * `sound` - sound
-         *     * `goal` - goal
+         * DeviceChange
+         * @description Only what is named changes; ``null`` takes member or free space back.
+         */
+        DeviceChange: {
+            /** @default [] */
+            languages?: string[];
+            /** @default  */
+            sound?: components["schemas"]["SoundWish"] | "";
+            /** @default  */
+            subtitles?: components["schemas"]["SubtitleWish"] | "";
+            /** @default  */
+            name?: string;
+            /** @default null */
+            member_id?: number | null;
+            /** @default null */
+            free_bytes?: number | null;
+            /** @default false */
+            favourite?: boolean;
+        };
+        /**
+         * DeviceKind
          * @enum {string}
          */
         DeviceKind: "phone" | "tablet" | "tv" | "player" | "disc_player" | "console" | "computer" | "pocket" | "car" | "projector" | "frame" | "browser" | "sound" | "goal";
+        /** DeviceVerdict */
         DeviceVerdict: {
             device_id: number;
+            target_id: number;
             name: string;
             kind: components["schemas"]["DeviceKind"];
             verdict: components["schemas"]["Verdict"];
             reason: string;
             rules: components["schemas"]["Rule"][];
         };
-        DiscRequest: {
+        /** Disc */
+        Disc: {
             disc: string;
         };
-        /** @description A profile's JSON document as text. */
-        Document: {
-            document: string;
-        };
-        /** @description A profile's JSON document as text. */
-        DocumentRequest: {
-            document: string;
-        };
+        /** Drive */
         Drive: {
             number: number;
             name: string;
@@ -1140,67 +1162,62 @@ export interface components {
             source_id: number | null;
         };
         /**
-         * @description * `empty` - empty
-         *     * `spinning_up` - spinning_up
-         *     * `ready` - ready
-         *     * `unreadable` - unreadable
-         *     * `absent` - absent
+         * DriveState
          * @enum {string}
          */
         DriveState: "empty" | "spinning_up" | "ready" | "unreadable" | "absent";
+        /**
+         * Entry
+         * @description One line of the folder chooser.
+         */
         Entry: {
             name: string;
             path: string;
-            kind: components["schemas"]["EntryKindEnum"];
+            /** @enum {string} */
+            kind: "folder" | "disc" | "image" | "file";
             size_bytes: number | null;
         };
         /**
-         * @description * `folder` - folder
-         *     * `disc` - disc
-         *     * `image` - image
-         *     * `file` - file
-         * @enum {string}
+         * Estimate
+         * @description What is expected, with the bounds within which it should come out. Bytes and seconds.
          */
-        EntryKindEnum: "folder" | "disc" | "image" | "file";
         Estimate: {
             size_bytes: number;
             size_low_bytes: number;
             size_high_bytes: number;
-            /** Format: double */
             time_s: number;
-            /** Format: double */
             time_low_s: number;
-            /** Format: double */
             time_high_s: number;
         };
+        /**
+         * Evidence
+         * @description Something that was seen or said of a device: a clip or file that played or did not, an answer, an assumption.
+         */
         Evidence: {
             line: string;
-            rests_on: components["schemas"]["EvidenceKind"];
-            note: string;
+            /** @enum {string} */
+            rests_on: "played" | "failed" | "said" | "answered" | "assumed";
+            /** @default  */
+            note?: string;
         };
-        /**
-         * @description * `played` - played
-         *     * `failed` - failed
-         *     * `said` - said
-         *     * `answered` - answered
-         *     * `assumed` - assumed
-         * @enum {string}
-         */
-        EvidenceKind: "played" | "failed" | "said" | "answered" | "assumed";
+        /** Fact */
         Fact: {
             topic: string;
             text: string;
         };
+        /** Family */
         Family: {
             kind: components["schemas"]["DeviceKind"];
             label: string;
             count: number;
             spans: components["schemas"]["Span"][];
         };
+        /** FieldNote */
         FieldNote: {
             field: string;
             text: string;
         };
+        /** FilmFolder */
         FilmFolder: {
             id: number;
             path: string;
@@ -1208,16 +1225,21 @@ export interface components {
             looking: boolean;
             present: boolean;
         };
+        /** FilmFolders */
         FilmFolders: {
             folders: components["schemas"]["FilmFolder"][];
             proposals: components["schemas"]["Proposal"][];
         };
+        /** Folder */
         Folder: {
             path: string | null;
             parent: string | null;
             entries: components["schemas"]["Entry"][];
         };
-        /** @description The kind that fits best. ``guessed_age``: nobody said the age, and others of other years fit too. */
+        /**
+         * Found
+         * @description The kind that fits best. ``guessed_age``: nobody said the age, and others of other years fit too.
+         */
         Found: {
             profile: components["schemas"]["Profile"];
             abilities: components["schemas"]["Ability"][];
@@ -1225,36 +1247,33 @@ export interface components {
             questions: components["schemas"]["Question"][];
             guessed_age: boolean;
         };
+        /**
+         * Gap
+         * @description A stretch of a title whose data can't be read, in seconds.
+         */
         Gap: {
-            /** Format: double */
             from_s: number;
-            /** Format: double */
             to_s: number;
         };
+        /** Goal */
         Goal: {
             id: string;
             name: string;
             about: string;
             on_bench: boolean;
         };
-        /**
-         * @description * `picture` - picture
-         *     * `sound` - sound
-         *     * `words` - words
-         *     * `file` - file
-         * @enum {string}
-         */
-        GroupEnum: "picture" | "sound" | "words" | "file";
+        /** Health */
         Health: {
             healthy: boolean;
             version: string;
         };
         /**
+         * Heard
          * @description What was understood. ``yes`` and ``no`` are questions that words or answers have settled, ``answered`` those
          *     that were answered one by one.
          */
         Heard: {
-            kind: (components["schemas"]["DeviceKind"] | components["schemas"]["NullEnum"]) | null;
+            kind: components["schemas"]["DeviceKind"] | null;
             year: number | null;
             yes: string[];
             no: string[];
@@ -1262,6 +1281,7 @@ export interface components {
             found: components["schemas"]["Found"][];
             standards: components["schemas"]["Profile"][];
         };
+        /** Home */
         Home: {
             set_up: boolean;
             output: components["schemas"]["Place"];
@@ -1270,6 +1290,17 @@ export interface components {
             signed_in_elsewhere: number;
             settings: components["schemas"]["SettingLine"][];
         };
+        /**
+         * HomeChange
+         * @description Only what is named changes.
+         */
+        HomeChange: {
+            /** @default  */
+            output?: string;
+            /** @default false */
+            set_up?: boolean;
+        };
+        /** Household */
         Household: {
             languages: string[];
             wishes: components["schemas"]["Wishes"];
@@ -1279,37 +1310,43 @@ export interface components {
             families: components["schemas"]["Family"][];
             goals: components["schemas"]["Profile"][];
         };
+        /**
+         * HouseholdChange
+         * @description Only what is named changes; an empty wish leaves it to whoever is asked next.
+         */
+        HouseholdChange: {
+            /** @default [] */
+            languages?: string[];
+            /** @default  */
+            sound?: components["schemas"]["SoundWish"] | "";
+            /** @default  */
+            subtitles?: components["schemas"]["SubtitleWish"] | "";
+        };
+        /**
+         * Job
+         * @description ``done`` and ``whole`` count in ``unit``; ``left_s`` is what is expected while it waits, and measured later.
+         */
         Job: {
             id: number;
             title_id: number | null;
             title_name: string;
             device_names: string[];
             summary: string;
-            state: components["schemas"]["JobStateEnum"];
+            state: components["schemas"]["JobState"];
             stage: string;
-            /** Format: double */
             fraction: number;
-            kind: components["schemas"]["JobKindEnum"];
-            unit: components["schemas"]["UnitEnum"];
-            /** Format: double */
+            kind: components["schemas"]["JobKind"];
+            unit: components["schemas"]["ProgressUnit"];
             done: number;
-            /** Format: double */
             whole: number;
-            /** Format: double */
             duration_s: number;
-            /** Format: double */
             speed: number;
             written_bytes: number;
-            /** Format: double */
             left_s: number | null;
             expected_bytes: number;
-            /** Format: double */
             expected_s: number;
-            /** Format: double */
             expected_low_s: number;
-            /** Format: double */
             expected_high_s: number;
-            /** Format: double */
             made_in_s: number | null;
             error_message: string;
             may_accept_loss: boolean;
@@ -1317,86 +1354,109 @@ export interface components {
             ended: string | null;
         };
         /**
-         * @description * `convert` - convert
-         *     * `copy_title` - copy_title
-         *     * `copy_disc` - copy_disc
+         * JobKind
+         * @description A file by a plan, a title with every track as it is, or a disc with every file as it is.
          * @enum {string}
          */
-        JobKindEnum: "convert" | "copy_title" | "copy_disc";
+        JobKind: "convert" | "copy_title" | "copy_disc";
         /**
-         * @description * `waiting` - waiting
-         *     * `running` - running
-         *     * `done` - done
-         *     * `failed` - failed
-         *     * `stopped` - stopped
-         *     * `interrupted` - interrupted
+         * JobState
          * @enum {string}
          */
-        JobStateEnum: "waiting" | "running" | "done" | "failed" | "stopped" | "interrupted";
-        KeepSetRequest: {
+        JobState: "waiting" | "running" | "done" | "failed" | "stopped" | "interrupted";
+        JsonValue: unknown;
+        /** KeepSet */
+        KeepSet: {
             name: string;
         };
+        /** Live */
+        Live: {
+            running: components["schemas"]["Job"][];
+            total: components["schemas"]["Total"];
+            counts: components["schemas"]["Counts"];
+            marks: components["schemas"]["Marks"];
+        };
         /**
-         * @description * `yes` - yes
-         *     * `waiting` - waiting
-         *     * `failed` - failed
-         * @enum {string}
+         * Marks
+         * @description Each changes when its place should be read again.
          */
-        LookedAtEnum: "yes" | "waiting" | "failed";
+        Marks: {
+            worklist: string;
+            shelf: string;
+            bench: string;
+            outbox: string;
+            household: string;
+            balance: string;
+        };
+        /** Member */
         Member: {
             id: number;
             name: string;
             wishes: components["schemas"]["Wishes"];
             device_ids: number[];
         };
-        Move: {
-            label: string;
-            before: string | null;
-            after: string | null;
-            reason: string;
+        /** MemberChange */
+        MemberChange: {
+            /** @default [] */
+            languages?: string[];
+            /** @default  */
+            sound?: components["schemas"]["SoundWish"] | "";
+            /** @default  */
+            subtitles?: components["schemas"]["SubtitleWish"] | "";
+            /** @default  */
+            name?: string;
         };
-        /** @description Answers to questions: those answered by yes and those answered by no. */
-        NewDeviceRequest: {
-            yes?: components["schemas"]["QuestionId"][];
-            no?: components["schemas"]["QuestionId"][];
+        /**
+         * NewDevice
+         * @description Of the catalogue, with the questions that were answered by yes and by no.
+         */
+        NewDevice: {
             profile_id: string;
             /** @default  */
+            name?: string;
+            /** @default [] */
+            yes?: components["schemas"]["QuestionId"][];
+            /** @default [] */
+            no?: components["schemas"]["QuestionId"][];
+        };
+        /** NewJobs */
+        NewJobs: {
+            cells: components["schemas"]["CellRef"][];
+        };
+        /** NewMember */
+        NewMember: {
             name: string;
         };
-        NewJobsRequest: {
-            cells: components["schemas"]["CellRefRequest"][];
-        };
-        NewMemberRequest: {
+        /** NewName */
+        NewName: {
             name: string;
         };
-        NewSourceRequest: {
+        /** NewSource */
+        NewSource: {
             path: string;
         };
-        News: {
-            what: components["schemas"]["ChangeKind"];
-            text: string;
-        };
-        /** @enum {unknown} */
-        NullEnum: null;
-        /** @description How many there are in all, and one page of them. */
+        /**
+         * Outbox
+         * @description How many there are in all, and one page of them.
+         */
         Outbox: {
             count: number;
             size_bytes: number;
             outputs: components["schemas"]["Outline"][];
         };
+        /** Outline */
         Outline: {
             id: number;
             title_id: number | null;
             title_name: string;
             device_names: string[];
             size_bytes: number;
-            /** Format: double */
             making_s: number;
-            /** Format: double */
             checking_s: number;
             held: boolean;
             present: boolean;
         };
+        /** Output */
         Output: {
             id: number;
             job_id: number | null;
@@ -1410,83 +1470,68 @@ export interface components {
             is_folder: boolean;
             media_type: string | null;
             size_bytes: number;
-            /** Format: double */
             making_s: number;
-            /** Format: double */
             checking_s: number;
             expected: components["schemas"]["Estimate"];
             checks: components["schemas"]["Check"][];
             played_on: components["schemas"]["PlayedOn"][];
+            /** Format: date-time */
             made: string;
         };
-        /** @description A profile's JSON document as text. */
-        OwnDeviceRequest: {
+        /** OwnDevice */
+        OwnDevice: {
             document: string;
             /** @default  */
-            name: string;
+            name?: string;
         };
-        PartsRequest: {
-            ranges: components["schemas"]["RangeRequest"][];
+        /**
+         * Pairing
+         * @description ``document`` is the profile that the device's answers make, by its published schema.
+         */
+        Pairing: {
+            open: boolean;
+            address: string;
+            code: string;
+            until: string | null;
+            /** @description An SVG path of dark squares, one unit each */
+            qr: string;
+            qr_size: number;
+            at_clip: number;
+            clip_count: number;
+            problem: string;
+            document: {
+                [key: string]: components["schemas"]["JsonValue"];
+            } | null;
+            abilities: components["schemas"]["Ability"][];
+            evidence: components["schemas"]["Evidence"][];
         };
-        PassphraseRequest: {
+        /** Parts */
+        Parts: {
+            ranges: components["schemas"]["ChapterRange"][];
+        };
+        /** Passphrase */
+        Passphrase: {
             passphrase: string;
         };
-        /** @description Only what is named changes; ``null`` takes member or free space back. */
-        PatchedDeviceChangeRequest: {
-            languages?: string[];
-            sound?: components["schemas"]["SoundWish"] | components["schemas"]["BlankEnum"];
-            words?: components["schemas"]["WordsWish"] | components["schemas"]["BlankEnum"];
-            name?: string;
-            /** Format: int64 */
-            member_id?: number | null;
-            /** Format: int64 */
-            free_bytes?: number | null;
-            favourite?: boolean;
-        };
-        PatchedHomeChangeRequest: {
-            output?: string;
-            set_up?: boolean;
-        };
-        PatchedHouseholdChangeRequest: {
-            languages?: string[];
-            sound?: components["schemas"]["SoundWish"] | components["schemas"]["BlankEnum"];
-            words?: components["schemas"]["WordsWish"] | components["schemas"]["BlankEnum"];
-        };
-        PatchedMemberChangeRequest: {
-            languages?: string[];
-            sound?: components["schemas"]["SoundWish"] | components["schemas"]["BlankEnum"];
-            words?: components["schemas"]["WordsWish"] | components["schemas"]["BlankEnum"];
-            name?: string;
-        };
-        PatchedNewNameRequest: {
-            name?: string;
-        };
-        /** @description ``pins`` maps decision keys to values; ``null`` lets Rheon choose again. */
-        PatchedSheetChangeRequest: {
-            balance?: components["schemas"]["Balance"];
-            pins?: {
-                [key: string]: string | null;
-            };
-        };
-        /** @description What is not named stays as it is; an empty name or a ``null`` role gives back what was read. */
-        PatchedTitleChangeRequest: {
-            name?: string;
-            role?: (components["schemas"]["Role"] | components["schemas"]["NullEnum"]) | null;
-            angle?: number;
-        };
-        PickChangeRequest: {
+        /** PickChange */
+        PickChange: {
             title_ids: number[];
             picked: boolean;
         };
+        /** Picks */
         Picks: {
             title_ids: number[];
         };
+        /** PinSet */
         PinSet: {
             id: number;
             name: string;
             pins: number;
         };
-        /** @description A folder and what it lies on; sizes are null where nothing is there to be asked. */
+        /**
+         * Place
+         * @description A folder and what it lies on; sizes are null where nothing is there to be asked.
+         */
         Place: {
             path: string;
             exists: boolean;
@@ -1495,18 +1540,23 @@ export interface components {
             file_system: string;
             largest_file_bytes: number | null;
         };
-        /** @description A device the file is for; ``reported`` says that somebody told how it did there. */
+        /**
+         * PlayedOn
+         * @description A device the file is for; ``reported`` says that somebody told how it did there.
+         */
         PlayedOn: {
             device_id: number;
             device_name: string;
             reported: boolean;
-            trouble: (components["schemas"]["Trouble"] | components["schemas"]["NullEnum"]) | null;
+            trouble: components["schemas"]["Trouble"] | null;
         };
+        /** Problem */
         Problem: {
             code: string;
             message: string;
             title: number | null;
         };
+        /** Profile */
         Profile: {
             id: string;
             name: string;
@@ -1516,13 +1566,39 @@ export interface components {
             about: string;
             summary: string;
         };
-        /** @description ``errors`` keep a profile from being saved, ``warnings`` only say what is odd. */
+        /**
+         * ProfileCheck
+         * @description ``errors`` keep a profile from being saved, ``warnings`` only say what is odd.
+         */
         ProfileCheck: {
             errors: components["schemas"]["FieldNote"][];
             warnings: components["schemas"]["FieldNote"][];
             abilities: components["schemas"]["Ability"][];
         };
-        /** @description A folder that seems to hold films: ``found`` of them were counted, and ``more`` says that it went on. */
+        /**
+         * ProfileDocument
+         * @description A profile's JSON document as text.
+         */
+        ProfileDocument: {
+            document: string;
+        };
+        /**
+         * ProfileText
+         * @description A profile's JSON document as text.
+         */
+        ProfileText: {
+            document: string;
+        };
+        /**
+         * ProgressUnit
+         * @description What is counted while something is made: seconds of the title, or bytes read.
+         * @enum {string}
+         */
+        ProgressUnit: "seconds" | "bytes";
+        /**
+         * Proposal
+         * @description A folder in which ``found`` sources were counted; ``more`` where it holds further ones.
+         */
         Proposal: {
             path: string;
             name: string;
@@ -1530,97 +1606,74 @@ export interface components {
             found: number;
             more: boolean;
         };
-        /** @description Answered by yes, no or not at all. */
+        /**
+         * Question
+         * @description Answered by yes, no or “don't know”. ``help`` says where one looks, or why it is asked.
+         */
         Question: {
             id: string;
             text: string;
             help: string;
         };
         /**
-         * @description * `keys` - keys
-         *     * `touch` - touch
-         *     * `small` - small
-         *     * `for_children` - for_children
-         *     * `says_4k` - says_4k
-         *     * `hd_ready` - hd_ready
-         *     * `stick` - stick
-         *     * `blue_discs` - blue_discs
-         *     * `handheld` - handheld
-         *     * `headrest` - headrest
-         *     * `palm` - palm
-         *     * `wifi` - wifi
-         *     * `in_a_car` - in_a_car
-         *     * `on_the_network` - on_the_network
-         *     * `only_current` - only_current
-         *     * `camera_films_wide` - camera_films_wide
-         *     * `camera_films_720` - camera_films_720
-         *     * `camera_films_full_hd` - camera_films_full_hd
-         *     * `camera_films_4k` - camera_films_4k
-         *     * `mkv_played` - mkv_played
-         *     * `large_sticks` - large_sticks
-         *     * `says_hdr` - says_hdr
-         *     * `says_hevc` - says_hevc
-         *     * `dts_logo` - dts_logo
-         *     * `bought_lately` - bought_lately
+         * QuestionId
          * @enum {string}
          */
         QuestionId: "keys" | "touch" | "small" | "for_children" | "says_4k" | "hd_ready" | "stick" | "blue_discs" | "handheld" | "headrest" | "palm" | "wifi" | "in_a_car" | "on_the_network" | "only_current" | "camera_films_wide" | "camera_films_720" | "camera_films_full_hd" | "camera_films_4k" | "mkv_played" | "large_sticks" | "says_hdr" | "says_hevc" | "dts_logo" | "bought_lately";
+        /**
+         * Range
+         * @description Numbers that a decision can be pinned to. ``before`` goes in front of the number in the pin's value.
+         */
         Range: {
-            /** Format: double */
             low: number;
-            /** Format: double */
             high: number;
             unit: string;
-            before: string;
-        };
-        RangeRequest: {
-            first: number;
-            last: number;
-        };
-        /** @description How a file did on a device: it played, or what the trouble was. */
-        ReportRequest: {
-            /** Format: int64 */
-            device_id: number;
-            trouble: (components["schemas"]["Trouble"] | components["schemas"]["NullEnum"]) | null;
+            /** @default  */
+            before?: string;
         };
         /**
-         * @description * `feature` - feature
-         *     * `episode` - episode
-         *     * `play_all` - play_all
-         *     * `extra` - extra
-         *     * `menu` - menu
-         *     * `duplicate` - duplicate
+         * Report
+         * @description How a file did on a device: it played, or what the trouble was.
+         */
+        Report: {
+            device_id: number;
+            trouble: components["schemas"]["Trouble"] | null;
+        };
+        /**
+         * Role
+         * @description What a title seems to be.
          * @enum {string}
          */
         Role: "feature" | "episode" | "play_all" | "extra" | "menu" | "duplicate";
+        /** Row */
         Row: {
             id: number;
             name: string;
             role: components["schemas"]["Role"];
-            /** Format: double */
             duration_s: number;
             size_bytes: number;
             detail: string;
         };
+        /** Rule */
         Rule: {
             rule: string;
             ok: boolean;
             measured: string;
             allowed: string;
         };
-        Serving: {
-            title_id: number;
-            files: components["schemas"]["SharedFile"][];
-            as_it_is: number[];
-            impossible: number[];
-        };
+        /** Session */
         Session: {
             has_passphrase: boolean;
             signed_in: boolean;
         };
-        SetFileRequest: {
+        /** SetFile */
+        SetFile: {
             document: string;
         };
+        /**
+         * SettingLine
+         * @description One setting as it is shown: its value as text and where that comes from.
+         */
         SettingLine: {
             name: string;
             variable: string;
@@ -1628,28 +1681,38 @@ export interface components {
             origin: string;
             about: string;
         };
+        /**
+         * Share
+         * @description Material a title has in common with another: from when to when in this title, in seconds.
+         */
         Share: {
             title: number;
-            /** Format: double */
             from_s: number;
-            /** Format: double */
             to_s: number;
         };
+        /** SharedFile */
         SharedFile: {
             device_ids: number[];
             summary: string;
             estimate: components["schemas"]["Estimate"] | null;
             costs: string[];
         };
+        /** Sharing */
+        Sharing: {
+            title_id: number;
+            files: components["schemas"]["SharedFile"][];
+            as_it_is: number[];
+            impossible: number[];
+        };
+        /** Sheet */
         Sheet: {
             title_id: number;
             title_name: string;
             source_name: string;
-            device_id: number;
-            device_name: string;
+            target_id: number;
+            target_name: string;
             device_kind: components["schemas"]["DeviceKind"];
             screen: components["schemas"]["Size"] | null;
-            /** Format: double */
             duration_s: number;
             chapters: number[];
             balance: components["schemas"]["Balance"];
@@ -1659,7 +1722,7 @@ export interface components {
             decisions: components["schemas"]["Decision"][];
             breaches: components["schemas"]["Breach"][];
             missing: string[];
-            moved: components["schemas"]["Move"][];
+            changed: components["schemas"]["DecisionChange"][];
             pins: string[];
             estimate: components["schemas"]["Estimate"] | null;
             sampled: boolean;
@@ -1673,16 +1736,30 @@ export interface components {
             picked: number;
             sets: components["schemas"]["PinSet"][];
         };
+        /**
+         * SheetChange
+         * @description ``pins`` maps decision keys to values; ``null`` lets Rheon choose again.
+         */
+        SheetChange: {
+            /** @default null */
+            balance?: components["schemas"]["Balance"] | null;
+            /** @default {} */
+            pins?: {
+                [key: string]: string | null;
+            };
+        };
+        /** Size */
         Size: {
             width: number;
             height: number;
         };
         /**
-         * @description * `surround` - surround
-         *     * `stereo` - stereo
+         * SoundWish
+         * @description Whether people want surround where there is some.
          * @enum {string}
          */
         SoundWish: "surround" | "stereo";
+        /** Source */
         Source: {
             id: number;
             path: string;
@@ -1691,7 +1768,7 @@ export interface components {
             kind: string;
             form: string;
             size_bytes: number;
-            state: components["schemas"]["SourceStateEnum"];
+            state: components["schemas"]["SourceState"];
             at_title: number;
             title_count: number;
             error_code: string;
@@ -1701,25 +1778,25 @@ export interface components {
             titles: components["schemas"]["TitleOutline"][];
         };
         /**
-         * @description * `waiting` - waiting
-         *     * `reading` - reading
-         *     * `ready` - ready
-         *     * `failed` - failed
-         *     * `stopped` - stopped
-         *     * `missing` - missing
+         * SourceState
          * @enum {string}
          */
-        SourceStateEnum: "waiting" | "reading" | "ready" | "failed" | "stopped" | "missing";
-        /** @description Years to choose from; ``year`` stands for all of them. */
+        SourceState: "waiting" | "reading" | "ready" | "failed" | "stopped" | "missing";
+        /**
+         * Span
+         * @description Years to choose from; ``year`` stands for all of them.
+         */
         Span: {
             since: number;
             year: number;
             text: string;
         };
+        /** Step */
         Step: {
             balance: components["schemas"]["Balance"];
             estimate: components["schemas"]["Estimate"] | null;
         };
+        /** Subtitle */
         Subtitle: {
             index: number;
             language: string;
@@ -1727,25 +1804,61 @@ export interface components {
             found: string;
         };
         /**
-         * @description * `proven` - proven
-         *     * `known` - known
-         *     * `supposed` - supposed
-         *     * `doubtful` - doubtful
+         * SubtitleWish
+         * @description Which subtitles people want without asking: those needed to follow, only forced lines, always, or never.
+         * @enum {string}
+         */
+        SubtitleWish: "needed" | "forced" | "always" | "never";
+        /**
+         * Sure
+         * @description How sure a line of a profile is: seen on this very device, said by a standard or a person, usual, or neither.
          * @enum {string}
          */
         Sure: "proven" | "known" | "supposed" | "doubtful";
+        /** Table */
         Table: {
             balance: components["schemas"]["Balance"];
             titles: components["schemas"]["Row"][];
-            devices: components["schemas"]["Column"][];
+            targets: components["schemas"]["Target"][];
         };
+        /**
+         * Target
+         * @description A column: ``model`` and ``detail`` say more of the device, or of those that share a file.
+         */
+        Target: {
+            id: number;
+            kind: components["schemas"]["TargetKind"];
+            device_id: number | null;
+            name: string;
+            device_kind: components["schemas"]["DeviceKind"];
+            model: string;
+            detail: string;
+            free_bytes: number | null;
+            largest_file_bytes: number | null;
+            used: number;
+        };
+        /**
+         * TargetKind
+         * @enum {string}
+         */
+        TargetKind: "device" | "shared" | "goal";
+        /**
+         * TargetWanted
+         * @description A goal by its id, or the devices that are to share a file.
+         */
+        TargetWanted: {
+            /** @default  */
+            goal_id?: string;
+            /** @default [] */
+            device_ids?: number[];
+        };
+        /** Title */
         Title: {
             id: number;
             source_id: number;
             source_name: string;
             number: number;
             name: string;
-            /** Format: double */
             duration_s: number;
             size_bytes: number;
             role: components["schemas"]["Role"];
@@ -1756,7 +1869,8 @@ export interface components {
             part_of: number | null;
             angle: number;
             angles: number;
-            looked_at: components["schemas"]["LookedAtEnum"];
+            /** @enum {string} */
+            looked_at: "yes" | "waiting" | "failed";
             picture: components["schemas"]["Fact"][];
             borders: components["schemas"]["Borders"] | null;
             tags: components["schemas"]["Fact"][];
@@ -1767,13 +1881,20 @@ export interface components {
             audio: components["schemas"]["Audio"][];
             subtitles: components["schemas"]["Subtitle"][];
         };
+        /**
+         * TitleChange
+         * @description What is not named stays as it is; an empty name or a ``null`` role gives back what was read.
+         */
+        TitleChange: {
+            /** @default  */
+            name?: string;
+            /** @default null */
+            role?: components["schemas"]["Role"] | null;
+            /** @default 1 */
+            angle?: number;
+        };
+        /** TitleOutline */
         TitleOutline: {
-            id: number;
-            number: number;
-            name: string;
-            /** Format: double */
-            duration_s: number;
-            role: components["schemas"]["Role"];
             size_bytes: number;
             chapters: number[];
             reason: string;
@@ -1783,71 +1904,65 @@ export interface components {
             gaps: components["schemas"]["Gap"][];
             fault: string | null;
             part_of: number | null;
+            id: number;
+            number: number;
+            name: string;
+            duration_s: number;
+            role: components["schemas"]["Role"];
         };
-        /**
-         * @description * `siblings` - siblings
-         *     * `picked` - picked
-         * @enum {string}
-         */
-        ToEnum: "siblings" | "picked";
+        /** Total */
         Total: {
             count: number;
-            /** Format: double */
             fraction: number;
-            /** Format: double */
             left_s: number;
-            /** Format: double */
             left_low_s: number;
-            /** Format: double */
             left_high_s: number;
         };
-        /** @description How the test file for a doubtful line did: it played, or it did not. */
-        TrialRequest: {
+        /** Transfer */
+        Transfer: {
+            /** @enum {string} */
+            to: "siblings" | "picked";
+        };
+        /** Transferred */
+        Transferred: {
+            count: number;
+            left: string[];
+        };
+        /**
+         * Trial
+         * @description How the test file for a doubtful line did: it played, or it did not.
+         */
+        Trial: {
             line: string;
             works: boolean;
         };
         /**
-         * @description * `missing` - missing
-         *     * `no_picture` - no_picture
-         *     * `silent` - silent
-         *     * `stutters` - stutters
-         *     * `no_subtitles` - no_subtitles
+         * Trouble
+         * @description What somebody saw when a file did not play, in the words of the page.
          * @enum {string}
          */
         Trouble: "missing" | "no_picture" | "silent" | "stutters" | "no_subtitles";
         /**
-         * @description * `seconds` - seconds
-         *     * `bytes` - bytes
-         * @enum {string}
-         */
-        UnitEnum: "seconds" | "bytes";
-        /**
-         * @description * `plays` - plays
-         *     * `rewrap` - rewrap
-         *     * `convert` - convert
-         *     * `cannot` - cannot
+         * Verdict
          * @enum {string}
          */
         Verdict: "plays" | "rewrap" | "convert" | "cannot";
+        /** Verdicts */
         Verdicts: {
             title_id: number;
             title_name: string;
             devices: components["schemas"]["DeviceVerdict"][];
         };
-        /** @description Empty where whoever is asked next decides. */
+        /**
+         * Wishes
+         * @description Empty where whoever is asked next decides.
+         */
         Wishes: {
             languages: string[];
-            sound: components["schemas"]["SoundWish"] | components["schemas"]["BlankEnum"];
-            words: components["schemas"]["WordsWish"] | components["schemas"]["BlankEnum"];
+            sound: components["schemas"]["SoundWish"] | "";
+            subtitles: components["schemas"]["SubtitleWish"] | "";
         };
-        /**
-         * @description * `needed` - needed
-         *     * `forced` - forced
-         *     * `always` - always
-         *     * `never` - never
-         * @enum {string}
-         */
-        WordsWish: "needed" | "forced" | "always" | "never";
+        /** Worklist */
         Worklist: {
             jobs: components["schemas"]["Job"][];
             total: components["schemas"]["Total"];
@@ -1887,9 +2002,9 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
-                "application/json": components["schemas"]["BenchBalanceRequest"];
+                "application/json": components["schemas"]["BenchBalance"];
             };
         };
         responses: {
@@ -1906,14 +2021,7 @@ export interface operations {
     cells: {
         parameters: {
             query: {
-                /**
-                 * @description * `lean` - lean
-                 *     * `light` - light
-                 *     * `even` - even
-                 *     * `full` - full
-                 *     * `rich` - rich
-                 */
-                balance?: "lean" | "light" | "even" | "full" | "rich";
+                balance?: ("lean" | "light" | "even" | "full" | "rich") | null;
                 titles: string;
             };
             header?: never;
@@ -1951,49 +2059,6 @@ export interface operations {
             };
         };
     };
-    addColumn: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: {
-            content: {
-                "application/json": components["schemas"]["ColumnWantedRequest"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Table"];
-                };
-            };
-        };
-    };
-    removeColumn: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                device_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description No response body */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
     picks: {
         parameters: {
             query?: never;
@@ -2020,9 +2085,9 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
-                "application/json": components["schemas"]["PickChangeRequest"];
+                "application/json": components["schemas"]["PickChange"];
             };
         };
         responses: {
@@ -2041,7 +2106,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                device_id: number;
+                target_id: number;
                 title_id: number;
             };
             cookie?: never;
@@ -2063,14 +2128,14 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                device_id: number;
+                target_id: number;
                 title_id: number;
             };
             cookie?: never;
         };
         requestBody?: {
             content: {
-                "application/json": components["schemas"]["PatchedSheetChangeRequest"];
+                "application/json": components["schemas"]["SheetChange"];
             };
         };
         responses: {
@@ -2084,45 +2149,19 @@ export interface operations {
             };
         };
     };
-    carryPins: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                device_id: number;
-                title_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["CarryRequest"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Carried"];
-                };
-            };
-        };
-    };
     keepPins: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                device_id: number;
+                target_id: number;
                 title_id: number;
             };
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
-                "application/json": components["schemas"]["KeepSetRequest"];
+                "application/json": components["schemas"]["KeepSet"];
             };
         };
         responses: {
@@ -2141,8 +2180,8 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                device_id: number;
                 set_id: number;
+                target_id: number;
                 title_id: number;
             };
             cookie?: never;
@@ -2159,6 +2198,32 @@ export interface operations {
             };
         };
     };
+    transferPins: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                target_id: number;
+                title_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["Transfer"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Transferred"];
+                };
+            };
+        };
+    };
     takePins: {
         parameters: {
             query?: never;
@@ -2166,9 +2231,9 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
-                "application/json": components["schemas"]["SetFileRequest"];
+                "application/json": components["schemas"]["SetFile"];
             };
         };
         responses: {
@@ -2202,10 +2267,54 @@ export interface operations {
             };
         };
     };
-    serving: {
+    addTarget: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["TargetWanted"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Table"];
+                };
+            };
+        };
+    };
+    removeTarget: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                target_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Table"];
+                };
+            };
+        };
+    };
+    sharing: {
         parameters: {
             query?: {
-                devices?: string;
+                devices?: string | null;
             };
             header?: never;
             path: {
@@ -2220,7 +2329,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Serving"];
+                    "application/json": components["schemas"]["Sharing"];
                 };
             };
         };
@@ -2293,7 +2402,7 @@ export interface operations {
         };
         requestBody?: {
             content: {
-                "application/json": components["schemas"]["PatchedHomeChangeRequest"];
+                "application/json": components["schemas"]["HomeChange"];
             };
         };
         responses: {
@@ -2335,7 +2444,7 @@ export interface operations {
         };
         requestBody?: {
             content: {
-                "application/json": components["schemas"]["PatchedHouseholdChangeRequest"];
+                "application/json": components["schemas"]["HouseholdChange"];
             };
         };
         responses: {
@@ -2349,62 +2458,6 @@ export interface operations {
             };
         };
     };
-    asking: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Asking"];
-                };
-            };
-        };
-    };
-    openDoor: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Asking"];
-                };
-            };
-        };
-    };
-    closeDoor: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description No response body */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
     addDevice: {
         parameters: {
             query?: never;
@@ -2412,9 +2465,9 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
-                "application/json": components["schemas"]["NewDeviceRequest"];
+                "application/json": components["schemas"]["NewDevice"];
             };
         };
         responses: {
@@ -2437,9 +2490,9 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
-                "application/json": components["schemas"]["DocumentRequest"];
+                "application/json": components["schemas"]["ProfileDocument"];
             };
         };
         responses: {
@@ -2484,7 +2537,7 @@ export interface operations {
         };
         requestBody?: {
             content: {
-                "application/json": components["schemas"]["PatchedDeviceChangeRequest"];
+                "application/json": components["schemas"]["DeviceChange"];
             };
         };
         responses: {
@@ -2507,9 +2560,9 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
-                "application/json": components["schemas"]["AnswerRequest"];
+                "application/json": components["schemas"]["Answer"];
             };
         };
         responses: {
@@ -2532,9 +2585,9 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
-                "application/json": components["schemas"]["DocumentRequest"];
+                "application/json": components["schemas"]["ProfileDocument"];
             };
         };
         responses: {
@@ -2580,12 +2633,13 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description No response body */
-            204: {
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["Device"];
+                };
             };
         };
     };
@@ -2600,12 +2654,13 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description No response body */
-            204: {
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["Device"];
+                };
             };
         };
     };
@@ -2618,9 +2673,9 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
-                "application/json": components["schemas"]["TrialRequest"];
+                "application/json": components["schemas"]["Trial"];
             };
         };
         responses: {
@@ -2637,27 +2692,11 @@ export interface operations {
     findDevice: {
         parameters: {
             query?: {
-                /**
-                 * @description * `phone` - phone
-                 *     * `tablet` - tablet
-                 *     * `tv` - tv
-                 *     * `player` - player
-                 *     * `disc_player` - disc_player
-                 *     * `console` - console
-                 *     * `computer` - computer
-                 *     * `pocket` - pocket
-                 *     * `car` - car
-                 *     * `projector` - projector
-                 *     * `frame` - frame
-                 *     * `browser` - browser
-                 *     * `sound` - sound
-                 *     * `goal` - goal
-                 */
-                kind?: "phone" | "tablet" | "tv" | "player" | "disc_player" | "console" | "computer" | "pocket" | "car" | "projector" | "frame" | "browser" | "sound" | "goal";
+                kind?: ("phone" | "tablet" | "tv" | "player" | "disc_player" | "console" | "computer" | "pocket" | "car" | "projector" | "frame" | "browser" | "sound" | "goal") | null;
                 no?: ("keys" | "touch" | "small" | "for_children" | "says_4k" | "hd_ready" | "stick" | "blue_discs" | "handheld" | "headrest" | "palm" | "wifi" | "in_a_car" | "on_the_network" | "only_current" | "camera_films_wide" | "camera_films_720" | "camera_films_full_hd" | "camera_films_4k" | "mkv_played" | "large_sticks" | "says_hdr" | "says_hevc" | "dts_logo" | "bought_lately")[];
                 typed?: string;
                 unknown?: ("keys" | "touch" | "small" | "for_children" | "says_4k" | "hd_ready" | "stick" | "blue_discs" | "handheld" | "headrest" | "palm" | "wifi" | "in_a_car" | "on_the_network" | "only_current" | "camera_films_wide" | "camera_films_720" | "camera_films_full_hd" | "camera_films_4k" | "mkv_played" | "large_sticks" | "says_hdr" | "says_hevc" | "dts_logo" | "bought_lately")[];
-                year?: number;
+                year?: number | null;
                 yes?: ("keys" | "touch" | "small" | "for_children" | "says_4k" | "hd_ready" | "stick" | "blue_discs" | "handheld" | "headrest" | "palm" | "wifi" | "in_a_car" | "on_the_network" | "only_current" | "camera_films_wide" | "camera_films_720" | "camera_films_full_hd" | "camera_films_4k" | "mkv_played" | "large_sticks" | "says_hdr" | "says_hevc" | "dts_logo" | "bought_lately")[];
             };
             header?: never;
@@ -2683,9 +2722,9 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
-                "application/json": components["schemas"]["NewMemberRequest"];
+                "application/json": components["schemas"]["NewMember"];
             };
         };
         responses: {
@@ -2710,12 +2749,13 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description No response body */
-            204: {
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["Household"];
+                };
             };
         };
     };
@@ -2730,7 +2770,7 @@ export interface operations {
         };
         requestBody?: {
             content: {
-                "application/json": components["schemas"]["PatchedMemberChangeRequest"];
+                "application/json": components["schemas"]["MemberChange"];
             };
         };
         responses: {
@@ -2751,9 +2791,9 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
-                "application/json": components["schemas"]["OwnDeviceRequest"];
+                "application/json": components["schemas"]["OwnDevice"];
             };
         };
         responses: {
@@ -2767,6 +2807,63 @@ export interface operations {
             };
         };
     };
+    pairing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pairing"];
+                };
+            };
+        };
+    };
+    openPairing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pairing"];
+                };
+            };
+        };
+    };
+    closePairing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pairing"];
+                };
+            };
+        };
+    };
     checkProfile: {
         parameters: {
             query?: never;
@@ -2774,9 +2871,9 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
-                "application/json": components["schemas"]["DocumentRequest"];
+                "application/json": components["schemas"]["ProfileDocument"];
             };
         };
         responses: {
@@ -2806,7 +2903,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Document"];
+                    "application/json": components["schemas"]["ProfileText"];
                 };
             };
         };
@@ -2882,9 +2979,9 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
-                "application/json": components["schemas"]["ReportRequest"];
+                "application/json": components["schemas"]["Report"];
             };
         };
         responses: {
@@ -2924,9 +3021,9 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
-                "application/json": components["schemas"]["PassphraseRequest"];
+                "application/json": components["schemas"]["Passphrase"];
             };
         };
         responses: {
@@ -3023,9 +3120,9 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
-                "application/json": components["schemas"]["DiscRequest"];
+                "application/json": components["schemas"]["Disc"];
             };
         };
         responses: {
@@ -3084,9 +3181,9 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
-                "application/json": components["schemas"]["NewSourceRequest"];
+                "application/json": components["schemas"]["NewSource"];
             };
         };
         responses: {
@@ -3122,7 +3219,7 @@ export interface operations {
     folder: {
         parameters: {
             query?: {
-                path?: string;
+                path?: string | null;
             };
             header?: never;
             path?: never;
@@ -3186,9 +3283,9 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
-                "application/json": components["schemas"]["NewSourceRequest"];
+                "application/json": components["schemas"]["NewSource"];
             };
         };
         responses: {
@@ -3232,7 +3329,7 @@ export interface operations {
         };
         requestBody?: {
             content: {
-                "application/json": components["schemas"]["PatchedNewNameRequest"];
+                "application/json": components["schemas"]["NewName"];
             };
         };
         responses: {
@@ -3337,7 +3434,7 @@ export interface operations {
         };
         requestBody?: {
             content: {
-                "application/json": components["schemas"]["PatchedTitleChangeRequest"];
+                "application/json": components["schemas"]["TitleChange"];
             };
         };
         responses: {
@@ -3363,7 +3460,7 @@ export interface operations {
         };
         requestBody?: {
             content: {
-                "application/json": components["schemas"]["PatchedNewNameRequest"];
+                "application/json": components["schemas"]["NewName"];
             };
         };
         responses: {
@@ -3385,9 +3482,9 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
-                "application/json": components["schemas"]["PartsRequest"];
+                "application/json": components["schemas"]["Parts"];
             };
         };
         responses: {
@@ -3426,9 +3523,9 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
-                "application/json": components["schemas"]["CopyRequest"];
+                "application/json": components["schemas"]["Copy"];
             };
         };
         responses: {
@@ -3449,9 +3546,9 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
-                "application/json": components["schemas"]["NewJobsRequest"];
+                "application/json": components["schemas"]["NewJobs"];
             };
         };
         responses: {

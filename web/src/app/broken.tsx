@@ -6,7 +6,10 @@ import { Empty } from "../ui/states";
 /** What is shown where a screen failed to draw. */
 export function Broken() {
   return (
-    <Empty title="This screen could not be shown" action={<Button onClick={() => location.reload()}>Load it again</Button>}>
+    <Empty
+      title="This screen could not be shown"
+      action={<Button onClick={() => location.reload()}>Load it again</Button>}
+    >
       Nothing was lost: what is being made goes on in the background.
     </Empty>
   );

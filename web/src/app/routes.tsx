@@ -1,4 +1,4 @@
-import { createBrowserRouter} from "react-router";
+import { createBrowserRouter } from "react-router";
 
 import { BenchPlace } from "../places/bench/bench-place";
 import { PlanSheet } from "../places/bench/plan-sheet";
@@ -15,31 +15,34 @@ import { Broken, NotHere } from "./broken";
 import { Landing } from "./landing";
 import { Shell } from "./shell";
 
-export const router = createBrowserRouter([
-  {
-    element: <Shell />,
-    errorElement: <Broken />,
-    children: [
-      {
-        errorElement: <Broken />,
-        children: [
-          { index: true, element: <Landing /> },
-          { path: "start", element: <StartPlace /> },
-          { path: "settings", element: <SettingsPlace /> },
-          { path: "shelf", element: <ShelfPlace /> },
-          { path: "shelf/titles/:titleId", element: <ShelfPlace /> },
-          { path: "bench", element: <BenchPlace /> },
-          { path: "bench/verdicts/:titleId", element: <VerdictsView /> },
-          { path: "bench/:titleId/:deviceId", element: <PlanSheet /> },
-          { path: "worklist", element: <WorklistPlace /> },
-          { path: "outbox", element: <OutboxPlace /> },
-          { path: "outbox/:outputId", element: <OutboxPlace /> },
-          { path: "household", element: <HouseholdPlace /> },
-          { path: "household/new", element: <NewProfile /> },
-          { path: "household/:deviceId", element: <EditProfile /> },
-          { path: "*", element: <NotHere /> },
-        ],
-      },
-    ],
-  },
-], { basename: PREFIX || "/" });
+export const router = createBrowserRouter(
+  [
+    {
+      element: <Shell />,
+      errorElement: <Broken />,
+      children: [
+        {
+          errorElement: <Broken />,
+          children: [
+            { index: true, element: <Landing /> },
+            { path: "start", element: <StartPlace /> },
+            { path: "settings", element: <SettingsPlace /> },
+            { path: "shelf", element: <ShelfPlace /> },
+            { path: "shelf/titles/:titleId", element: <ShelfPlace /> },
+            { path: "bench", element: <BenchPlace /> },
+            { path: "bench/verdicts/:titleId", element: <VerdictsView /> },
+            { path: "bench/:titleId/:targetId", element: <PlanSheet /> },
+            { path: "worklist", element: <WorklistPlace /> },
+            { path: "outbox", element: <OutboxPlace /> },
+            { path: "outbox/:outputId", element: <OutboxPlace /> },
+            { path: "household", element: <HouseholdPlace /> },
+            { path: "household/new", element: <NewProfile /> },
+            { path: "household/:deviceId", element: <EditProfile /> },
+            { path: "*", element: <NotHere /> },
+          ],
+        },
+      ],
+    },
+  ],
+  { basename: PREFIX || "/" },
+);

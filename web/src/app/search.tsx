@@ -7,22 +7,25 @@ import { durationText } from "../domain/durations";
 import { roleWord } from "../parts/roles";
 
 /** Finds titles over all sources; `/` opens it. */
-export function Search() {
-  const [open, setOpen] = useState(false);
+export function Search({
+  open,
+  onOpenChange: setOpen,
+}: {
+  open: boolean;
+  onOpenChange: (open: boolean) => void;
+}) {
   const [text, setText] = useState("");
   // Enter may come before the list does
   const [chosen, setChosen] = useState(false);
   const navigate = useNavigate();
   const { data: sources } = useSources();
-  useEffect(() => {
-    const show = () => setOpen(true);
-    addEventListener("rheon:search", show);
-    return () => removeEventListener("rheon:search", show);
-  }, []);
   const wanted = text.trim().toLowerCase();
   const found = (sources ?? [])
     .flatMap((source) => source.titles.map((title) => ({ ...title, source: source.name })))
-    .filter((title) => wanted && `${title.name} ${title.source} ${roleWord(title.role)}`.toLowerCase().includes(wanted))
+    .filter(
+      (title) =>
+        wanted && `${title.name} ${title.source} ${roleWord(title.role)}`.toLowerCase().includes(wanted),
+    )
     .slice(0, 12);
   const go = (id: number) => {
     setOpen(false);
@@ -75,7 +78,9 @@ export function Search() {
                 </button>
               </li>
             ))}
-            {wanted && !found.length && <li className="px-3 py-2 text-quiet">No title is called like that.</li>}
+            {wanted && !found.length && (
+              <li className="px-3 py-2 text-quiet">No title is called like that.</li>
+            )}
           </ul>
         </Primitive.Content>
       </Primitive.Portal>

@@ -4,6 +4,7 @@ import { Link, NavLink, Outlet } from "react-router";
 
 import { useLive } from "../api/live";
 import { Button } from "../ui/button";
+import { Mark } from "../ui/mark";
 import { Search } from "./search";
 import { placeLooks } from "./shell.looks";
 import { Shortcuts, useShortcuts } from "./shortcuts";
@@ -24,9 +25,10 @@ function useCountTexts() {
 
 export function Shell() {
   const [help, setHelp] = useState(false);
+  const [search, setSearch] = useState(false);
   const { connected } = useLive();
   const texts = useCountTexts();
-  useShortcuts(() => setHelp(true));
+  useShortcuts({ "?": () => setHelp(true), "/": () => setSearch(true) });
   const places = [
     { to: "/shelf", name: "Shelf", count: texts.shelf, busy: false },
     { to: "/bench", name: "Bench", count: texts.bench, busy: false },
@@ -36,21 +38,30 @@ export function Shell() {
   return (
     <div className="flex min-h-dvh flex-col">
       <header className="sticky top-0 z-30 flex h-[60px] shrink-0 items-center gap-4 border-b border-hairline bg-raised px-6 max-md:px-3 max-sm:h-auto max-sm:flex-wrap max-sm:gap-y-1 max-sm:py-2">
-        <Link to="/shelf" className="flex items-center gap-2.5 font-heading text-[22px] font-semibold" aria-label="Rheon">
-          <svg viewBox="0 0 26 22" className="w-6 text-river" fill="none" aria-hidden>
-            {[5, 11, 17].map((y) => (
-              <path key={y} d={`M1 ${y}c3-3 5-3 8 0s5 3 8 0 5-3 8 0`} stroke="currentColor" strokeWidth="2.4" strokeLinecap="round" />
-            ))}
-          </svg>
+        <Link
+          to="/shelf"
+          className="flex items-center gap-2.5 font-heading text-[22px] font-semibold"
+          aria-label="Rheon"
+        >
+          <Mark className="w-6" />
           <span className="max-lg:sr-only">rheon</span>
         </Link>
-        <nav aria-label="Places" className="relative ml-8 flex max-lg:ml-0 max-sm:order-last max-sm:w-full max-sm:justify-between">
+        <nav
+          aria-label="Places"
+          className="relative ml-8 flex max-lg:ml-0 max-sm:order-last max-sm:w-full max-sm:justify-between"
+        >
           <span className="absolute inset-x-0 bottom-[9px] h-px bg-hairline" aria-hidden />
           {places.map((place) => (
-            <NavLink key={place.to} to={place.to} className="group relative flex w-[132px] flex-col items-center max-lg:w-[104px] max-sm:w-auto">
+            <NavLink
+              key={place.to}
+              to={place.to}
+              className="group relative flex w-[132px] flex-col items-center max-lg:w-[104px] max-sm:w-auto"
+            >
               {({ isActive }) => (
                 <>
-                  <span className={isActive ? "font-semibold" : "text-quiet group-hover:text-ink"}>{place.name}</span>
+                  <span className={isActive ? "font-semibold" : "text-quiet group-hover:text-ink"}>
+                    {place.name}
+                  </span>
                   <span className={placeLooks({ active: isActive, busy: place.busy })}>{place.count}</span>
                 </>
               )}
@@ -58,10 +69,13 @@ export function Shell() {
           ))}
         </nav>
         <div className="ml-auto flex items-center gap-3">
-          <NavLink to="/household" className={({ isActive }) => (isActive ? "font-semibold" : "text-quiet hover:text-ink")}>
+          <NavLink
+            to="/household"
+            className={({ isActive }) => (isActive ? "font-semibold" : "text-quiet hover:text-ink")}
+          >
             Household
           </NavLink>
-          <Search />
+          <Search open={search} onOpenChange={setSearch} />
           <Button asChild look="quiet" size="icon" className="-mr-2">
             <NavLink to="/settings" aria-label="Settings" title="Settings">
               <Settings2 size={17} />

@@ -1,9 +1,16 @@
-import { useEffect } from "react";
+import { useEffect, useEffectEvent } from "react";
 import { useNavigate } from "react-router";
 
 import { Dialog } from "../ui/dialog";
 
-const GO: Record<string, string> = { "1": "/shelf", "2": "/bench", "3": "/worklist", "4": "/outbox", "5": "/household", "6": "/settings" };
+const GO: Record<string, string> = {
+  "1": "/shelf",
+  "2": "/bench",
+  "3": "/worklist",
+  "4": "/outbox",
+  "5": "/household",
+  "6": "/settings",
+};
 
 const LIST = [
   ["1 – 4", "Shelf, Bench, Worklist, Outbox"],
@@ -19,24 +26,31 @@ const LIST = [
 ] as const;
 
 function isTyping(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && target.closest("input:not([type=checkbox]), textarea, [role=dialog], [role=listbox]") !== null;
+  return (
+    target instanceof HTMLElement &&
+    target.closest("input:not([type=checkbox]), textarea, [role=dialog], [role=listbox]") !== null
+  );
 }
 
-export function useShortcuts(showHelp: () => void) {
+/**
+ * Keys that go to a place, and `shown`: what shows while its key is handled, so that it is there before the
+ * next key.
+ */
+export function useShortcuts(shown: Record<string, () => void>) {
   const navigate = useNavigate();
+  const onKey = useEffectEvent((event: KeyboardEvent) => {
+    if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return;
+    const place = GO[event.key];
+    const show = shown[event.key];
+    if (place) void navigate(place);
+    else if (show) show();
+    else return;
+    event.preventDefault();
+  });
   useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return;
-      const place = GO[event.key];
-      if (place) void navigate(place);
-      else if (event.key === "?") showHelp();
-      else if (event.key === "/") dispatchEvent(new Event("rheon:search"));
-      else return;
-      event.preventDefault();
-    };
     addEventListener("keydown", onKey);
     return () => removeEventListener("keydown", onKey);
-  }, [navigate, showHelp]);
+  }, []);
 }
 
 export function Shortcuts({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {

@@ -3,6 +3,7 @@ import { type ReactNode, useEffect, useState } from "react";
 
 import { useSession, useSignIn } from "../api/home";
 import { Button } from "../ui/button";
+import { Mark } from "../ui/mark";
 import { Notice } from "../ui/notice";
 import { Failed, Loading } from "../ui/states";
 
@@ -17,7 +18,8 @@ export function Gate({ children }: { children: ReactNode }) {
   }, [cache]);
   if (session.isPending) return <Loading what="Rheon" />;
   // an answer that is only out of date says more than none
-  if (session.isError && !session.data) return <Failed error={session.error} onRetry={() => void session.refetch()} />;
+  if (session.isError && !session.data)
+    return <Failed error={session.error} onRetry={() => void session.refetch()} />;
   return session.data?.signed_in ? children : <SignIn />;
 }
 
@@ -33,11 +35,7 @@ function SignIn() {
           signIn.mutate(text, { onError: () => setText("") });
         }}
       >
-        <svg viewBox="0 0 26 22" className="mb-4 w-9 text-river" fill="none" aria-hidden>
-          {[5, 11, 17].map((y) => (
-            <path key={y} d={`M1 ${y}c3-3 5-3 8 0s5 3 8 0 5-3 8 0`} stroke="currentColor" strokeWidth="2.4" strokeLinecap="round" />
-          ))}
-        </svg>
+        <Mark className="mb-4 w-9" />
         <h1 className="text-xl">This Rheon asks for its passphrase</h1>
         <label className="mt-4 block">
           <span className="mb-1 block text-quiet">Passphrase</span>

@@ -11,7 +11,12 @@ export function ThemeSwitch() {
     setDark(!dark);
   };
   return (
-    <Button look="quiet" size="icon" onClick={toggle} aria-label={dark ? "Use the light theme" : "Use the dark theme"}>
+    <Button
+      look="quiet"
+      size="icon"
+      onClick={toggle}
+      aria-label={dark ? "Use the light theme" : "Use the dark theme"}
+    >
       {dark ? <Sun size={17} /> : <Moon size={17} />}
     </Button>
   );

@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { durationText, momentText, spanText } from "./durations";
 import { packLanes } from "./packing";
 import { evenStarts, rangesFrom } from "./ranges";
-import { curvePoints, timeScale } from "./scales";
+import { sizeScale, timeScale } from "./scales";
 import { sizeText } from "./sizes";
 
 describe("durations", () => {
@@ -27,7 +27,13 @@ describe("durations", () => {
 
 describe("sizes", () => {
   it("count in powers of ten with three figures", () => {
-    expect([900, 3_403_446, 712e6, 1.38e9, 41e9].map(sizeText)).toEqual(["1 kB", "3.40 MB", "712 MB", "1.38 GB", "41.0 GB"]);
+    expect([900, 3_403_446, 712e6, 1.38e9, 41e9].map(sizeText)).toEqual([
+      "1 kB",
+      "3.40 MB",
+      "712 MB",
+      "1.38 GB",
+      "41.0 GB",
+    ]);
   });
 });
 
@@ -56,16 +62,13 @@ describe("lanes", () => {
   });
 });
 
-describe("the trade-off curve", () => {
-  it("rises from left to right and shows a limit only where it lies in the picture", () => {
-    const box = { width: 300, height: 100 };
-    const { points, limitX } = curvePoints([10, 20, 30, 50, 80], 40, box);
-    for (const [index, point] of points.slice(1).entries()) {
-      expect(point.x).toBeGreaterThan(points[index]?.x ?? 0);
-      expect(point.y).toBeLessThan(points[index]?.y ?? 0);
-    }
-    expect(limitX).toBeGreaterThan(0);
-    expect(curvePoints([10, 20], 1e9, box).limitX).toBeNull();
+describe("a scale of sizes", () => {
+  it("holds the largest size, and bounds that are near it", () => {
+    const { at, near } = sizeScale(80, [100, 1e9]);
+    expect(near).toEqual([100]);
+    expect([at(0), Math.round(at(100))]).toEqual([0, 97]);
+    expect(at(80)).toBeLessThan(at(100));
+    expect(sizeScale(0, []).at(0)).toBe(0);
   });
 });
 

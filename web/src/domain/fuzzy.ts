@@ -1,4 +1,7 @@
-/** How many letters must be changed, added or left out to turn one word into another; stops counting beyond `most`. */
+/**
+ * How many letters must be changed, added or left out to turn one word into another; stops counting beyond
+ * `most`.
+ */
 export function distance(one: string, other: string, most = 3): number {
   if (Math.abs(one.length - other.length) > most) return most + 1;
   let row = Array.from({ length: other.length + 1 }, (_, index) => index);
@@ -13,16 +16,27 @@ export function distance(one: string, other: string, most = 3): number {
   return row[other.length] ?? 0;
 }
 
-/** How well a text answers what was typed, 0 for not at all; a typing error or two is forgiven in longer words. */
+/**
+ * How well a text answers what was typed, 0 for not at all; a typing error or two is forgiven in longer
+ * words.
+ */
 export function likeness(typed: string, text: string): number {
   const wanted = words(typed);
   const there = words(text);
   if (!wanted.length) return 1;
-  const scores = wanted.map((word) => Math.max(0, ...there.map((candidate) => wordLikeness(word, candidate))));
-  return scores.some((score) => score === 0) ? 0 : scores.reduce((sum, score) => sum + score, 0) / scores.length;
+  const scores = wanted.map((word) =>
+    Math.max(0, ...there.map((candidate) => wordLikeness(word, candidate))),
+  );
+  return scores.some((score) => score === 0)
+    ? 0
+    : scores.reduce((sum, score) => sum + score, 0) / scores.length;
 }
 
-const words = (text: string) => text.toLowerCase().split(/[^\p{L}\p{N}]+/u).filter(Boolean);
+const words = (text: string) =>
+  text
+    .toLowerCase()
+    .split(/[^\p{L}\p{N}]+/u)
+    .filter(Boolean);
 
 function wordLikeness(word: string, candidate: string): number {
   if (candidate === word) return 1;

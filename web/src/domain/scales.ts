@@ -13,7 +13,9 @@ export interface TimeScale {
 
 const STEPS = [1, 2, 5, 10, 15, 30, 60, 120, 300, 600, 900, 1800, 3600, 7200];
 
-/** The scale that holds `longest` seconds, `zoom` times enlarged, from `from` on, with at most seven marks. */
+/**
+ * The scale that holds `longest` seconds, `zoom` times enlarged, from `from` on, with at most seven marks.
+ */
 export function timeScale(longest: number, zoom = 1, from = 0): TimeScale {
   const end = Math.max(10, longest * 1.04);
   const span = end / zoom;
@@ -31,13 +33,12 @@ export function timeScale(longest: number, zoom = 1, from = 0): TimeScale {
   };
 }
 
-/** Points on the trade-off curve: sizes across on a root scale, steps up. */
-export function curvePoints(sizes: number[], limit: number | null, box: { width: number; height: number }) {
-  const most = Math.max(...sizes) * 1.12;
-  const across = (size: number) => box.width * Math.sqrt(Math.min(1, size / most));
-  const points = sizes.map((size, index) => ({
-    x: across(size),
-    y: box.height * (1 - Math.sqrt((index + 0.6) / (sizes.length - 0.2))),
-  }));
-  return { points, limitX: limit !== null && limit <= most ? across(limit) : null };
+/**
+ * A scale for sizes from nothing to the largest, in per cent; a bound is on it where it lies within half as
+ * much again.
+ */
+export function sizeScale(largest: number, bounds: readonly number[]) {
+  const near = bounds.filter((bound) => bound <= largest * 1.5);
+  const end = Math.max(1, largest, ...near) * 1.03;
+  return { near, at: (size: number) => (100 * size) / end };
 }

@@ -16,9 +16,11 @@ export function AbilityList({ abilities }: { abilities: Ability[] }) {
             <dt className="text-quiet">{topic}</dt>
             <dd>
               <ul>
-                {abilities.filter((one) => one.topic === topic).map((one) => (
-                  <Line key={one.key} ability={one} marked={mixed} />
-                ))}
+                {abilities
+                  .filter((one) => one.topic === topic)
+                  .map((one) => (
+                    <Line key={one.key} ability={one} marked={mixed} />
+                  ))}
               </ul>
             </dd>
           </div>
@@ -34,7 +36,10 @@ function Line({ ability, marked }: { ability: Ability; marked: boolean }) {
   return (
     <li>
       <Tip text={[ability.why, ability.point].filter(Boolean).join(" ")}>
-        <button type="button" className={`flex cursor-default gap-1.5 text-left ${ability.sure === "doubtful" ? "text-quiet" : ""}`}>
+        <button
+          type="button"
+          className={`flex cursor-default gap-1.5 text-left ${ability.sure === "doubtful" ? "text-quiet" : ""}`}
+        >
           {marked && <SureMark sure={ability.sure} />}
           <span>{ability.text.charAt(0).toUpperCase() + ability.text.slice(1)}</span>
         </button>

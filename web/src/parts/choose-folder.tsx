@@ -15,8 +15,20 @@ interface Props {
 export function ChooseFolder({ title, about, onClose, onChoose }: Props) {
   const [path, setPath] = useState<string | null>(null);
   return (
-    <Dialog open onOpenChange={(open) => !open && onClose()} title={title} about={about} footer={<Button onClick={onClose}>Cancel</Button>}>
-      <FolderList path={path} chosen={null} onGo={setPath} onChoose={(entry) => (onChoose(entry.path), onClose())} foldersOnly />
+    <Dialog
+      open
+      onOpenChange={(open) => !open && onClose()}
+      title={title}
+      about={about}
+      footer={<Button onClick={onClose}>Cancel</Button>}
+    >
+      <FolderList
+        path={path}
+        chosen={null}
+        onGo={setPath}
+        onChoose={(entry) => (onChoose(entry.path), onClose())}
+        foldersOnly
+      />
     </Dialog>
   );
 }

@@ -22,7 +22,10 @@ interface Props {
   act: (profile: Schemas["Profile"], heard: Schemas["Heard"] | undefined) => React.ReactNode;
 }
 
-/** From a sentence or a few plain questions to the kind of device it most probably is, with its doubts named. */
+/**
+ * From a sentence or a few plain questions to the kind of device it most probably is, with its doubts
+ * named.
+ */
 export function DeviceFinder({ families, finding, folded = false, act }: Props) {
   const { finder } = finding;
   const typed = useDebounced(finder.typed, 200);
@@ -40,7 +43,11 @@ export function DeviceFinder({ families, finding, folded = false, act }: Props) 
         className="mb-3"
       />
       {heard.isError && asked && <Failed error={heard.error} onRetry={() => void heard.refetch()} />}
-      {nothing && <p className="mb-3 rounded-lg bg-sand px-3 py-2">Nothing here is called like that. What kind of thing is it?</p>}
+      {nothing && (
+        <p className="mb-3 rounded-lg bg-sand px-3 py-2">
+          Nothing here is called like that. What kind of thing is it?
+        </p>
+      )}
       {(!asked || nothing) && (
         <>
           {!asked && <p className="mb-1.5 text-quiet">Or begin with what kind of thing it is</p>}
@@ -50,19 +57,35 @@ export function DeviceFinder({ families, finding, folded = false, act }: Props) 
       {asked && heard.data && !heard.data.found.length && heard.data.standards.length > 0 && (
         <>
           <p className="mb-2 text-quiet">Points of the standards, for whoever knows what a device decodes:</p>
-          <ProfileList label="Points of the standards" rows={heard.data.standards.map((profile) => ({ profile }))} chosen={finder.chosen ?? null} onChoose={finding.choose} />
+          <ProfileList
+            label="Points of the standards"
+            rows={heard.data.standards.map((profile) => ({ profile }))}
+            chosen={finder.chosen ?? null}
+            onChoose={finding.choose}
+          />
           {finder.chosen && act(finder.chosen, heard.data)}
         </>
       )}
-      {found && found.length > 0 && <Result families={families} finding={finding} heard={heard.data} folded={folded} act={act} />}
+      {found && found.length > 0 && (
+        <Result families={families} finding={finding} heard={heard.data} folded={folded} act={act} />
+      )}
     </>
   );
 }
 
 /** What kind of thing it is, when nobody has typed anything. */
-function Families({ families, onChoose }: { families: Schemas["Family"][]; onChoose: (kind: Schemas["DeviceKind"]) => void }) {
+function Families({
+  families,
+  onChoose,
+}: {
+  families: Schemas["Family"][];
+  onChoose: (kind: Schemas["DeviceKind"]) => void;
+}) {
   return (
-    <ul aria-label="What kind of thing is it?" className="grid grid-cols-[repeat(auto-fill,minmax(200px,1fr))] gap-2">
+    <ul
+      aria-label="What kind of thing is it?"
+      className="grid grid-cols-[repeat(auto-fill,minmax(200px,1fr))] gap-2"
+    >
       {families.map((family) => (
         <li key={family.kind}>
           <button
@@ -85,12 +108,21 @@ function Result({ families, finding, heard, folded, act }: Props & { heard: Sche
   if (!heard || !best) return null;
   const kind = finder.kind ?? best.profile.kind;
   const family = families.find((one) => one.kind === kind);
-  const said = (name: string) => (name in finder.said ? finder.said[name] : heard.yes.includes(name) ? true : heard.no.includes(name) ? false : undefined);
+  const said = (name: string) =>
+    name in finder.said
+      ? finder.said[name]
+      : heard.yes.includes(name)
+        ? true
+        : heard.no.includes(name)
+          ? false
+          : undefined;
   const shown = finder.chosen ?? best.profile;
   // what was answered stays where it is, so that it can be changed
   const answered = Object.keys(finder.said).flatMap((id) => heard.answered.filter((one) => one.id === id));
   const questions = [...answered, ...best.questions];
-  const others = [...heard.found.slice(1).map((one) => one.profile), ...best.others, best.profile].filter((one) => one.id !== shown.id);
+  const others = [...heard.found.slice(1).map((one) => one.profile), ...best.others, best.profile].filter(
+    (one) => one.id !== shown.id,
+  );
   return (
     <>
       <div className="mb-4 flex flex-wrap items-center gap-x-4 gap-y-2">
@@ -101,23 +133,36 @@ function Result({ families, finding, heard, folded, act }: Props & { heard: Sche
           <Ages family={family} year={finder.year ?? heard.year ?? undefined} onChoose={finding.yearIs} />
         )}
       </div>
-      <section aria-label="The device that fits best" className="rounded-card border border-hairline bg-raised p-4">
+      <section
+        aria-label="The device that fits best"
+        className="rounded-card border border-hairline bg-raised p-4"
+      >
         <div className="flex items-start gap-3">
           <DeviceIcon kind={shown.kind} size={22} />
           <div className="min-w-0 flex-1">
             <h3 className="text-[17px]">{shown.name}</h3>
             <p className="text-quiet">{shown.about}</p>
-            {best.guessed_age && !finder.chosen && <p className="mt-1">You did not say how old it is; this is the careful guess among those still in use.</p>}
+            {best.guessed_age && !finder.chosen && (
+              <p className="mt-1">
+                You did not say how old it is; this is the careful guess among those still in use.
+              </p>
+            )}
           </div>
         </div>
         {!finder.chosen && questions.length > 0 && (
           <>
             <h4 className="mt-4">
-              <span className="font-semibold">Would you know?</span> Each answer makes it surer; none is needed.
+              <span className="font-semibold">Would you know?</span> Each answer makes it surer; none is
+              needed.
             </h4>
             <ul aria-label="Questions" className="mt-1 divide-y divide-hairline border-y border-hairline">
               {questions.map((question) => (
-                <QuestionRow key={question.id} question={question} said={said(question.id)} onSay={(value) => finding.answer(question.id, value)} />
+                <QuestionRow
+                  key={question.id}
+                  question={question}
+                  said={said(question.id)}
+                  onSay={(value) => finding.answer(question.id, value)}
+                />
               ))}
             </ul>
           </>
@@ -129,26 +174,50 @@ function Result({ families, finding, heard, folded, act }: Props & { heard: Sche
           </details>
         )}
       </section>
-      {others.length > 0 && (
-        <details className="mt-3">
-          <summary className="cursor-pointer text-river">Others that fit what you said ({others.length})</summary>
-          <div className="mt-2">
-            <ProfileList label="Others that fit" rows={others.map((profile) => ({ profile }))} chosen={finder.chosen ?? null} onChoose={finding.choose} />
-          </div>
-        </details>
-      )}
+      {others.length > 0 && <Others others={others} finding={finding} />}
       {act(shown, heard)}
     </>
   );
 }
 
+function Others({ others, finding }: { others: Schemas["Profile"][]; finding: Finding }) {
+  return (
+    <details className="mt-3">
+      <summary className="cursor-pointer text-river">Others that fit what you said ({others.length})</summary>
+      <div className="mt-2">
+        <ProfileList
+          label="Others that fit"
+          rows={others.map((profile) => ({ profile }))}
+          chosen={finding.finder.chosen ?? null}
+          onChoose={finding.choose}
+        />
+      </div>
+    </details>
+  );
+}
+
 /** How old it is, in steps that make a difference. */
-function Ages({ family, year, onChoose }: { family: Schemas["Family"]; year: number | undefined; onChoose: (year: number) => void }) {
-  const chosen = [...family.spans].reverse().find((span, place, all) => year !== undefined && year >= startOf(span, all[place + 1]));
+function Ages({
+  family,
+  year,
+  onChoose,
+}: {
+  family: Schemas["Family"];
+  year: number | undefined;
+  onChoose: (year: number) => void;
+}) {
+  const chosen = [...family.spans]
+    .reverse()
+    .find((span, place, all) => year !== undefined && year >= startOf(span, all[place + 1]));
   return (
     <div className="flex flex-wrap items-center gap-2">
       <span className="text-quiet">New in</span>
-      <Segments label="When was it new?" value={chosen?.text ?? ""} options={family.spans.map(({ text }) => text)} onChange={(text) => onChoose(family.spans.find((span) => span.text === text)?.year ?? 0)} />
+      <Segments
+        label="When was it new?"
+        value={chosen?.text ?? ""}
+        options={family.spans.map(({ text }) => text)}
+        onChange={(text) => onChoose(family.spans.find((span) => span.text === text)?.year ?? 0)}
+      />
     </div>
   );
 }

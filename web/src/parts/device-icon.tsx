@@ -1,4 +1,19 @@
-import { Car, Disc3, Gamepad2, Globe, HardDrive, Headphones, Image, Laptop, Monitor, Music2, Projector, Smartphone, Tablet, Target } from "lucide-react";
+import {
+  Car,
+  Disc3,
+  Gamepad2,
+  Globe,
+  HardDrive,
+  Headphones,
+  Image,
+  Laptop,
+  Monitor,
+  Music2,
+  Projector,
+  Smartphone,
+  Tablet,
+  Target,
+} from "lucide-react";
 
 import type { Schemas } from "../api/client";
 

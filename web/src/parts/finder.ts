@@ -1,6 +1,6 @@
 import { useState } from "react";
 
-import { type Answers, answeredBy } from "../api/household";
+import { type Answers, answeredBy, asQuestion } from "../api/household";
 import type { Schemas } from "../api/client";
 
 /** What somebody has said so far on the way to a device. */
@@ -27,9 +27,15 @@ export function useFinder() {
 
 export type Finding = ReturnType<typeof useFinder>;
 
-/** The answers as a new device is given them: what was heard in the sentence, and what was said question by question. */
+/**
+ * The answers as a new device is given them: what was heard in the sentence, and what was said question by
+ * question.
+ */
 export function answersOf(finder: Finder, heard: Schemas["Heard"] | undefined) {
   // what was said one by one goes before what was typed
-  const typed = (names: string[] = []) => names.filter((name) => !(name in finder.said)) as Schemas["QuestionId"][];
-  return { yes: [...typed(heard?.yes), ...answeredBy(finder.said, true)], no: [...typed(heard?.no), ...answeredBy(finder.said, false)] };
+  const typed = (names: string[] = []) => names.filter((name) => !(name in finder.said)).map(asQuestion);
+  return {
+    yes: [...typed(heard?.yes), ...answeredBy(finder.said, true)],
+    no: [...typed(heard?.no), ...answeredBy(finder.said, false)],
+  };
 }

@@ -6,7 +6,7 @@ import { sizeText } from "../domain/sizes";
 import { Button } from "../ui/button";
 import { Failed, Loading } from "../ui/states";
 
-export type Entry = Schemas["Entry"];
+type Entry = Schemas["Entry"];
 
 const ICONS = { folder: Folder, disc: Disc3, image: HardDrive, file: FileVideo2 } as const;
 const KINDS = { folder: "", disc: "disc folder", image: "disc image", file: "media file" } as const;
@@ -40,18 +40,30 @@ export function FolderList({ path, chosen, onChoose, onGo, foldersOnly = false }
           {here ?? "Media folders"}
         </span>
         {foldersOnly && here !== null && (
-          <Button size="small" look="link" onClick={() => onChoose({ name: here.split("/").at(-1) || here, path: here })}>
+          <Button
+            size="small"
+            look="link"
+            onClick={() => onChoose({ name: here.split("/").at(-1) || here, path: here })}
+          >
             Choose this one
           </Button>
         )}
       </p>
       <ul aria-label="Folder" className="divide-y divide-hairline border-y border-hairline">
         {entries.map((entry) => (
-          <EntryRow key={entry.path} entry={entry} chosen={chosen === entry.path} onChoose={() => onChoose(entry)} onGo={() => onGo(entry.path)} />
+          <EntryRow
+            key={entry.path}
+            entry={entry}
+            chosen={chosen === entry.path}
+            onChoose={() => onChoose(entry)}
+            onGo={() => onGo(entry.path)}
+          />
         ))}
         {!entries.length && (
           <li className="py-6 text-center text-quiet">
-            {foldersOnly ? `No further folders in here${hidden ? `, but ${hidden} ${hidden === 1 ? "disc or file" : "discs and files"}` : ""}.` : "Nothing here that Rheon reads."}
+            {foldersOnly
+              ? `No further folders in here${hidden ? `, but ${hidden} ${hidden === 1 ? "disc or file" : "discs and files"}` : ""}.`
+              : "Nothing here that Rheon reads."}
           </li>
         )}
       </ul>
@@ -59,7 +71,17 @@ export function FolderList({ path, chosen, onChoose, onGo, foldersOnly = false }
   );
 }
 
-function EntryRow({ entry, chosen, onChoose, onGo }: { entry: Entry; chosen: boolean; onChoose: () => void; onGo: () => void }) {
+function EntryRow({
+  entry,
+  chosen,
+  onChoose,
+  onGo,
+}: {
+  entry: Entry;
+  chosen: boolean;
+  onChoose: () => void;
+  onGo: () => void;
+}) {
   const Icon = ICONS[entry.kind];
   return (
     <li className={chosen ? "bg-sand" : ""}>
@@ -73,10 +95,18 @@ function EntryRow({ entry, chosen, onChoose, onGo }: { entry: Entry; chosen: boo
           <Icon size={17} className="shrink-0 text-river" aria-hidden />
           <span className="min-w-0 flex-1 truncate font-medium">{entry.name}</span>
           <span className="text-quiet">{KINDS[entry.kind]}</span>
-          <span className="w-20 text-right text-quiet">{entry.size_bytes ? sizeText(entry.size_bytes) : ""}</span>
+          <span className="w-20 text-right text-quiet">
+            {entry.size_bytes ? sizeText(entry.size_bytes) : ""}
+          </span>
         </button>
         {entry.kind === "folder" && (
-          <Button size="small" look="link" className="mx-2" onClick={onChoose} aria-label={`Choose the folder ${entry.name} itself`}>
+          <Button
+            size="small"
+            look="link"
+            className="mx-2"
+            onClick={onChoose}
+            aria-label={`Choose the folder ${entry.name} itself`}
+          >
             Choose
           </Button>
         )}

@@ -20,5 +20,13 @@ export function Frame({ titleId, number, className = "", alt = "" }: Props) {
       </span>
     );
   }
-  return <img src={address} alt={alt} loading="lazy" onError={() => setFailed(address)} className={`bg-screen ${className}`} />;
+  return (
+    <img
+      src={address}
+      alt={alt}
+      loading="lazy"
+      onError={() => setFailed(address)}
+      className={`bg-screen ${className}`}
+    />
+  );
 }

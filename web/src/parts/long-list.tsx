@@ -13,19 +13,32 @@ interface Props<Entry extends { id: number }> {
 export function LongList<Entry extends { id: number }>({ entries, label, rowPx, row }: Props<Entry>) {
   const list = useRef<HTMLUListElement>(null);
   const [top, setTop] = useState(0);
-  // what stands above may grow and shrink
+  // after every drawing, since what stands above may grow and shrink
+  // eslint-disable-next-line react-hooks/exhaustive-deps -- it ends by itself: a place that stays is not set again
   useLayoutEffect(() => {
     const found = list.current ? list.current.getBoundingClientRect().top + scrollY : 0;
-    if (Math.abs(found - top) > 1) setTop(found);
+    setTop((old) => (Math.abs(found - old) > 1 ? found : old));
   });
-  const rows = useWindowVirtualizer({ count: entries.length, estimateSize: () => rowPx, getItemKey: (index) => entries[index]?.id ?? index, scrollMargin: top, overscan: 12 });
+  const rows = useWindowVirtualizer({
+    count: entries.length,
+    estimateSize: () => rowPx,
+    getItemKey: (index) => entries[index]?.id ?? index,
+    scrollMargin: top,
+    overscan: 12,
+  });
   return (
     <ul ref={list} aria-label={label} className="relative" style={{ height: rows.getTotalSize() }}>
       {rows.getVirtualItems().map((item) => {
         const entry = entries[item.index];
         return (
           entry && (
-            <li key={item.key} data-index={item.index} ref={rows.measureElement} className="absolute inset-x-0 top-0" style={{ transform: `translateY(${item.start - top}px)` }}>
+            <li
+              key={item.key}
+              data-index={item.index}
+              ref={rows.measureElement}
+              className="absolute inset-x-0 top-0"
+              style={{ transform: `translateY(${item.start - top}px)` }}
+            >
               {row(entry)}
             </li>
           )

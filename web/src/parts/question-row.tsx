@@ -13,14 +13,19 @@ const VALUES = { yes: true, no: false, "don’t know": null } as const;
 
 /** One plain question with its three answers. */
 export function QuestionRow({ question, said, onSay }: Props) {
-  const value = said === undefined ? "" : said === null ? "don’t know" : said ? "yes" : "no";
+  const value = ANSWERS.find((answer) => VALUES[answer] === said) ?? null;
   return (
     <li className="flex flex-wrap items-center justify-between gap-x-4 gap-y-2 py-2.5">
       <span className="min-w-[240px] flex-1">
         <span className="block">{question.text}</span>
         <span className="block text-[13px] text-quiet">{question.help}</span>
       </span>
-      <Segments label={question.text} value={value} options={ANSWERS} onChange={(next) => onSay(VALUES[next as keyof typeof VALUES])} />
+      <Segments
+        label={question.text}
+        value={value}
+        options={ANSWERS}
+        onChange={(next) => onSay(VALUES[next])}
+      />
     </li>
   );
 }

@@ -13,7 +13,9 @@ const WORDS: Record<Role, string> = {
 
 /** A title's number; a part has its whole's number and its own: `1·2`. */
 export function numberText(title: { number: number; part_of: number | null }): string {
-  return title.part_of === null ? String(title.number) : `${title.part_of}·${title.number - 100 * title.part_of}`;
+  return title.part_of === null
+    ? String(title.number)
+    : `${title.part_of}·${title.number - 100 * title.part_of}`;
 }
 
 export const roleWord = (role: Role): string => WORDS[role];

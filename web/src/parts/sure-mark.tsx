@@ -4,12 +4,14 @@ import type { Schemas } from "../api/client";
 
 type Sure = Schemas["Sure"];
 
-export const SURE: Record<Sure, { icon: typeof Check; text: string; tone: string }> = {
+const SURE: Record<Sure, { icon: typeof Check; text: string; tone: string }> = {
   proven: { icon: BadgeCheck, text: "proven", tone: "text-moss" },
   known: { icon: Check, text: "known", tone: "text-moss" },
   supposed: { icon: CircleDashed, text: "supposed", tone: "text-quiet" },
   doubtful: { icon: CircleHelp, text: "not sure", tone: "text-madder" },
 };
+
+const FROM_SUREST: readonly Sure[] = ["proven", "known", "supposed", "doubtful"];
 
 /** How sure a line is, as a sign with its word for those who hear it. */
 export function SureMark({ sure }: { sure: Sure }) {
@@ -19,7 +21,7 @@ export function SureMark({ sure }: { sure: Sure }) {
 
 /** What the signs mean; only those that are there. */
 export function SureLegend({ sures }: { sures: readonly Sure[] }) {
-  const used = (Object.keys(SURE) as Sure[]).filter((sure) => sures.includes(sure));
+  const used = FROM_SUREST.filter((sure) => sures.includes(sure));
   return (
     <p className="mt-3 flex flex-wrap gap-x-4 gap-y-1 text-[12px] text-quiet" aria-hidden>
       {used.map((sure) => (

@@ -9,4 +9,5 @@ export const TROUBLES: [Schemas["Trouble"], string][] = [
   ["no_subtitles", "The subtitles are missing"],
 ];
 
-export const troubleText = (trouble: Schemas["Trouble"]) => TROUBLES.find(([key]) => key === trouble)?.[1] ?? trouble;
+export const troubleText = (trouble: Schemas["Trouble"]) =>
+  TROUBLES.find(([key]) => key === trouble)?.[1] ?? trouble;

@@ -1,4 +1,13 @@
-import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
+import {
+  createContext,
+  type ReactNode,
+  useCallback,
+  useContext,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+} from "react";
 
 import { type Removable, type Removed, useRemoval } from "../api/removal";
 import { Button } from "../ui/button";
@@ -31,7 +40,10 @@ const UndoContext = createContext<Undo>({ remove: () => undefined, gone: () => f
 
 export const useUndo = () => useContext(UndoContext);
 
-/** Keeps the last removal until it can't be taken back any more: a while later, with the next one, or when the page is left. */
+/**
+ * Keeps the last removal until it can't be taken back any more: a while later, with the next one, or when
+ * the page is left.
+ */
 export function UndoProvider({ children }: { children: ReactNode }) {
   const [waiting, setWaiting] = useState<Removal | null>(null);
   // what was done for good stays hidden until the lists have been read again
@@ -67,7 +79,7 @@ export function UndoProvider({ children }: { children: ReactNode }) {
   useEffect(() => {
     const left = sessionStorage.getItem(NOTED);
     if (!left) return;
-    const removal = JSON.parse(left) as Removed;
+    const removal: Removed = JSON.parse(left);
     // the page before this one was left too quickly; what is gone already is refused without harm
     removeForGood(removal)
       .catch(() => undefined)
@@ -78,7 +90,11 @@ export function UndoProvider({ children }: { children: ReactNode }) {
     return () => removeEventListener("pagehide", finish);
   }, [finish]);
   const value = useMemo(
-    () => ({ remove, gone: (kind: Removable, id: number) => (waiting?.kind === kind && waiting.id === id) || done.has(`${kind} ${id}`) }),
+    () => ({
+      remove,
+      gone: (kind: Removable, id: number) =>
+        (waiting?.kind === kind && waiting.id === id) || done.has(`${kind} ${id}`),
+    }),
     [remove, waiting, done],
   );
   const takeBack = () => {
@@ -89,7 +105,10 @@ export function UndoProvider({ children }: { children: ReactNode }) {
   return (
     <UndoContext value={value}>
       {children}
-      <div role="status" className="pointer-events-none fixed inset-x-0 top-[68px] z-40 flex justify-center px-3">
+      <div
+        role="status"
+        className="pointer-events-none fixed inset-x-0 top-[68px] z-40 flex justify-center px-3"
+      >
         {waiting && (
           <p className="pointer-events-auto flex max-w-full items-center gap-4 rounded-card bg-deep px-4 py-2.5 text-deep-ink shadow-2xl">
             <span className="min-w-0 truncate">{waiting.text}</span>

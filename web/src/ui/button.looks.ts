@@ -9,7 +9,7 @@ export const buttonLooks = cva(
         accent: "bg-marigold text-marigold-ink hover:brightness-105",
         plain: "border border-hairline bg-raised text-ink hover:border-quiet",
         quiet: "text-quiet hover:text-ink",
-        link: "text-river font-semibold hover:underline",
+        link: "font-semibold text-river hover:underline",
         onDeep: "text-deep-quiet hover:text-deep-ink",
       },
       size: {

@@ -8,5 +8,11 @@ type Props = ComponentProps<"button"> & VariantProps<typeof buttonLooks> & { asC
 
 export function Button({ look, size, asChild, className, ...rest }: Props) {
   const Element = asChild ? Slot.Root : "button";
-  return <Element type={asChild ? undefined : "button"} className={buttonLooks({ look, size, className })} {...rest} />;
+  return (
+    <Element
+      type={asChild ? undefined : "button"}
+      className={buttonLooks({ look, size, className })}
+      {...rest}
+    />
+  );
 }

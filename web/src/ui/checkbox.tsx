@@ -18,7 +18,9 @@ export function Checkbox({ checked, partly = false, onChange, label, disabled }:
       }}
       checked={checked}
       disabled={disabled}
-      onChange={(event) => onChange(event.target.checked, event.nativeEvent instanceof MouseEvent && event.nativeEvent.shiftKey)}
+      onChange={(event) =>
+        onChange(event.target.checked, event.nativeEvent instanceof MouseEvent && event.nativeEvent.shiftKey)
+      }
       aria-label={label}
       className="tick size-4 shrink-0 appearance-none rounded-[4px] border border-quiet bg-raised checked:border-marigold checked:bg-marigold indeterminate:border-marigold indeterminate:bg-marigold disabled:border-dashed disabled:opacity-60"
     />

@@ -32,7 +32,9 @@ export function Dialog({ open, onOpenChange, title, about, children, footer, wid
             </Primitive.Close>
           </header>
           <div className="min-h-0 flex-1 overflow-y-auto px-5 py-4">{children}</div>
-          {footer && <footer className="flex justify-end gap-3 border-t border-hairline px-5 py-3">{footer}</footer>}
+          {footer && (
+            <footer className="flex justify-end gap-3 border-t border-hairline px-5 py-3">{footer}</footer>
+          )}
         </Primitive.Content>
       </Primitive.Portal>
     </Primitive.Root>

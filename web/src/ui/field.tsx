@@ -10,7 +10,16 @@ interface Props {
 }
 
 /** A line of text with its label. */
-export function Field({ label, value, onChange, onEnter, placeholder, autoFocus, hideLabel, className = "" }: Props) {
+export function Field({
+  label,
+  value,
+  onChange,
+  onEnter,
+  placeholder,
+  autoFocus,
+  hideLabel,
+  className = "",
+}: Props) {
   return (
     <label className={`block ${className}`}>
       <span className={hideLabel ? "sr-only" : "mb-1 block text-quiet"}>{label}</span>

@@ -22,11 +22,21 @@ export function Menu({ children, entries, label, defaultOpen }: Props) {
         {children}
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content align="end" sideOffset={4} className="z-50 max-h-[70dvh] min-w-48 overflow-y-auto rounded-lg border border-hairline bg-raised p-1 shadow-xl">
+        <DropdownMenu.Content
+          align="end"
+          sideOffset={4}
+          className="z-50 max-h-[70dvh] min-w-48 overflow-y-auto rounded-lg border border-hairline bg-raised p-1 shadow-xl"
+        >
           {entries.map((entry) => (
-            <DropdownMenu.Item key={entry.text} onSelect={entry.onChoose} className="cursor-pointer rounded px-2.5 py-1.5 outline-none data-[highlighted]:bg-mist">
+            <DropdownMenu.Item
+              key={entry.text}
+              onSelect={entry.onChoose}
+              className="cursor-pointer rounded px-2.5 py-1.5 outline-none data-[highlighted]:bg-mist"
+            >
               {entry.text}
-              {entry.note && <span className="block max-w-80 text-[12.5px] leading-snug text-quiet">{entry.note}</span>}
+              {entry.note && (
+                <span className="block max-w-80 text-[12.5px] leading-snug text-quiet">{entry.note}</span>
+              )}
             </DropdownMenu.Item>
           ))}
         </DropdownMenu.Content>

@@ -15,7 +15,12 @@ export function Popover({ open, onOpenChange, trigger, label, children }: Props)
     <Primitive.Root open={open} onOpenChange={onOpenChange}>
       <Primitive.Trigger asChild>{trigger}</Primitive.Trigger>
       <Primitive.Portal>
-        <Primitive.Content align="start" sideOffset={4} aria-label={label} className="z-50 w-72 rounded-lg border border-hairline bg-raised p-3 shadow-xl">
+        <Primitive.Content
+          align="start"
+          sideOffset={4}
+          aria-label={label}
+          className="z-50 w-72 rounded-lg border border-hairline bg-raised p-3 shadow-xl"
+        >
           {children}
         </Primitive.Content>
       </Primitive.Portal>

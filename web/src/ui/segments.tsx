@@ -1,7 +1,8 @@
 import { ToggleGroup } from "radix-ui";
 
 interface Props<T extends string> {
-  value: T;
+  /** `null` while nothing is chosen. */
+  value: T | null;
   onChange: (value: T) => void;
   options: readonly T[];
   label: string;
@@ -9,11 +10,15 @@ interface Props<T extends string> {
 
 /** One choice of a few, side by side. */
 export function Segments<T extends string>({ value, onChange, options, label }: Props<T>) {
+  const choose = (said: string) => {
+    const chosen = options.find((option) => option === said);
+    if (chosen !== undefined) onChange(chosen);
+  };
   return (
     <ToggleGroup.Root
       type="single"
-      value={value}
-      onValueChange={(next) => next && onChange(next as T)}
+      value={value ?? ""}
+      onValueChange={choose}
       aria-label={label}
       className="inline-flex max-w-full flex-wrap overflow-hidden rounded-lg border border-hairline bg-raised"
     >

@@ -1,18 +1,29 @@
 import { Check, ChevronDown } from "lucide-react";
 import { Select as Primitive } from "radix-ui";
 
-interface Props {
-  value: string;
-  onChange: (value: string) => void;
-  choices: { value: string; text: string }[];
+interface Props<T extends string> {
+  value: T;
+  onChange: (value: T) => void;
+  choices: readonly { value: T; text: string }[];
   label: string;
   disabled?: boolean;
   placeholder?: string;
 }
 
-export function Select({ value, onChange, choices, label, disabled, placeholder }: Props) {
+export function Select<T extends string>({
+  value,
+  onChange,
+  choices,
+  label,
+  disabled,
+  placeholder,
+}: Props<T>) {
+  const choose = (said: string) => {
+    const chosen = choices.find((choice) => choice.value === said);
+    if (chosen) onChange(chosen.value);
+  };
   return (
-    <Primitive.Root value={value} onValueChange={onChange} disabled={disabled}>
+    <Primitive.Root value={value} onValueChange={choose} disabled={disabled}>
       <Primitive.Trigger
         aria-label={label}
         className="inline-flex max-w-full items-center gap-1 rounded-md border border-hairline bg-raised py-0.5 pr-1.5 pl-2 text-left font-semibold hover:border-quiet"

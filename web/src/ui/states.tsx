@@ -3,7 +3,15 @@ import type { ReactNode } from "react";
 import { Button } from "./button";
 
 /** A place with nothing in it yet: what belongs here and the first thing to do. */
-export function Empty({ title, children, action }: { title: string; children: ReactNode; action?: ReactNode }) {
+export function Empty({
+  title,
+  children,
+  action,
+}: {
+  title: string;
+  children: ReactNode;
+  action?: ReactNode;
+}) {
   return (
     <div className="mx-auto flex max-w-md flex-col items-center px-6 py-20 text-center">
       <svg width="92" height="36" viewBox="0 0 92 36" fill="none" className="mb-5 text-mist-line" aria-hidden>
@@ -29,7 +37,7 @@ export function Empty({ title, children, action }: { title: string; children: Re
 export function Loading({ what }: { what: string }) {
   return (
     <div className="px-6 py-16 text-center text-quiet" role="status">
-      <div className="reading mx-auto mb-4 h-2 w-48 rounded-full" />
+      <div className="mx-auto mb-4 h-2 w-48 reading rounded-full" />
       Reading {what} …
     </div>
   );
@@ -43,4 +51,16 @@ export function Failed({ error, onRetry }: { error: Error; onRetry: () => void }
       <Button onClick={onRetry}>Try again</Button>
     </div>
   );
+}
+
+interface Query {
+  isPending: boolean;
+  error: Error | null;
+  refetch: () => unknown;
+}
+
+/** While something is read, and where it could not be; nothing once it is there. */
+export function NotYet({ query, what }: { query: Query; what: string }) {
+  if (query.error) return <Failed error={query.error} onRetry={() => void query.refetch()} />;
+  return query.isPending ? <Loading what={what} /> : null;
 }

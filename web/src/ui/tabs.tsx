@@ -13,7 +13,11 @@ export function Tabs({ value, onChange, tabs }: Props) {
     <Primitive.Root value={value} onValueChange={onChange}>
       <Primitive.List className="mb-3 flex gap-5 border-b border-hairline">
         {tabs.map((tab) => (
-          <Primitive.Trigger key={tab.value} value={tab.value} className="-mb-px border-b-2 border-transparent pb-2 text-quiet hover:text-ink data-[state=active]:border-river data-[state=active]:font-semibold data-[state=active]:text-ink">
+          <Primitive.Trigger
+            key={tab.value}
+            value={tab.value}
+            className="-mb-px border-b-2 border-transparent pb-2 text-quiet hover:text-ink data-[state=active]:border-river data-[state=active]:font-semibold data-[state=active]:text-ink"
+          >
             {tab.text}
           </Primitive.Trigger>
         ))}

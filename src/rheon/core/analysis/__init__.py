@@ -2,18 +2,18 @@
 
 from .artwork import write_artwork
 from .complexity import sample_pictures
-from .findings import BordersFound, CadenceFound, SoundFound, Survey, WordsFound, with_findings
+from .findings import BordersFound, ScanTypeFound, SoundFound, SubtitlesFound, Survey, with_findings
 from .frames import frame_jpeg, frame_times
 from .snippets import SnippetRequest, make_snippet
 from .survey import fingerprint, survey_title
 
 __all__ = [
     "BordersFound",
-    "CadenceFound",
+    "ScanTypeFound",
     "SnippetRequest",
     "SoundFound",
+    "SubtitlesFound",
     "Survey",
-    "WordsFound",
     "fingerprint",
     "frame_jpeg",
     "frame_times",

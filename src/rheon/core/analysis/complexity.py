@@ -14,7 +14,7 @@ from .frames import frame_times
 
 PLACES = 3
 PLACE_S = 3.0
-COARSE, FINE = (27, "veryfast"), (17, "slow")  # quality and effort of H.264 at the ends of the balance
+COARSE, FINE = (27, "veryfast"), (17, "slow")  # quality and preset of H.264 at the ends of the balance
 LONGER_SHARE = 1.15
 """A slow encoder spends more on what lasts, and in a few seconds nothing lasts (measured on whole titles)."""
 TIMEOUT_S = 60
@@ -64,6 +64,6 @@ def picture_count(stream: bytes) -> int:
 
 def _coded(title: Title, at_s: float, length_s: float, coding: tuple[int, str]) -> bytes:
     source = excerpt(title, at_s)
-    quality, effort = coding
-    argv = sample(source.view, length_s, quality, effort)
+    quality, preset = coding
+    argv = sample(source.view, length_s, quality, preset)
     return run(Command(argv=argv, feed=source.feed, timeout_s=TIMEOUT_S, gentle=True)).stdout

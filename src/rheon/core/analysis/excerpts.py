@@ -35,7 +35,7 @@ def excerpt(title: Title, at_s: float, most_bytes: int | None = None) -> Excerpt
     return Excerpt(view=View(title=title, source=tuple(pipe_input(data.stream))), feed=lambda: _fed(data, found))
 
 
-def with_words(title: Title, track: int | None, feed: Feed | None) -> Feed | None:
+def with_subtitles(title: Title, track: int | None, feed: Feed | None) -> Feed | None:
     """The excerpt's feed with a DVD's subtitle stream declared at its front, where the engine would miss it."""
     data = title.data
     stream_id = title.subtitles[track].stream_id if track is not None else None

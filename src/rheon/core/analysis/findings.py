@@ -25,7 +25,7 @@ class BordersFound:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class CadenceFound:
+class ScanTypeFound:
     """How the frames were taken. ``in_fields``: the film's repeated fields are in the pictures, not only in flags."""
 
     scan: Scan
@@ -51,7 +51,7 @@ class SoundFound:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class WordsFound:
+class SubtitlesFound:
     """One subtitle track: its lines and how many of them are forced; an estimate where only parts were read."""
 
     index: int
@@ -65,9 +65,9 @@ class Survey:
     """What was found; parts that a title does not have, or that could not be read, are ``None`` or missing."""
 
     borders: BordersFound | None = None
-    cadence: CadenceFound | None = None
+    scan_type: ScanTypeFound | None = None
     sounds: tuple[SoundFound, ...] = ()
-    words: tuple[WordsFound, ...] = ()
+    subtitles: tuple[SubtitlesFound, ...] = ()
 
 
 def with_findings(title: Title, survey: Survey | None) -> Title:
@@ -78,18 +78,18 @@ def with_findings(title: Title, survey: Survey | None) -> Title:
         title,
         video=_video(title.video, survey) if title.video else None,
         audio=tuple(_audio(track, survey) for track in title.audio),
-        subtitles=tuple(_words(track, survey) for track in title.subtitles),
+        subtitles=tuple(_subtitle(track, survey) for track in title.subtitles),
     )
 
 
 def _video(video: VideoStream, survey: Survey) -> VideoStream:
-    cadence, edges = survey.cadence, survey.borders
-    if cadence is not None and cadence.sure >= SURE_ENOUGH and cadence.scan is not Scan.UNKNOWN:
+    scan_type, edges = survey.scan_type, survey.borders
+    if scan_type is not None and scan_type.sure >= SURE_ENOUGH and scan_type.scan is not Scan.UNKNOWN:
         video = replace(
             video,
-            scan=cadence.scan,
-            top_field_first=cadence.top_field_first,
-            film_in_fields=cadence.in_fields,
+            scan=scan_type.scan,
+            top_field_first=scan_type.top_field_first,
+            film_in_fields=scan_type.in_fields,
         )
     if edges is not None and edges.sure >= SURE_ENOUGH:
         borders = Borders(top=edges.top, bottom=edges.bottom, left=edges.left, right=edges.right)
@@ -107,8 +107,8 @@ def _audio(track: AudioStream, survey: Survey) -> AudioStream:
     return replace(track, silent=found.silent, loudness_lufs=found.loudness_lufs, peak_dbfs=found.peak_dbfs)
 
 
-def _words(track: SubtitleStream, survey: Survey) -> SubtitleStream:
-    found = next((words for words in survey.words if words.index == track.index), None)
+def _subtitle(track: SubtitleStream, survey: Survey) -> SubtitleStream:
+    found = next((subtitle for subtitle in survey.subtitles if subtitle.index == track.index), None)
     if found is None or track.forced is not Forced.UNKNOWN or found.sure < SURE_ENOUGH or not found.lines:
         return track
     if found.forced == 0:

@@ -10,7 +10,7 @@ from ..engine import Command, require, run
 from ..errors import EngineError
 from ..media import CellData, StreamKind, Title
 from ..subtitles import lay_out
-from .excerpts import excerpt, with_words
+from .excerpts import excerpt, with_subtitles
 
 LENGTH_S, LARGE_LENGTH_S, LARGE_LINES = 6.0, 3.0, 576
 """Large pictures take longest to decode; nobody should wait for two seconds."""
@@ -48,7 +48,11 @@ def make_snippet(request: SnippetRequest, target: Path, work: Path) -> None:
         target=str(target),
     )
     argv = snippet(source.view, wanted)
-    run(Command(argv=argv, feed=with_words(title, request.subtitle, source.feed), timeout_s=TIMEOUT_S, cwd=str(work)))
+    run(
+        Command(
+            argv=argv, feed=with_subtitles(title, request.subtitle, source.feed), timeout_s=TIMEOUT_S, cwd=str(work)
+        )
+    )
 
 
 def _length_s(title: Title) -> float:

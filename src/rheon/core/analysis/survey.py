@@ -12,12 +12,12 @@ from ..media import CellData, Extent, Scan, Title
 from ..sources.images.disc_files import pieces
 from ..system import check_inside, open_inside
 from .borders import find_borders
-from .cadence import find_cadence
-from .findings import BordersFound, CadenceFound, Survey, WordsFound
+from .findings import BordersFound, ScanTypeFound, SubtitlesFound, Survey
 from .frames import frame_times
 from .pictures import Luma, stored_pictures
+from .scan_type import find_scan_type
 from .sounds import measure_sounds
-from .words import count_words
+from .subtitle_lines import count_subtitles
 
 PICTURE_PLACES, PICTURES_EACH = 8, 12
 SOUND_PLACES = 6
@@ -28,14 +28,14 @@ SURVEY_VERSION = 2
 
 
 def survey_title(title: Title) -> Survey:
-    """Look at pictures, sound and words in samples. Raises ``EngineError`` where no picture can be read."""
+    """Look at pictures, sound and subtitles in samples. Raises ``EngineError`` where no picture can be read."""
     require("ffmpeg")
-    borders, cadence = _pictures(title)
+    borders, scan_type = _pictures(title)
     sounds = measure_sounds(title, frame_times(title.duration_s, SOUND_PLACES)) if title.audio else ()
-    words: tuple[WordsFound, ...] = ()
+    subtitles: tuple[SubtitlesFound, ...] = ()
     with contextlib.suppress(OSError, RheonError):
-        words = count_words(title)
-    return Survey(borders=borders, cadence=cadence, sounds=sounds, words=words)
+        subtitles = count_subtitles(title)
+    return Survey(borders=borders, scan_type=scan_type, sounds=sounds, subtitles=subtitles)
 
 
 def fingerprint(title: Title) -> str:
@@ -56,7 +56,7 @@ def fingerprint(title: Title) -> str:
     return digest.hexdigest()[:40]
 
 
-def _pictures(title: Title) -> tuple[BordersFound | None, CadenceFound | None]:
+def _pictures(title: Title) -> tuple[BordersFound | None, ScanTypeFound | None]:
     video = title.video
     if video is None or title.duration_s <= 0 or not video.width or not video.height:
         return None, None
@@ -77,6 +77,6 @@ def _pictures(title: Title) -> tuple[BordersFound | None, CadenceFound | None]:
         raise fault
     borders = find_borders([stretch[at] for stretch in stretches for at in {0, len(stretch) - 1}])
     if not fields:
-        sure = CadenceFound(scan=video.scan, top_field_first=True, in_fields=False, sure=0.9)
+        sure = ScanTypeFound(scan=video.scan, top_field_first=True, in_fields=False, sure=0.9)
         return borders, sure
-    return borders, find_cadence(stretches, video)
+    return borders, find_scan_type(stretches, video)

@@ -14,7 +14,7 @@ from ..engine import Command, ProbedFile, probe, run
 from ..engine.packets import Packets, read_packets
 from ..errors import EngineError
 from ..formats import VIDEO_CODECS
-from ..media import Action, AudioSettings, AudioStream, OutputSettings, VideoSettings, VideoStream, WordsForm
+from ..media import Action, AudioSettings, AudioStream, OutputSettings, SubtitleForm, VideoSettings, VideoStream
 from ..media.facts import Fact, Unit, at_most, fact, near
 from .boxes import index_in_front
 from .buffer import least_rate_bps
@@ -131,7 +131,7 @@ def _decoded(stream: Packets, video: VideoStream) -> list[tuple[float, int]]:
 def _plan_rules(settings: OutputSettings, found: ProbedFile) -> list[RuleResult]:
     """What was planned against what came out."""
     off = found.duration_s - settings.duration_s
-    switched = sum(words.form is WordsForm.TRACK for words in settings.subtitles)
+    switched = sum(subtitle.form is SubtitleForm.TRACK for subtitle in settings.subtitles)
     after = LAST_LINE_S if switched else LENGTH_TOLERANCE_S
     rules = [
         RuleResult(

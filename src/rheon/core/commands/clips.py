@@ -12,23 +12,23 @@ from .start import QUIET
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Home:
+class ClipFile:
     """Where a clip goes, and in which container."""
 
     container: str
     target: str
 
 
-def clip(picture: VideoSettings | None, sound: AudioSettings | None, length_s: float, home: Home) -> list[str]:
+def clip(picture: VideoSettings | None, sound: AudioSettings | None, length_s: float, file: ClipFile) -> list[str]:
     """The picture, the tone, or both."""
     argv = [*QUIET, "-nostdin", "-y"]
     argv += [*(_pictures(picture, length_s) if picture else ()), *(_tone(sound, length_s) if sound else ())]
     if picture is not None:
-        argv += ["-pix_fmt", PIXEL_FORMATS[picture.bit_depth], *video_arguments(picture, home.container, 0)]
+        argv += ["-pix_fmt", PIXEL_FORMATS[picture.bit_depth], *video_arguments(picture, file.container, 0)]
     if sound is not None:
-        argv += audio_arguments(sound, Placing(place=0, container=home.container, filtered=False))
-    held = CONTAINERS[home.container]
-    return [*argv, *held.muxing, "-f", held.muxer, f"file:{home.target}"]
+        argv += audio_arguments(sound, Placing(place=0, container=file.container, filtered=False))
+    held = CONTAINERS[file.container]
+    return [*argv, *held.muxing, "-f", held.muxer, f"file:{file.target}"]
 
 
 def _pictures(made: VideoSettings, length_s: float) -> list[str]:

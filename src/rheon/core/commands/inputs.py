@@ -19,24 +19,24 @@ def safe_file_input(path: str) -> list[str]:
     return ["-protocol_whitelist", "file", "-format_whitelist", READABLE, "-i", f"file:{path}"]
 
 
-def video_pad(title: Title) -> str:
+def video_specifier(title: Title) -> str:
     """How the engine is told which video stream is meant: a disc's by its id, a file's by its place."""
     video = title.video
-    return "0:V:0" if video is None else _pad(video.stream_id, video.place, "V:0")
+    return "0:V:0" if video is None else _specifier(video.stream_id, video.place, "V:0")
 
 
-def audio_pad(title: Title, track: int) -> str:
+def audio_specifier(title: Title, track: int) -> str:
     stream = title.audio[track]
-    return _pad(stream.stream_id, stream.place, f"a:{track}")
+    return _specifier(stream.stream_id, stream.place, f"a:{track}")
 
 
-def subtitle_pad(title: Title, track: int, source: int = 0) -> str:
+def subtitle_specifier(title: Title, track: int, source: int = 0) -> str:
     """``source`` counts the engine's inputs."""
     stream = title.subtitles[track]
-    return _pad(stream.stream_id, stream.place, f"s:{track}", source)
+    return _specifier(stream.stream_id, stream.place, f"s:{track}", source)
 
 
-def _pad(stream_id: int | None, place: int | None, kind: str, source: int = 0) -> str:
+def _specifier(stream_id: int | None, place: int | None, kind: str, source: int = 0) -> str:
     if stream_id is not None:
         return f"{source}:i:{stream_id:#x}"
     return f"{source}:{kind if place is None else place}"

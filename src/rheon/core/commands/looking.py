@@ -7,9 +7,9 @@ from dataclasses import dataclass, replace
 
 from ..formats import is_text
 from ..media import Artwork, AudioStream, CellData, FileData, Scan, Title, VideoSettings
-from .inputs import audio_pad, safe_file_input, subtitle_pad, video_pad
+from .inputs import audio_specifier, safe_file_input, subtitle_specifier, video_specifier
 from .making.filters import DrawnText, graph
-from .names import LINK_NAME, words_file
+from .names import LINK_NAME, subtitle_file
 from .start import QUIET, TALKING
 
 BRIEFLY = ("-analyzeduration", "300000", "-probesize", "1500000")
@@ -35,34 +35,34 @@ def frame(view: View, height: int) -> list[str]:
     """The first picture as a JPEG, ``height`` lines high, in square pixels."""
     assert view.title.video is not None
     width = 2 * round(height * view.title.video.display_aspect / 2)
-    argv = [*QUIET, *view.start, *view.source, "-map", video_pad(view.title), "-frames:v", "1"]
+    argv = [*QUIET, *view.start, *view.source, "-map", video_specifier(view.title), "-frames:v", "1"]
     return [*argv, "-vf", f"scale={width}:{height},setsar=1", "-q:v", "4", *JPEG]
 
 
 def stored_pictures(view: View, count: int) -> list[str]:
     """Luma of the first pictures as they are stored, raw."""
-    argv = [*QUIET, "-noautorotate", *view.start, *view.source, "-map", video_pad(view.title)]
+    argv = [*QUIET, "-noautorotate", *view.start, *view.source, "-map", video_specifier(view.title)]
     argv += ["-frames:v", str(count), "-vf", "format=yuv420p,extractplanes=y"]
     return [*argv, "-fps_mode", "passthrough", "-f", "rawvideo", "pipe:1"]
 
 
-def sample(view: View, length_s: float, quality: int, effort: str) -> list[str]:
+def sample(view: View, length_s: float, quality: int, preset: str) -> list[str]:
     """A stretch in H.264 at constant quality, as a byte stream."""
-    argv = [*QUIET, *view.source, "-map", video_pad(view.title), "-t", f"{length_s:.3f}", "-pix_fmt", "yuv420p"]
-    return [*argv, "-c:v", "libx264", "-preset", effort, "-crf", str(quality), "-f", "h264", "pipe:1"]
+    argv = [*QUIET, *view.source, "-map", video_specifier(view.title), "-t", f"{length_s:.3f}", "-pix_fmt", "yuv420p"]
+    return [*argv, "-c:v", "libx264", "-preset", preset, "-crf", str(quality), "-f", "h264", "pipe:1"]
 
 
 def without_loss(view: View, tracks: Sequence[AudioStream], length_s: float) -> list[str]:
     """A stretch of tracks coded without loss; a line is said for each packet."""
     argv = [*QUIET, *view.source, "-t", f"{length_s:g}"]
-    argv += [part for track in tracks for part in ("-map", audio_pad(view.title, track.index))]
+    argv += [part for track in tracks for part in ("-map", audio_specifier(view.title, track.index))]
     return [*argv, "-c:a", "flac", "-f", "framecrc", "pipe:1"]
 
 
 def loudness(view: View, tracks: Sequence[AudioStream], length_s: float, rate: int) -> list[str]:
     """A stretch of tracks, each a channel of 16-bit samples at ``rate``; loudness and peak are reported at the end."""
     parts = [
-        f"[{audio_pad(view.title, track.index)}]ebur128@t{n}=peak=sample:framelog=verbose,aresample={rate},"
+        f"[{audio_specifier(view.title, track.index)}]ebur128@t{n}=peak=sample:framelog=verbose,aresample={rate},"
         f"aformat=sample_fmts=s16:channel_layouts=mono,asetpts=N/SR/TB[a{n}]"
         for n, track in enumerate(tracks)
     ]
@@ -92,8 +92,8 @@ def snippet(view: View, wanted: Snippet) -> list[str]:
         argv += ["-filter_complex", _snippet_graph(title, wanted), "-map", "[out]", "-c:v", "libx264"]
         argv += ["-preset", "ultrafast", "-crf", "24", "-pix_fmt", "yuv420p", "-g", "50"]
     if wanted.audio is not None:
-        pad = audio_pad(title, wanted.audio)
-        argv += ["-filter_complex", f"[{pad}]aresample=async=1:first_pts=0[heard]", "-map", "[heard]"]
+        specifier = audio_specifier(title, wanted.audio)
+        argv += ["-filter_complex", f"[{specifier}]aresample=async=1:first_pts=0[heard]", "-map", "[heard]"]
         argv += ["-c:a", "aac", "-ac", "2", "-b:a", "128k"]
     argv += ["-map_metadata", "-1", "-map_chapters", "-1", "-movflags", "+faststart"]
     return [*argv, "-f", "mp4", f"file:{wanted.target}"]
@@ -103,7 +103,7 @@ def preview(view: View, made: VideoSettings, drawn: tuple[str | None, DrawnText 
     """A picture as it will be, ``skip_s`` behind where reading starts, with a pad or a text drawn into it."""
     picture, text = drawn
     wide = round(made.width * made.sample_aspect / 2) * 2
-    shown = graph(made, video_pad(view.title), picture, text)
+    shown = graph(made, video_specifier(view.title), picture, text)
     # the graph's last step is the encoder's format; the picture is taken from it at the moment, in square pixels
     tail = f"[out]select='gte(t\\,{skip_s:.3f})',scale={wide}:{made.height},setsar=1,format=yuvj420p[seen_out]"
     argv = [*QUIET, *view.start, *palette(view.title), *view.source, "-filter_complex", f"{shown};{tail}"]
@@ -132,23 +132,23 @@ def palette(title: Title) -> list[str]:
 def _snippet_graph(title: Title, wanted: Snippet) -> str:
     video = title.video
     assert video is not None
-    pad = video_pad(title)
+    specifier = video_specifier(title)
     lines = min(SNIPPET_LINES, video.height // 2 * 2)
     width = max(2, 2 * round(lines * float(video.display_aspect) / 2))
     fields = ["bwdif=mode=send_frame"] if video.scan is Scan.INTERLACED or video.film_in_fields else []
     tail = [f"scale={width}:{lines}", "setsar=1"]
     track = title.subtitles[wanted.subtitle] if wanted.subtitle is not None else None
     if track is None:
-        return f"[{pad}]{','.join([*fields, *tail])}[out]"
+        return f"[{specifier}]{','.join([*fields, *tail])}[out]"
     if is_text(track):
         start_s = wanted.from_s + (title.data.from_s if isinstance(title.data, FileData) else 0.0)
-        file, place = (words_file(track.index), 0) if track.path else (LINK_NAME, track.index)
+        file, place = (subtitle_file(track.index), 0) if track.path else (LINK_NAME, track.index)
         drawn = [
             f"setpts=PTS+{start_s:.3f}/TB",
             f"subtitles=filename={file}:si={place}",
             f"setpts=PTS-{start_s:.3f}/TB",
         ]
-        return f"[{pad}]{','.join([*fields, *tail, *drawn])}[out]"
-    words = subtitle_pad(title, track.index)
+        return f"[{specifier}]{','.join([*fields, *tail, *drawn])}[out]"
+    subtitle = subtitle_specifier(title, track.index)
     head = ",".join(fields) or "null"
-    return f"[{pad}]{head}[seen];[seen][{words}]overlay=eof_action=pass,{','.join(tail)}[out]"
+    return f"[{specifier}]{head}[seen];[seen][{subtitle}]overlay=eof_action=pass,{','.join(tail)}[out]"

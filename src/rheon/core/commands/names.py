@@ -7,6 +7,6 @@ LINK_NAME = "source"
 CHAPTERS_FILE, DRAWN_FILE = "chapters.txt", "drawn.mkv"
 
 
-def words_file(track: int) -> str:
+def subtitle_file(track: int) -> str:
     """What a track that is a file of its own is called."""
-    return f"words-{track}.srt"
+    return f"subtitles-{track}.srt"

@@ -14,7 +14,7 @@ from ..encoding import Hooks, Made, make_file, part_path, remove_part, side_part
 from ..errors import CheckFailed, LossNotAccepted, NotWhole, PlanError, SourceMissing, TargetFull
 from ..media import FileData, Title
 from ..planning import Plan
-from ..wording import RULE_NAMES, ends_early_text, sides
+from ..wording import ends_early_text, rule_name, sides
 from .place import put_in_place
 
 LOST = ("source_whole", "picture_whole", "sound_whole", "read_through", "length")
@@ -114,7 +114,7 @@ def _check_loss(order: Order) -> None:
     title = order.title
     if title.promised_s is not None and isinstance(title.data, FileData) and not order.accept_loss:
         lost = ends_early_text(title.duration_s, title.promised_s)
-        raise LossNotAccepted(f"{Path(title.data.path).name} {lost}.")
+        raise LossNotAccepted("{file} {lost}.", file=Path(title.data.path).name, lost=lost)
 
 
 def _check_room(order: Order) -> None:
@@ -123,7 +123,9 @@ def _check_room(order: Order) -> None:
         free = shutil.disk_usage(order.folder).free
         if free < expected.size_low_bytes:
             raise TargetFull(
-                f"The file will take about {expected.size_bytes / 1e6:.0f} MB and only {free / 1e6:.0f} MB are free."
+                "The file will take about {needed_mb:.0f} MB and only {free_mb:.0f} MB are free.",
+                needed_mb=expected.size_bytes / 1e6,
+                free_mb=free / 1e6,
             )
 
 
@@ -166,14 +168,22 @@ def _hold(order: Order, checks: tuple[Check, ...]) -> None:
         return
     device, rule = failed[0]
     broken = [result for _, result in failed]
-    name = RULE_NAMES[rule.rule]
+    name = rule_name(rule.rule)
     measured, allowed = sides(rule.measured, rule.allowed, raw=True)
     if rule.rule in LOST:
         raise NotWhole(
-            f"The file would not be whole: {name} came out as {measured}, wanted was {allowed}.", rules=broken
+            "The file would not be whole: {name} came out as {measured}, wanted was {allowed}.",
+            name=name,
+            measured=measured,
+            allowed=allowed,
+            rules=broken,
         )
     raise CheckFailed(
-        f"The file did not keep a rule of {device}: {name} came out as {measured}, allowed is {allowed}.",
+        "The file did not keep a rule of {device}: {name} came out as {measured}, allowed is {allowed}.",
+        device=device,
+        name=name,
+        measured=measured,
+        allowed=allowed,
         rules=broken,
     )
 

@@ -84,7 +84,7 @@ def copy_disc(
     files = _files(order.source)
     total = sum(map(check_inside, files))
     if shutil.disk_usage(order.folder).free < total:
-        raise TargetFull(f"The copy takes {total / 1e6:.0f} MB, and there is less free space.")
+        raise TargetFull("The copy takes {needed_mb:.0f} MB, and there is less free space.", needed_mb=total / 1e6)
     part = part_path(order.folder, order.token)
     way = _Way(total_bytes=total, hooks=hooks or Hooks(), started=time.monotonic())
     try:
@@ -122,7 +122,7 @@ def _files(source: Path) -> list[Path]:
         return [source]
     found = sorted(path for path in source.rglob("*") if not path.is_dir())
     if not found:
-        raise SourceMissing(f"{source.name} is not there any more.")
+        raise SourceMissing("{source} is not there any more.", source=source.name)
     return found
 
 
@@ -152,8 +152,8 @@ def _explained(error: OSError, path: Path) -> Exception:
     if error.errno == 28:  # ENOSPC
         return TargetFull("The disk became full while the disc was copied.")
     if not path.exists():
-        return SourceMissing(f"{path.name} is not there any more.")
-    return TargetError(f"{path.name} could not be copied: {error.strerror}.")
+        return SourceMissing("{path} is not there any more.", path=path.name)
+    return TargetError("{path} could not be copied: {reason}.", path=path.name, reason=error.strerror)
 
 
 def _verified(part: Path, sums: dict[str, str], way: _Way, image: bool) -> Check:
@@ -165,7 +165,7 @@ def _verified(part: Path, sums: dict[str, str], way: _Way, image: bool) -> Check
             found.update(chunk)
             way.went(len(chunk))
         if found.hexdigest() != wanted:
-            raise CheckFailed(f"{inner or 'The image'} reads differently from what was written.", rules=[])
+            raise CheckFailed("{name} reads differently from what was written.", name=inner or "The image", rules=[])
     same = RuleResult(
         rule="same_bytes",
         part="file",
@@ -201,7 +201,7 @@ def _named(order: DiscOrder, done: DiscCopied, note: Callable[[DiscCopied], None
             continue
         _list_named(done.sums, target)
         return named
-    raise TargetError(f"There are too many copies called {order.name}.")
+    raise TargetError("There are too many copies called {name}.", name=order.name)
 
 
 def _beside(path: Path) -> Path:

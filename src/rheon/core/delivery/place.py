@@ -32,9 +32,9 @@ def put_in_place(
         except FileExistsError:
             continue
         except PermissionError as error:
-            raise TargetReadOnly(f"The folder {part.parent} may not be written to.") from error
+            raise TargetReadOnly("The folder {folder} may not be written to.", folder=part.parent) from error
         return target
-    raise TargetError(f"There are too many files called {file_name} in {part.parent}.")
+    raise TargetError("There are too many files called {name} in {folder}.", name=file_name, folder=part.parent)
 
 
 def _names(file_name: str, made_for: str) -> Iterator[str]:

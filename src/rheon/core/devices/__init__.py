@@ -1,6 +1,6 @@
 """What devices can play: profiles, levels, rules, verdicts."""
 
-from .asking import CLIPS, Clip, DeviceAnswers, asked_profile
+from .capability_probe import CLIPS, Clip, DeviceAnswers, asked_profile
 from .catalogue import catalogue, device, goals, load_profile, profile_schema
 from .certainty import Line, careful, doubtful, line_text, lines, open_questions
 from .common import common_ground

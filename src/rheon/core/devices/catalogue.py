@@ -43,7 +43,7 @@ def device(profile_id: str) -> DeviceProfile:
     """One profile of the catalogue, or a goal. Raises ``NoSuchDevice``."""
     found = catalogue().get(profile_id) or goals().get(profile_id)
     if found is None:
-        raise NoSuchDevice(f"There is no device called {profile_id}.", device=profile_id)
+        raise NoSuchDevice("There is no device called {device}.", device=profile_id)
     return found
 
 
@@ -72,7 +72,9 @@ def load_profile(text: str) -> DeviceProfile:
         return DeviceProfile.model_validate_json(text)
     except ValidationError as error:
         clauses = [f"{'.'.join(map(str, fault['loc'])) or 'document'}: {fault['msg']}" for fault in error.errors()]
-        raise BadProfile(f"This is not a device profile: {'; '.join(clauses)}.", fields=clauses) from error
+        raise BadProfile(
+            "This is not a device profile: {clauses}.", clauses="; ".join(clauses), fields=clauses
+        ) from error
 
 
 def profile_schema() -> dict[str, Any]:

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
+from ..catalogue import later, say
 from ..formats import CONTAINERS, channels_text, codec_name
 from .profile import (
     LISTS,
@@ -124,19 +125,19 @@ def line_text(entry: Entry) -> str:
         case AudioEntry():
             return f"{codec_name(entry.codec)} in {channels_text(entry.max_channels)}"
         case SubtitleEntry():
-            return SUBTITLE_FORMS[entry.form]
+            return say(SUBTITLE_FORMS[entry.form])
         case Screen():
-            return f"a screen of {entry.width} × {entry.height}"
+            return say("a screen of {width} × {height}", width=entry.width, height=entry.height)
         case Limits():
             most = entry.largest_file_bytes
-            return f"no file over {most / 1e9:.2g} GB" if most else "files of any size"
+            return say("no file over {gigabytes:.2g} GB", gigabytes=most / 1e9) if most else say("files of any size")
     raise TypeError(f"{type(entry).__name__} is no line of a profile")
 
 
 SUBTITLE_FORMS = {
-    "text_track": "text that can be switched on",
-    "picture_track": "pictures as on the disc, that can be switched on",
-    "text_file": "a text file beside the film",
+    "text_track": later("text that can be switched on"),
+    "picture_track": later("pictures as on the disc, that can be switched on"),
+    "text_file": later("a text file beside the film"),
 }
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from functools import reduce
 
+from ..catalogue import say
 from ..errors import PlanError
 from ..formats import level_rank
 from .profile import AudioEntry, DeviceProfile, Limits, Screen, VideoEntry
@@ -32,12 +33,14 @@ def _both(one: DeviceProfile, other: DeviceProfile, *, picture: bool, sound: boo
     blind = picture and (bool(one.video) != bool(other.video) or (one.video and not video))
     if not containers or deaf or blind:
         raise PlanError(
-            f"No one file can serve both {one.name} and {other.name}.",
+            "No one file can serve both {one} and {other}.",
+            one=one.name,
+            other=other.name,
             advice="Make one file for each of them.",
         )
     return DeviceProfile(
         id=f"{one.id}+{other.id}"[:80],
-        name=f"{one.name} and {other.name}"[:80],
+        name=say("{one} and {other}", one=one.name, other=other.name)[:80],
         kind=one.kind,
         screen=_screen(one.screen, other.screen),
         containers=containers,

@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from enum import StrEnum
 
+from ..catalogue import say
 from ..media import VideoStream
 from .certainty import line_text, lines
 from .facts import MediaFacts
@@ -34,7 +35,7 @@ class Trouble(StrEnum):
 
 def failed(profile: DeviceProfile, facts: MediaFacts, trouble: Trouble, when: str) -> DeviceProfile:
     """A file like this did not play: the line to blame becomes doubtful, unless it was proven before."""
-    note = f"A file with this did not play there on {when}."
+    note = say("A file with this did not play there on {when}.", when=when)
     blame = {
         Trouble.MISSING: _blame_opening,
         Trouble.NO_PICTURE: _blame_picture,
@@ -43,11 +44,11 @@ def failed(profile: DeviceProfile, facts: MediaFacts, trouble: Trouble, when: st
         Trouble.NO_SUBTITLES: _blame_subtitles,
     }[trouble]
     said = {
-        Trouble.MISSING: "It was not listed or did not open",
-        Trouble.NO_PICTURE: "There was no picture, or a broken one",
-        Trouble.SILENT: "There was no sound",
+        Trouble.MISSING: say("It was not listed or did not open"),
+        Trouble.NO_PICTURE: say("There was no picture, or a broken one"),
+        Trouble.SILENT: say("There was no sound"),
         Trouble.STUTTERS: "It stuttered",
-        Trouble.NO_SUBTITLES: "There were no subtitles",
+        Trouble.NO_SUBTITLES: say("There were no subtitles"),
     }[trouble]
     return with_evidence(
         blame(profile, facts, note), Evidence(line=facts_text(facts), rests_on="failed", note=f"{said}, {when}.")
@@ -57,13 +58,15 @@ def failed(profile: DeviceProfile, facts: MediaFacts, trouble: Trouble, when: st
 def trial_failed(profile: DeviceProfile, key: str, when: str) -> DeviceProfile:
     """The test file for one doubtful line did not play: everything else in it was sure, so it is that line."""
     line = next(line for line in lines(profile) if line.key == key)
-    note = f"A test file did not play there on {when}."
+    note = say("A test file did not play there on {when}.", when=when)
     ground = line.ground.model_copy(update={"rests_on": "failed", "note": note}) if line.ground else None
     changed = tuple(
         entry.model_copy(update={"ground": ground}) if entry is line.entry else entry
         for entry in getattr(profile, line.topic)
     )
-    said = Evidence(line=line_text(line.entry), rests_on="failed", note=f"A test file did not play, {when}.")
+    said = Evidence(
+        line=line_text(line.entry), rests_on="failed", note=say("A test file did not play, {when}.", when=when)
+    )
     return with_evidence(profile.model_copy(update={line.topic: changed}), said)
 
 
@@ -133,7 +136,11 @@ def _slow_down(profile: DeviceProfile, facts: MediaFacts, note: str) -> DevicePr
     if not rate:
         return _blame_picture(profile, facts, note)
     most = max(int(rate * SLOWER), 1)
-    ground = Ground(sure=Sure.SUPPOSED, rests_on="failed", note=f"{note} It stuttered at {rate / 1e6:.1f} Mb/s.")
+    ground = Ground(
+        sure=Sure.SUPPOSED,
+        rests_on="failed",
+        note=say("{note} It stuttered at {rate:.1f} Mb/s.", note=note, rate=rate / 1e6),
+    )
 
     def slowed(entry: VideoEntry) -> VideoEntry:
         if entry.codec != video.codec or not video_fits(video, entry) or (entry.max_bitrate_bps or most + 1) <= most:

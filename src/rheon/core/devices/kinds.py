@@ -10,6 +10,7 @@ from functools import cached_property, lru_cache
 from importlib import resources
 from typing import Any
 
+from ..catalogue import later
 from .profile import LISTS, DeviceKind, DeviceProfile, VideoEntry
 
 ABILITIES = "abilities.json"
@@ -133,9 +134,9 @@ def _ground(sure: str, point: str, more: list[str], abilities: Document) -> Docu
 
 def _class_ground(sure: str) -> Document:
     notes = {
-        "known": "Holds for nearly all devices of this kind and age.",
-        "supposed": "Usual for devices of this kind and age.",
-        "doubtful": "Only some devices of this kind and age can do this.",
+        "known": later("Holds for nearly all devices of this kind and age."),
+        "supposed": later("Usual for devices of this kind and age."),
+        "doubtful": later("Only some devices of this kind and age can do this."),
     }
     return {"sure": sure, "rests_on": "class", "note": notes[sure]}
 

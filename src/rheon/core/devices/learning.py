@@ -9,6 +9,7 @@ from collections.abc import Mapping
 from fractions import Fraction
 from typing import Literal, TypeVar
 
+from ..catalogue import later, say
 from ..formats import CONTAINERS, channels_text, codec_name, profiles_of
 from ..media import AudioStream, VideoStream
 from .facts import MediaFacts
@@ -40,7 +41,11 @@ Some = TypeVar("Some", ContainerEntry, VideoEntry, AudioEntry, SubtitleEntry)
 def answered(profile: DeviceProfile, question: str, *, yes: bool) -> DeviceProfile:
     """Take somebody's answer. Yes makes lines known and limits wider; no leaves what was doubtful out for good."""
     asked = QUESTIONS[question]
-    note = f"{asked.text} {'Yes' if yes else 'No'}, somebody said."
+    note = (
+        say("{question} Yes, somebody said.", question=asked.text)
+        if yes
+        else say("{question} No, somebody said.", question=asked.text)
+    )
 
     def settle(entry: Some) -> Some:
         ground = entry.ground
@@ -75,7 +80,7 @@ def answered_all(profile: DeviceProfile, said: Mapping[str, bool | None]) -> Dev
 
 def played(profile: DeviceProfile, facts: MediaFacts, when: str) -> DeviceProfile:
     """A file like this played: what it held is proven as far as it reached; what no line said is added."""
-    note = f"A file with this played there on {when}."
+    note = say("A file with this played there on {when}.", when=when)
     return with_evidence(
         profile.model_copy(
             update={
@@ -88,7 +93,7 @@ def played(profile: DeviceProfile, facts: MediaFacts, when: str) -> DeviceProfil
                 "audio": _proven(profile.audio, _sound(facts.audio), note) if facts.audio else profile.audio,
             }
         ),
-        Evidence(line=facts_text(facts), rests_on="played", note=f"Played there on {when}."),
+        Evidence(line=facts_text(facts), rests_on="played", note=say("Played there on {when}.", when=when)),
     )
 
 
@@ -127,7 +132,7 @@ def written(before: DeviceProfile, after: DeviceProfile) -> DeviceProfile:
     )
 
 
-BY_HAND = Ground(sure=Sure.KNOWN, rests_on="person", note="Written by hand.")
+BY_HAND = Ground(sure=Sure.KNOWN, rests_on="person", note=later("Written by hand."))
 
 
 def facts_text(facts: MediaFacts) -> str:
@@ -138,7 +143,11 @@ def facts_text(facts: MediaFacts) -> str:
     if facts.audio:
         streams.append(f"{codec_name(facts.audio.codec)} in {channels_text(facts.audio.channels)}")
     known = CONTAINERS.get(facts.container)
-    return f"{known.label if known else facts.container} with {' and '.join(streams)}"
+    return say(
+        "{container} with {streams}",
+        container=known.label if known else facts.container,
+        streams=say(" and ").join(streams),
+    )
 
 
 def _settled_limits(limits: Limits, question: str, *, yes: bool, note: str) -> Limits:

@@ -10,6 +10,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any, Literal
 
+from ..catalogue import say
 from .certainty import line_key, line_text
 from .profile import LISTS, DeviceProfile, Entry, Limits
 
@@ -47,7 +48,10 @@ def renewed(mine: DeviceProfile, base: DeviceProfile, theirs: DeviceProfile) -> 
     update["limits"] = _limits(mine.limits, base.limits, theirs.limits)
     if line_text(update["limits"]) != line_text(mine.limits):
         changes.append(
-            Change(what="changed", text=f"Limits: {line_text(update['limits'])}, before {line_text(mine.limits)}")
+            Change(
+                what="changed",
+                text=say("Limits: {now}, before {then}", now=line_text(update["limits"]), then=line_text(mine.limits)),
+            )
         )
     # what was changed at home may have left nothing to stand on
     fallback = {topic: getattr(mine, topic) for topic in ("containers", "audio") if not update[topic]}
@@ -59,7 +63,11 @@ def _three_way(mine: Any, base: Any, theirs: Any) -> Any:
 
 
 def _field_text(name: str, value: Any) -> str:
-    return f"Screen: {line_text(value)}" if name == "screen" and value else f"{name.capitalize()}: {value}"
+    return (
+        say("Screen: {screen}", screen=line_text(value))
+        if name == "screen" and value
+        else f"{name.capitalize()}: {value}"
+    )
 
 
 def _limits(mine: Limits, base: Limits, theirs: Limits) -> Limits:
@@ -84,7 +92,12 @@ def _list(
 def _line(mine: Entry | None, base: Entry | None, theirs: Entry | None, changes: list[Change]) -> Entry | None:
     if mine != base:
         if mine is not None and theirs is not None and theirs not in (base, mine):
-            changes.append(Change(what="kept", text=f"{line_text(mine)}; the catalogue has {_with_sure(theirs)} now"))
+            changes.append(
+                Change(
+                    what="kept",
+                    text=say("{mine}; the catalogue has {theirs} now", mine=line_text(mine), theirs=_with_sure(theirs)),
+                )
+            )
         return mine
     if theirs == mine:
         return mine
@@ -94,7 +107,9 @@ def _line(mine: Entry | None, base: Entry | None, theirs: Entry | None, changes:
     elif mine is None:
         changes.append(Change(what="new", text=_with_sure(theirs)))
     elif _with_sure(theirs) != _with_sure(mine):
-        changes.append(Change(what="changed", text=f"{_with_sure(theirs)}, before {_with_sure(mine)}"))
+        changes.append(
+            Change(what="changed", text=say("{now}, before {then}", now=_with_sure(theirs), then=_with_sure(mine)))
+        )
     return theirs
 
 

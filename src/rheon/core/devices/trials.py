@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+from ..catalogue import say
 from ..formats import CONTAINERS, ENCODABLE_AUDIO, ENCODABLE_VIDEO, can_hold
-from .asking import Clip
+from .capability_probe import Clip
 from .certainty import Line, careful, doubtful, line_text
 from .profile import AudioEntry, ContainerEntry, DeviceProfile, VideoEntry
 
@@ -27,7 +28,7 @@ def trial_name(profile: DeviceProfile, key: str) -> str:
         entry.extension if isinstance(entry, ContainerEntry) else _extension(sure, clip.container if clip else "")
     )
     words = "".join(sign if sign.isalnum() or sign in " -." else " " for sign in line_text(entry))
-    return f"Test of {' '.join(words.split())}.{extension}"
+    return say("Test of {line}", line=" ".join(words.split())) + f".{extension}"
 
 
 def _clip(profile: DeviceProfile, line: Line) -> Clip | None:

@@ -5,9 +5,9 @@ from __future__ import annotations
 from fractions import Fraction
 from pathlib import Path
 
-from ..commands.clips import Home
+from ..commands.clips import ClipFile
 from ..commands.clips import clip as clip_command
-from ..devices.asking import Clip
+from ..devices.capability_probe import Clip
 from ..engine import Command, require, run
 from ..formats import video_encoder
 from ..media import Action, AudioSettings, VideoSettings
@@ -33,7 +33,7 @@ def make_clip(clip: Clip, target: Path, *, watched: bool = False) -> None:
     picture, sound = _picture(clip) if clip.video else None, _sound(clip) if clip.audio else None
     run(
         Command(
-            argv=clip_command(picture, sound, length_s, Home(container=clip.container, target=str(target))),
+            argv=clip_command(picture, sound, length_s, ClipFile(container=clip.container, target=str(target))),
             timeout_s=TIMEOUT_S,
         )
     )
@@ -59,7 +59,7 @@ def _picture(clip: Clip) -> VideoSettings:
         buffer_bits=8_000_000,
         reference_frames=2,
         keyframe_frames=clip.rate,
-        effort=encoder.clip_effort,
+        preset=encoder.clip_preset,
     )
 
 

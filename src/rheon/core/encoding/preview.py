@@ -6,8 +6,8 @@ import contextlib
 from dataclasses import dataclass, replace
 from pathlib import Path
 
-from ..analysis.excerpts import excerpt, with_words
-from ..commands import subtitle_pad
+from ..analysis.excerpts import excerpt, with_subtitles
+from ..commands import subtitle_specifier
 from ..commands.looking import BRIEFLY, preview
 from ..commands.making.whole import drawn_text
 from ..engine import Command, require, run
@@ -16,7 +16,7 @@ from ..media import OutputSettings, Title
 from ..subtitles import lay_out
 
 TIMEOUT_S = 30
-WORDS_LEAD_S = 4.0
+SUBTITLE_LEAD_S = 4.0
 """Subtitle pictures are sent when they appear, so reading starts this long before the moment."""
 
 
@@ -38,7 +38,7 @@ def preview_jpeg(request: PreviewRequest, work: Path) -> bytes:
     if drawn is not None:
         lay_out(request.title, drawn.track, work)
     pictures = drawn is not None and not drawn.is_text
-    leads = (WORDS_LEAD_S, 0.0) if pictures else (0.0, 2.0)
+    leads = (SUBTITLE_LEAD_S, 0.0) if pictures else (0.0, 2.0)
     for lead_s in leads:
         for start in (() if pictures else BRIEFLY, ()):
             with contextlib.suppress(EngineError):
@@ -53,10 +53,10 @@ def _picture(request: PreviewRequest, work: Path, lead_s: float, start: tuple[st
     from_s = max(0.0, request.at_s - lead_s)
     source = excerpt(title, from_s)
     drawn = made.drawn
-    pictures = subtitle_pad(title, drawn.track) if drawn and not drawn.is_text else None
+    pictures = subtitle_specifier(title, drawn.track) if drawn and not drawn.is_text else None
     text = drawn_text(title, drawn.track) if drawn and drawn.is_text else None
     if text is not None:
         text = replace(text, start_s=text.start_s + from_s)
     argv = preview(source.view.begun(start), made.video, (pictures, text), request.at_s - from_s)
-    feed = with_words(title, drawn.track if drawn else None, source.feed)
+    feed = with_subtitles(title, drawn.track if drawn else None, source.feed)
     return run(Command(argv=argv, feed=feed, timeout_s=TIMEOUT_S, cwd=str(work))).stdout

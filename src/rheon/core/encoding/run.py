@@ -79,7 +79,7 @@ def make_file(title: Title, settings: OutputSettings, part: Path, hooks: Hooks |
             for at_pass in _passes(settings):
                 run(_command(job, folder, _Followed(hooks=hooks, damage=damage), at_pass))
         if _identities(title) != before:
-            raise SourceChanged(f"{_named(title)} was changed while it was being read.")
+            raise SourceChanged("{title} was changed while it was being read.", title=_named(title))
         if not part.exists() or part.stat().st_size == 0:
             raise EngineError("The engine wrote nothing.")
     except EngineError as error:
@@ -116,26 +116,28 @@ def check_source(title: Title) -> None:
         try:
             size = check_inside(path)
         except OSError as error:
-            raise SourceMissing(f"{Path(path).name} is not there any more.") from error
+            raise SourceMissing("{file} is not there any more.", file=Path(path).name) from error
         if size < end_bytes:
-            raise SourceMissing(f"{Path(path).name} is shorter than it was when it was scanned.")
+            raise SourceMissing("{file} is shorter than it was when it was scanned.", file=Path(path).name)
         if isinstance(title.data, FileData) and title.part_of is None and size != title.size_bytes:
-            raise SourceChanged(f"{Path(path).name} is not what it was when it was scanned.")
+            raise SourceChanged("{file} is not what it was when it was scanned.", file=Path(path).name)
 
 
 def check_target(folder: Path) -> None:
     """Raises ``TargetError``, ``TargetReadOnly`` or ``TargetFull`` where nothing could be written."""
     if not folder.is_dir():
-        raise TargetError(f"The folder {folder} does not exist.")
+        raise TargetError("The folder {folder} does not exist.", folder=folder)
     try:
         with tempfile.TemporaryFile(dir=folder, prefix=PART_PREFIX):
             pass
     except PermissionError as error:
-        raise TargetReadOnly(f"The folder {folder} may not be written to.") from error
+        raise TargetReadOnly("The folder {folder} may not be written to.", folder=folder) from error
     except OSError as error:
-        raise TargetReadOnly(f"The folder {folder} can't be written to: {error.strerror}.") from error
+        raise TargetReadOnly(
+            "The folder {folder} can't be written to: {reason}.", folder=folder, reason=error.strerror
+        ) from error
     if shutil.disk_usage(folder).free < LEAST_FREE_BYTES:
-        raise TargetFull(f"The disk that holds {folder} is full.")
+        raise TargetFull("The disk that holds {folder} is full.", folder=folder)
 
 
 def _needed(title: Title) -> list[tuple[str, int]]:
@@ -149,8 +151,8 @@ def _lay_out(folder: Path, job: Job) -> None:
     if job.carries_chapters:
         text = chapters_document(job.title.chapters, job.title.duration_s)
         (folder / CHAPTERS_FILE).write_text(text, encoding="utf-8")
-    for words in job.settings.subtitles:
-        lay_out(job.title, words.track, folder)
+    for subtitle in job.settings.subtitles:
+        lay_out(job.title, subtitle.track, folder)
 
 
 def _lay_out_drawn(folder: str, job: Job, hooks: Hooks) -> None:
@@ -229,15 +231,15 @@ def _explained(error: EngineError, title: Title, folder: Path, before: dict[str,
     tail = error.facts.get("tail")
     said = " ".join(map(str, tail)) if isinstance(tail, list) else ""
     if "No space left" in said or "File too large" in said:
-        return TargetFull(f"The disk that holds {folder} became full.")
+        return TargetFull("The disk that holds {folder} became full.", folder=folder)
     if "Read-only file system" in said:
-        return TargetReadOnly(f"The folder {folder} can't be written to any more.")
+        return TargetReadOnly("The folder {folder} can't be written to any more.", folder=folder)
     if not folder.is_dir():
-        return TargetError(f"The folder {folder} went away while the file was being written.")
+        return TargetError("The folder {folder} went away while the file was being written.", folder=folder)
     try:
         check_source(title)
     except SourceError as missing:
         return missing
     if _identities(title) != before:
-        return SourceChanged(f"{_named(title)} was changed while it was being read.")
+        return SourceChanged("{title} was changed while it was being read.", title=_named(title))
     return error

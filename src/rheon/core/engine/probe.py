@@ -105,9 +105,12 @@ def _refused(error: EngineError) -> SourceError:
         if "not on whitelist" in line:
             kind = line.removeprefix("[").partition(" ")[0]
             if kind in POINTS_ELSEWHERE:
-                return ForbiddenFormat(f"This file is a list or a script ({kind}): what it plays lies elsewhere.")
+                return ForbiddenFormat(
+                    "This file is a list or a script ({kind}): what it plays lies elsewhere.", kind=kind
+                )
             return NotASource(
-                f"This file is of a kind that Rheon does not know ({kind}).",
+                "This file is of a kind that Rheon does not know ({kind}).",
+                kind=kind,
                 advice="Choose a file of another kind, or turn it into Matroska first.",
             )
     return NotASource("This file holds no video or sound that the engine can read.")
@@ -184,12 +187,12 @@ def _tail(error: EngineError) -> list[str]:
 
 def _promised(form: dict[str, Any], streams: list[dict[str, Any]]) -> float | None:
     """How long picture and sound are said to last: by each stream where each says so, else by the container."""
-    said = [seconds(s.get("duration")) or _clock(mapping(s.get("tags")).get("DURATION")) for s in streams]
+    said = [seconds(s.get("duration")) or _timecode(mapping(s.get("tags")).get("DURATION")) for s in streams]
     known = [length for length in said if length is not None]
     return max(known) if known and len(known) == len(said) else seconds(form.get("duration"))
 
 
-def _clock(text: object) -> float | None:
+def _timecode(text: object) -> float | None:
     """``00:01:02.345000000``, as Matroska's statistics tags say it."""
     found = re.fullmatch(r"(\d{1,6}):(\d\d):(\d\d(?:\.\d+)?)", str(text))
     return seconds(int(found[1]) * 3600 + int(found[2]) * 60 + float(found[3])) if found else None

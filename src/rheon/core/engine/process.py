@@ -17,6 +17,7 @@ from dataclasses import dataclass, field
 from queue import SimpleQueue
 from typing import IO
 
+from ..catalogue import say
 from ..errors import EngineError, EngineTimedOut, SourceMissing, Stopped, ToolMissing
 
 TAIL_LINES = 30
@@ -97,7 +98,7 @@ def available(program: str) -> bool:
 def _start(command: Command) -> subprocess.Popen[bytes]:
     program = shutil.which(command.argv[0])
     if program is None:
-        raise ToolMissing(f"The program {command.argv[0]} is not on this machine.", program=command.argv[0])
+        raise ToolMissing("The program {program} is not on this machine.", program=command.argv[0])
     argv = [program, *command.argv[1:]]
     if command.gentle and (nice := shutil.which("nice")):
         argv = [nice, "-n", NICENESS, *argv]
@@ -191,7 +192,10 @@ def _wait(following: _Following, command: Command) -> None:
             return
         if command.timeout_s is not None and time.monotonic() - started > command.timeout_s:
             raise EngineTimedOut(
-                f"{command.argv[0]} did not answer within {command.timeout_s:.0f} s.", argv=list(command.argv)
+                "{program} did not answer within {timeout_s:.0f} s.",
+                program=command.argv[0],
+                timeout_s=command.timeout_s,
+                argv=list(command.argv),
             )
 
 
@@ -219,7 +223,9 @@ def _raise_for(following: _Following, command: Command) -> None:
         raise SourceMissing("The source went away while it was being read.", reason=following.feed_error.strerror or "")
     if status := following.process.returncode:
         raise EngineError(
-            f"{command.argv[0]} stopped with status {status}: {following.tail[-1] if following.tail else 'no word'}.",
+            "{program} stopped with status {status}: {reason}.",
+            program=command.argv[0],
+            reason=following.tail[-1] if following.tail else say("no word"),
             argv=list(command.argv),
             status=status,
             tail=list(following.tail),

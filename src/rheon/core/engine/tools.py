@@ -20,11 +20,13 @@ def require(program: str) -> str:
     try:
         said = run(Command(argv=probing.version(program), timeout_s=20)).stdout.decode(errors="replace")
     except ToolMissing as error:
-        raise EngineMissing(f"The media engine {program} is not on this machine.", program=program) from error
+        raise EngineMissing("The media engine {program} is not on this machine.", program=program) from error
     version = parse_version(said)
     if version is not None and version < OLDEST:
         raise EngineTooOld(
-            f"The media engine {program} is version {version[0]}.{version[1]}; that is too old.",
+            "The media engine {program} is version {major}.{minor}; that is too old.",
+            major=version[0],
+            minor=version[1],
             program=program,
         )
     return said.splitlines()[0] if said else program

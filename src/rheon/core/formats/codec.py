@@ -18,10 +18,10 @@ class VideoEncoder:
 
     ``name`` is the engine's. ``quality`` is its constant-quality scale at the five balances, empty where it holds no
     peak at constant quality; ``scale`` are the finest and the coarsest value, ``halving`` how many steps of it halve
-    the rate (from experience). ``efforts`` go from slow to quick, each with pixels a second on the two-core machines
-    Rheon is made for; ``effort`` is the one for each balance. ``bits_per_pixel`` is usual at even balance and 720 x
+    the rate (from experience). ``presets`` go from slow to quick, each with pixels a second on the two-core machines
+    Rheon is made for; ``preset`` is the one for each balance. ``bits_per_pixel`` is usual at even balance and 720 x
     480; ``plain_share`` is what the same quality takes in one of the codec's plain profiles (measured).
-    ``profiles`` are those it writes at 8 bits, the plainest first. ``clip_quality`` and ``clip_effort`` are for tiny
+    ``profiles`` are those it writes at 8 bits, the plainest first. ``clip_quality`` and ``clip_preset`` are for tiny
     clips that only have to be there soon. ``arguments`` are everything that only this encoder understands, for a pass
     (0 where there is one).
     """
@@ -30,8 +30,8 @@ class VideoEncoder:
     quality: tuple[int, ...] = ()
     scale: tuple[int, int] = (0, 51)
     halving: int = 6
-    efforts: Mapping[str, float]
-    effort: tuple[str, ...]
+    presets: Mapping[str, float]
+    preset: tuple[str, ...]
     bits_per_pixel: float
     plain_share: float = 1.0
     profiles: tuple[str, ...] = ()
@@ -41,7 +41,7 @@ class VideoEncoder:
     b_frames: int = 2
     frame_rates: tuple[Fraction, ...] = ()
     clip_quality: int | None = None
-    clip_effort: str = "medium"
+    clip_preset: str = "medium"
     arguments: Callable[[VideoSettings, int], list[str]]
 
     @property

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ..catalogue import say
 from .audio import AUDIO_CODECS
 from .video import VIDEO_CODECS
 
@@ -16,4 +17,4 @@ def codec_name(codec: str) -> str:
 
 def channels_text(channels: int) -> str:
     """``stereo``, ``5.1``, ``4 channels``."""
-    return CHANNEL_NAMES.get(channels, f"{channels} channels")
+    return CHANNEL_NAMES.get(channels, say("{channels} channels", channels=channels))

@@ -1,12 +1,12 @@
 """The values everything speaks in."""
 
-from .language import language_name, same_language, to_bcp47
+from .language import known_languages, language_name, same_language, to_bcp47
 from .marks import mark_of
-from .output import Action, AudioSettings, Fields, OutputSettings, SubtitleSettings, VideoSettings, WordsForm
+from .output import Action, AudioSettings, Fields, OutputSettings, SubtitleForm, SubtitleSettings, VideoSettings
 from .rates import FILM, NTSC, PAL, aspect_text, parse_fraction, rate_text
 from .samples import Samples
 from .source import (
-    CLOCK_HZ,
+    PTS_HZ,
     SECTOR_BYTES,
     Artwork,
     Cell,
@@ -33,17 +33,17 @@ from .streams import (
     Purpose,
     Scan,
     Span,
+    SubtitlePurpose,
     SubtitleStream,
     VideoStream,
-    WordsPurpose,
 )
-from .wishes import Balance, SoundWish, WordsWish
+from .wishes import Balance, SoundWish, SubtitleWish
 
 __all__ = [
-    "CLOCK_HZ",
     "FILM",
     "NTSC",
     "PAL",
+    "PTS_HZ",
     "SECTOR_BYTES",
     "Action",
     "Artwork",
@@ -74,15 +74,16 @@ __all__ = [
     "SourceKind",
     "Span",
     "StreamKind",
+    "SubtitleForm",
+    "SubtitlePurpose",
     "SubtitleSettings",
     "SubtitleStream",
+    "SubtitleWish",
     "Title",
     "VideoSettings",
     "VideoStream",
-    "WordsForm",
-    "WordsPurpose",
-    "WordsWish",
     "aspect_text",
+    "known_languages",
     "language_name",
     "mark_of",
     "parse_fraction",

@@ -15,7 +15,7 @@ def has_joins(data: CellData) -> bool:
 
 def touches(before: Cell, cell: Cell) -> bool:
     """Whether a cell's data follow those of the one before it, or are interleaved with others, as angles are."""
-    if not before.extents or not cell.extents or cell.clock is None:
+    if not before.extents or not cell.extents or cell.pts is None:
         return True
     last, first = before.extents[-1], cell.extents[0]
     follows = [(last.path, last.offset_bytes + last.length_bytes)]

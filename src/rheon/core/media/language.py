@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from functools import lru_cache
+
+from ..catalogue import say
 
 UNDETERMINED = "und"
 _SHORT = {
@@ -33,11 +36,16 @@ def to_bcp47(raw: str | None) -> str:
     return tag if langcodes.tag_is_valid(tag) else UNDETERMINED
 
 
+def known_languages(tags: Iterable[str]) -> list[str]:
+    """The tags that are languages, each once, in their order."""
+    return [tag for tag in dict.fromkeys(map(to_bcp47, tags)) if tag != UNDETERMINED]
+
+
 @lru_cache(maxsize=512)
 def language_name(tag: str) -> str:
     """The English name of a tag: ``Spanish``; ``unnamed language`` for ``und``."""
     if tag == UNDETERMINED:
-        return "unnamed language"
+        return say("unnamed language")
     import langcodes  # noqa: PLC0415 - its tables take longer to load than a scan takes
 
     return langcodes.Language.get(tag).display_name()

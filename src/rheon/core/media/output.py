@@ -23,7 +23,7 @@ class Fields(StrEnum):
     RESTORE = "restore"
 
 
-class WordsForm(StrEnum):
+class SubtitleForm(StrEnum):
     """How subtitles go along: drawn into the picture, a track that can be switched on, or a text file beside it."""
 
     DRAWN = "drawn"
@@ -71,7 +71,7 @@ class VideoSettings:
     reference_frames: int | None = None
     b_frames: int = 0
     keyframe_frames: int = 250
-    effort: str = "medium"
+    preset: str = "medium"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -95,7 +95,7 @@ class SubtitleSettings:
 
     track: int
     is_text: bool
-    form: WordsForm = WordsForm.DRAWN
+    form: SubtitleForm = SubtitleForm.DRAWN
     format: str = ""
     only_forced: bool = False
     language: str = "und"
@@ -117,7 +117,7 @@ class OutputSettings:
     @property
     def drawn(self) -> SubtitleSettings | None:
         """The subtitle track that is drawn into the picture."""
-        return next((words for words in self.subtitles if words.form is WordsForm.DRAWN), None)
+        return next((subtitle for subtitle in self.subtitles if subtitle.form is SubtitleForm.DRAWN), None)
 
     @property
     def sound(self) -> AudioSettings | None:

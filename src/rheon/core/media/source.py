@@ -10,7 +10,7 @@ from .facts import as_fact
 from .streams import AudioStream, SubtitleStream, VideoStream
 
 SECTOR_BYTES = 2048
-CLOCK_HZ = 90_000
+PTS_HZ = 90_000
 """Time stamps of program and transport streams (ISO/IEC 13818-1, 2.4.3.7)."""
 
 
@@ -73,7 +73,7 @@ class StreamKind(StrEnum):
 class Cell:
     """A piece of a title as its disc lists it: when it starts, how long it lasts, which bytes hold it.
 
-    ``clock`` is the 90 kHz time stamp that its start has in the data; ``None`` where only the data tell.
+    ``pts`` is the 90 kHz time stamp that its start has in the data; ``None`` where only the data tell.
     ``still_s`` is how long its last picture stands (255: until somebody goes on). ``lead`` are the bytes before it from
     which its first pictures can be decoded, ``lap`` those behind it that still carry its sound.
     """
@@ -81,7 +81,7 @@ class Cell:
     start_s: float
     duration_s: float
     extents: tuple[Extent, ...]
-    clock: int | None = None
+    pts: int | None = None
     still_s: int = 0
     lap: tuple[Extent, ...] = ()
     lead: tuple[Extent, ...] = ()
@@ -114,10 +114,10 @@ class CellData:
     other_angles: tuple[tuple[Cell, ...], ...] = ()
 
     @property
-    def start_clock(self) -> int | None:
+    def start_pts(self) -> int | None:
         """The 90 kHz time stamp of the title's first moment; ``None`` where only the data tell."""
-        clock = self.cells[0].clock if self.cells else None
-        return None if clock is None else clock + round(self.skip_s * CLOCK_HZ)
+        pts = self.cells[0].pts if self.cells else None
+        return None if pts is None else pts + round(self.skip_s * PTS_HZ)
 
     @property
     def extents(self) -> tuple[Extent, ...]:
@@ -205,10 +205,13 @@ class Title:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Problem:
-    """Something wrong with a source that did not stop the rest from being read."""
+    """Something wrong with a source that did not stop the rest from being read.
+
+    ``code`` is for programs and stays what it is; ``reason`` is what a sentence is made of (``wording.problem_text``).
+    """
 
     code: str
-    message: str
+    reason: Reason
     title: int | None = None
 
 

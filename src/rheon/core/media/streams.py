@@ -25,7 +25,7 @@ class Purpose(StrEnum):
     UNKNOWN = "unknown"
 
 
-class WordsPurpose(StrEnum):
+class SubtitlePurpose(StrEnum):
     """What a subtitle track is for."""
 
     MAIN = "main"
@@ -163,7 +163,7 @@ class SubtitleStream:
     index: int
     format: str
     language: str = "und"
-    purpose: WordsPurpose = WordsPurpose.UNKNOWN
+    purpose: SubtitlePurpose = SubtitlePurpose.UNKNOWN
     forced: Forced = Forced.UNKNOWN
     stream_id: int | None = None
     path: str | None = None

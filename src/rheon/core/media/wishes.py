@@ -26,7 +26,7 @@ class SoundWish(StrEnum):
     STEREO = "stereo"
 
 
-class WordsWish(StrEnum):
+class SubtitleWish(StrEnum):
     """Which subtitles people want without asking: those needed to follow, only forced lines, always, or never."""
 
     NEEDED = "needed"

@@ -7,12 +7,13 @@ from ..media import (
     Fields,
     OutputSettings,
     SoundWish,
+    SubtitleForm,
     SubtitleSettings,
+    SubtitleWish,
     VideoSettings,
-    WordsForm,
-    WordsWish,
 )
 from .decisions import (
+    CALLED_NOW,
     DECISIONS,
     NO_PINS,
     Choice,
@@ -25,44 +26,45 @@ from .decisions import (
 )
 from .plan import Breach, Estimate, Plan
 from .request import PlanRequest
-from .solving.carry import Carried, PinSet, carried, load_pin_set, pin_set_text
-from .solving.moves import Move, moves
+from .solving.plan_diff import DecisionChange, plan_diff
 from .solving.planner import plan
-from .solving.serving import Serving, Shared, serve
+from .solving.sharing import Shared, Sharing, share_files
+from .solving.transfer import PinSet, Transferred, load_pin_set, pin_set_text, transfer
 
 __all__ = [
+    "CALLED_NOW",
     "DECISIONS",
     "NO_PINS",
     "Action",
     "AudioSettings",
     "Balance",
     "Breach",
-    "Carried",
     "Choice",
     "Decision",
+    "DecisionChange",
     "DecisionKind",
     "Estimate",
     "Fields",
-    "Move",
     "OutputSettings",
     "PinSet",
     "Pins",
     "Plan",
     "PlanRequest",
     "Range",
-    "Serving",
     "Shared",
+    "Sharing",
     "SoundWish",
+    "SubtitleForm",
     "SubtitleSettings",
+    "SubtitleWish",
+    "Transferred",
     "VideoSettings",
-    "WordsForm",
-    "WordsWish",
-    "carried",
     "kind_of",
     "load_pin_set",
-    "moves",
     "pin_set_text",
     "plan",
+    "plan_diff",
     "read_pins",
-    "serve",
+    "share_files",
+    "transfer",
 ]

@@ -9,7 +9,7 @@ from typing import Annotated
 from pydantic import PlainSerializer, PlainValidator
 
 from ..devices import DeviceProfile
-from ..media import Balance, Samples, SoundWish, Title, WordsWish
+from ..media import Balance, Samples, SoundWish, SubtitleWish, Title
 from .decisions import NO_PINS, Pins, read_pins
 
 
@@ -39,5 +39,5 @@ class PlanRequest:
     pins: StoredPins = NO_PINS
     languages: tuple[str, ...] = ()
     sound: SoundWish = SoundWish.SURROUND
-    words: WordsWish = WordsWish.NEEDED
+    subtitles: SubtitleWish = SubtitleWish.NEEDED
     samples: Samples | None = None

@@ -5,15 +5,9 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 
-from ..media import Gap, Problem, Title
-from ..wording import gap_text
+from ..media import AudioStream, Gap, Problem, Reason, Title
 
 TOUCHING_S = 0.05
-SAID = {
-    "cut_off": "its data are missing. Copy the disc or image again to get it.",
-    "scrambled": "its data is scrambled. Rheon only works with material that is not, and stops here.",
-    "no_data": "where its picture and sound should be there is something else. Copy the disc again.",
-}
 
 
 @dataclass(slots=True)
@@ -22,8 +16,14 @@ class Problems:
 
     found: list[Problem] = field(default_factory=list)
 
-    def add(self, code: str, title: int | None, message: str) -> None:
-        self.found.append(Problem(code=code, title=title, message=message))
+    def add(self, code: str, title: int | None, reason: str, /, **values: object) -> None:
+        """``reason`` is one of ``wording.problems``; the title's number is among its values."""
+        said = Reason(code=reason, values=values if title is None else {"title": title, **values})
+        self.found.append(Problem(code=code, title=title, reason=said))
+
+    def absent(self, title: int, track: AudioStream) -> None:
+        """A track that is listed and of which the data hold nothing."""
+        self.add("track_absent", title, "track_absent", number=track.index + 1, language=track.language)
 
     def judge(self, title: Title, *, scrambled: bool, empty: bool) -> Title:
         """The title with what keeps it from being converted, or with its holes told one by one.
@@ -32,20 +32,11 @@ class Problems:
         """
         fault = "cut_off" if not title.size_bytes else "scrambled" if scrambled else "no_data" if empty else None
         if fault is not None:
-            self.add(fault, title.number, f"Title {title.number} can't be converted: {SAID[fault]}")
+            self.add(fault, title.number, fault)
             return replace(title, fault=fault, gaps=())
         for gap in title.gaps:
-            self.add("unreadable", title.number, unreadable(title.number, gap))
+            self.add("unreadable", title.number, "unreadable", from_s=gap.from_s, to_s=gap.to_s)
         return title
-
-    def cut_off(self, title: int, what: str) -> None:
-        """Part of a title is missing; the rest of it is there."""
-        self.add("cut_off", title, f"Title {title}: {what}. What is there can be converted.")
-
-
-def unreadable(title: int, gap: Gap) -> str:
-    """What is said of a hole: how long it is and where."""
-    return f"Title {title}: {gap_text(gap)}. The rest can be converted."
 
 
 def joined(gaps: Sequence[Gap]) -> tuple[Gap, ...]:

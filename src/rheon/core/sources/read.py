@@ -68,20 +68,22 @@ def read_source(path: Path, progress: ScanProgress | None = None) -> Source:
     try:
         return _read(real_path(path), progress or ScanProgress())
     except FileNotFoundError as error:
-        raise SourceMissing(f"There is nothing at {path}.") from error
+        raise SourceMissing("There is nothing at {path}.", path=path) from error
     except PermissionError as error:
-        raise SourceError(f"{path.name} may not be read.", advice="Change its permissions and try again.") from error
+        raise SourceError(
+            "{path} may not be read.", path=path.name, advice="Change its permissions and try again."
+        ) from error
     except OSError as error:
-        raise SourceError(f"{path.name} can't be read: {error.strerror}.") from error
+        raise SourceError("{path} can't be read: {reason}.", path=path.name, reason=error.strerror) from error
 
 
 def _read(path: Path, progress: ScanProgress) -> Source:
     if not is_there(path):
-        raise SourceMissing(f"There is nothing at {path}.")
+        raise SourceMissing("There is nothing at {path}.", path=path)
     for reader in READERS:
         if reader.recognises(path):
             return reader.read(path, progress)
     entries = list(path.iterdir()) if path.is_dir() else []
     if path.is_dir() and not entries:
-        raise EmptyDisc(f"{path.name} is an empty folder.")
-    raise NotASource(f"{path.name} holds nothing that Rheon reads.")
+        raise EmptyDisc("{path} is an empty folder.", path=path.name)
+    raise NotASource("{path} holds nothing that Rheon reads.", path=path.name)

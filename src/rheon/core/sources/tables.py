@@ -16,4 +16,4 @@ class broken_tables:
 
     def __exit__(self, kind: type[BaseException] | None, error: BaseException | None, trace: object) -> None:
         if error is not None and isinstance(error, Exception) and not isinstance(error, TablesBroken):
-            raise TablesBroken(f"{self.what[0].upper()}{self.what[1:]} can't be read.") from error
+            raise TablesBroken("{name} can't be read.", name=f"{self.what[0].upper()}{self.what[1:]}") from error

@@ -94,13 +94,13 @@ def _first_block(text: str) -> str:
 def to_subrip(text: SubtitleText) -> str:
     """The lines as SubRip, numbered anew."""
     blocks = [
-        f"{number}\n{_clock(line.start_s)} --> {_clock(line.end_s)}\n{line.text}\n"
+        f"{number}\n{_timecode(line.start_s)} --> {_timecode(line.end_s)}\n{line.text}\n"
         for number, line in enumerate(text.lines, start=1)
     ]
     return "\n".join(blocks)
 
 
-def _clock(seconds: float) -> str:
+def _timecode(seconds: float) -> str:
     whole, thousandths = divmod(round(seconds * 1000), 1000)
     return f"{whole // 3600:02}:{whole // 60 % 60:02}:{whole % 60:02},{thousandths:03}"
 

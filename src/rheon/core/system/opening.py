@@ -57,7 +57,7 @@ def read_inside(path: str | Path, most_bytes: int) -> bytes:
     """All of a small file. Raises ``NotASource`` where it is larger, else as ``check_inside`` does."""
     with open_inside(path) as handle:
         if os.fstat(handle.fileno()).st_size > most_bytes:
-            raise NotASource(f"{Path(path).name} is too large to be what its name says.")
+            raise NotASource("{file} is too large to be what its name says.", file=Path(path).name)
         return handle.read(most_bytes)
 
 
@@ -67,10 +67,10 @@ def _looked_at(path: str | Path) -> Iterator[tuple[int, os.stat_result]]:
     try:
         said = os.fstat(handle)
         if not (stat.S_ISREG(said.st_mode) or stat.S_ISBLK(said.st_mode)):
-            raise NotASource(f"{Path(path).name} is no ordinary file.")
+            raise NotASource("{file} is no ordinary file.", file=Path(path).name)
         real = Path(f"/proc/self/fd/{handle}").readlink()
         if _roots is not None and not any(real.is_relative_to(root) for root in _roots()):
-            raise OutsideFolders(f"{Path(path).name} is a link that leads out of the folder.")
+            raise OutsideFolders("{file} is a link that leads out of the folder.", file=Path(path).name)
         yield handle, said
     finally:
         os.close(handle)

@@ -1,19 +1,24 @@
 """The one place where reasons, rules and measured values become words."""
 
 from .facts import fact_text, sides
-from .lengths import duration_text, ends_early_text, gap_text, missing_sentences
-from .rules import CONSEQUENCES, RULE_NAMES
+from .lengths import duration_text, ends_early_text, gap_text, missing_sentences, sides_text
+from .problems import problem_text
+from .rules import CONSEQUENCES, RULE_NAMES, consequence, rule_name
 from .sentences import sentence, taken_text
 
 __all__ = [
     "CONSEQUENCES",
     "RULE_NAMES",
+    "consequence",
     "duration_text",
     "ends_early_text",
     "fact_text",
     "gap_text",
     "missing_sentences",
+    "problem_text",
+    "rule_name",
     "sentence",
     "sides",
+    "sides_text",
     "taken_text",
 ]

@@ -4,23 +4,24 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
+from ..catalogue import later, say, say_count
 from ..formats import CONTAINERS, codec_name
 from ..media import Gap
 from ..media.facts import Bound, Fact, Unit, Value
 from .lengths import duration_text, gap_text
 
-INDEX = {"in_front": "in front", "at_end": "at the end"}
+INDEX = {"in_front": later("in front"), "at_end": later("at the end")}
 
 
 def fact_text(found: Fact, *, raw: bool = False) -> str:
     """One side of a rule in words; ``raw`` leaves codecs and containers by the names that programs use."""
     if found.bound is Bound.ANY:
-        return "any"
+        return say("any")
     said = SAYS[found.unit]
     if not raw and found.unit in NAMED:
         said = _list(NAMED[found.unit])
     text = said(found)
-    return f"up to {text}" if found.bound is Bound.AT_MOST else text
+    return say("up to {value}", value=text) if found.bound is Bound.AT_MOST else text
 
 
 def _number(value: Value) -> float:
@@ -29,7 +30,7 @@ def _number(value: Value) -> float:
 
 def _list(each: Callable[[Value], str], after: str = "") -> Callable[[Fact], str]:
     def said(found: Fact) -> str:
-        return " or ".join(map(each, found.values)) + after if found.values else "none"
+        return say(" or ").join(map(each, found.values)) + after if found.values else say("none")
 
     return said
 
@@ -52,66 +53,71 @@ def _shape(found: Fact) -> str:
     if isinstance(found.values[0], str):
         return found.values[0]
     above, below, shown = found.values
-    return f"{above}:{below} ({shown} shown)"
+    return say("{above}:{below} ({shown} shown)", above=above, below=below, shown=shown)
 
 
 def _through(found: Fact) -> str:
     peak, buffer = map(_number, found.values)
-    return f"{peak / 1e6:.2f} Mb/s through {buffer / 1e6:.1f} Mb"
+    return say("{peak:.2f} Mb/s through {buffer:.1f} Mb", peak=peak / 1e6, buffer=buffer / 1e6)
 
 
 def _seconds(found: Fact) -> str:
     text = f"{_number(found.values[0]):.2f} s"
-    return f"{text}, within {found.slack:g} s" if found.bound is Bound.NEAR else text
+    return say("{length}, within {slack:g} s", length=text, slack=found.slack) if found.bound is Bound.NEAR else text
 
 
 def _source_end(found: Fact) -> str:
-    return f"the source ends at {duration_text(_number(found.values[0]))}"
+    return say("the source ends at {at}", at=duration_text(_number(found.values[0])))
 
 
 def _promised_end(found: Fact) -> str:
-    return f"{duration_text(_number(found.values[0]))}, as its header says"
+    return say("{length}, as its header says", length=duration_text(_number(found.values[0])))
 
 
 def _damage(found: Fact) -> str:
     count, at_s = map(_number, found.values)
-    places = "a damaged place" if count == 1 else f"{count:.0f} damaged places"
-    return f"{places} on the source, the first near {at_s:.0f} s"
+    return say_count(
+        "a damaged place on the source, the first near {at_s:.0f} s",
+        "{count} damaged places on the source, the first near {at_s:.0f} s",
+        int(count),
+        at_s=at_s,
+    )
 
 
 def _end(found: Fact) -> str:
     at = f"{_number(found.values[0]):.2f} s"
-    return f"{at}, as on the source" if found.bound is Bound.NEAR else f"ends at {at}"
+    return say("{at}, as on the source", at=at) if found.bound is Bound.NEAR else say("ends at {at}", at=at)
 
 
 def _picture(found: Fact) -> str:
     if not found.values:
-        return "no picture"
+        return say("no picture")
     width, height, codec = found.values
     return f"{width}×{height} {codec}"
 
 
 def _sounds(found: Fact) -> str:
     pairs = zip(found.values[::2], found.values[1::2], strict=True)
-    return "; ".join(f"{codec}, {channels} channels" for codec, channels in pairs) or "no sound"
+    said = [say("{codec}, {channels} channels", codec=codec, channels=channels) for codec, channels in pairs]
+    return "; ".join(said) or say("no sound")
 
 
 def _tracks(found: Fact) -> str:
-    count = found.values[0]
-    return f"{count} track" if count == 1 else f"{count} tracks"
+    return say_count("{count} track", "{count} tracks", int(_number(found.values[0])))
 
 
 def _decoded(found: Fact) -> str:
     if not found.values:
-        return "no errors"
+        return say("no errors")
     frames, errors, *first = found.values
-    text = f"{frames} frames, {errors or 'no'} error{'' if errors == 1 else 's'}"
+    faults = say_count("{count} error", "{count} errors", int(_number(errors))) if errors else say("no errors")
+    text = say("{frames} frames, {faults}", frames=frames, faults=faults)
     return f"{text} ({first[0]})" if first else text
 
 
 def _copied(found: Fact) -> str:
-    count = found.values[0]
-    return f"{count} file{'' if count == 1 else 's'}, every SHA-256 the same"
+    count = int(_number(found.values[0]))
+    return say_count("{count} file, every SHA-256 the same", "{count} files, every SHA-256 the same", count)
 
 
 def _container(name: Value) -> str:
@@ -128,7 +134,7 @@ SAYS: dict[Unit, Callable[[Fact], str]] = {
     Unit.WORD: _list(str),
     Unit.CONTAINER: _list(str),
     Unit.CODEC: _list(str),
-    Unit.INDEX: _list(lambda place: INDEX[str(place)]),
+    Unit.INDEX: _list(lambda place: say(INDEX[str(place)])),
     Unit.BYTES: _bytes,
     Unit.PIXELS: lambda found: "×".join(map(str, found.values)),
     Unit.SHAPE: _shape,
@@ -145,13 +151,13 @@ SAYS: dict[Unit, Callable[[Fact], str]] = {
     Unit.PROMISED_END: _promised_end,
     Unit.GAP: lambda found: gap_text(Gap(from_s=_number(found.values[0]), to_s=_number(found.values[1]))),
     Unit.DAMAGE: _damage,
-    Unit.TOLD: lambda found: "told, not hidden",
+    Unit.TOLD: lambda found: say("told, not hidden"),
     Unit.PICTURE: _picture,
     Unit.SOUNDS: _sounds,
     Unit.TRACKS: _tracks,
     Unit.DECODED: _decoded,
     Unit.COPIED_FILES: _copied,
-    Unit.AS_ON_SOURCE: lambda found: "as on the source",
+    Unit.AS_ON_SOURCE: lambda found: say("as on the source"),
 }
 
 

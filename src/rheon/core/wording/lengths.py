@@ -1,7 +1,8 @@
-"""Lengths, and what is missing of them, as people say it."""
+"""Lengths, what is missing of them, and the sides of a picture, as people say it."""
 
 from __future__ import annotations
 
+from ..catalogue import later, say
 from ..media import Gap, Title
 
 
@@ -9,20 +10,32 @@ def duration_text(seconds: float) -> str:
     """``1 h 32 min`` from an hour on, ``4:07`` below."""
     whole = round(seconds)
     if whole >= 3600:
-        return f"{whole // 3600} h {whole % 3600 // 60} min"
+        return say("{hours} h {minutes} min", hours=whole // 3600, minutes=whole % 3600 // 60)
     return f"{whole // 60}:{whole % 60:02}"
+
+
+def sides_text(top: int, bottom: int, left: int, right: int) -> str:
+    """Lines and columns at the sides of a picture: ``60 above, 60 below``; empty where there are none."""
+    sides = (
+        (later("{count} above"), top),
+        (later("{count} below"), bottom),
+        (later("{count} left"), left),
+        (later("{count} right"), right),
+    )
+    return ", ".join(say(side, count=count) for side, count in sides if count)
 
 
 def ends_early_text(ends_s: float, promised_s: float) -> str:
     """``ends at 0:06 of 0:12: the rest of it is missing``."""
-    return f"ends at {duration_text(ends_s)} of {duration_text(promised_s)}: the rest of it is missing"
+    ends, promised = duration_text(ends_s), duration_text(promised_s)
+    return say("ends at {ends} of {promised}: the rest of it is missing", ends=ends, promised=promised)
 
 
 def gap_text(gap: Gap) -> str:
     """``8 s could not be read at 1:20``."""
     lost_s = gap.to_s - gap.from_s
-    lost = "part of a second" if lost_s < 0.5 else f"{lost_s:.0f} s"
-    return f"{lost} could not be read at {duration_text(gap.from_s)}"
+    lost = say("part of a second") if lost_s < 0.5 else f"{lost_s:.0f} s"
+    return say("{lost} could not be read at {at}", lost=lost, at=duration_text(gap.from_s))
 
 
 def missing_sentences(title: Title) -> tuple[str, ...]:
@@ -30,5 +43,5 @@ def missing_sentences(title: Title) -> tuple[str, ...]:
     said = []
     if title.promised_s is not None:
         lost = ends_early_text(title.duration_s, title.promised_s)
-        said.append(f"It {lost}, and you will be asked before it is made.")
+        said.append(say("It {ends_early}, and you will be asked before it is made.", ends_early=lost))
     return (*said, *(f"{gap_text(gap)}." for gap in title.gaps))

@@ -2,7 +2,24 @@
 
 from __future__ import annotations
 
-RULE_NAMES = {
+from collections.abc import Mapping
+
+from ..catalogue import later, say
+
+
+def rule_name(rule: str) -> str:
+    """What people call a rule."""
+    return say(RULE_NAMES.get(rule, rule))
+
+
+def consequence(rule: str, *, unsure: bool) -> str:
+    """What most likely happens on a device whose rule a file breaks; ``unsure`` where it may have none of it."""
+    what = say(CONSEQUENCES.get(rule, MAY_NOT_PLAY))
+    return say("perhaps {what}", what=what) if unsure else what
+
+
+MAY_NOT_PLAY = later("it may not play")
+RULE_NAMES: Mapping[str, str] = {
     "container": "container",
     "extension": "file extension",
     "index": "index",
@@ -37,7 +54,7 @@ RULE_NAMES = {
     "same_bytes": "the same bytes",
 }
 
-CONSEQUENCES = {
+CONSEQUENCES: Mapping[str, str] = {
     "container": "it will not open the file",
     "extension": "it may not find the file",
     "index": "it starts only when the whole file has arrived",
@@ -59,4 +76,3 @@ CONSEQUENCES = {
     "audio_bitrate": "the sound may stutter",
     "audio_profile": "it may be silent",
 }
-"""What most likely happens on a device whose rule a file breaks."""

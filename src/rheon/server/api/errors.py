@@ -13,6 +13,7 @@ from django.http import Http404, HttpRequest, JsonResponse
 from rest_framework.exceptions import APIException, ValidationError
 from rest_framework.response import Response
 
+from rheon.core.catalogue import later, say
 from rheon.core.errors import (
     OutsideFolders,
     PassphraseRefused,
@@ -36,9 +37,11 @@ STATUS: tuple[tuple[type[RheonError], int], ...] = (
     (TooManyTries, 429),
 )
 
-FULL = "The disk that holds Rheon's own data is full. Free some space and try again; what was stored is not lost."
-BUSY = "Rheon is writing a lot just now. Try again in a moment."
-FAILING = "The disk that holds Rheon's own data reports an error. Look after it first; 'rheon doctor' says more."
+FULL = later(
+    "The disk that holds Rheon's own data is full. Free some space and try again; what was stored is not lost."
+)
+BUSY = later("Rheon is writing a lot just now. Try again in a moment.")
+FAILING = later("The disk that holds Rheon's own data reports an error. Look after it first; 'rheon doctor' says more.")
 LEAST_ROOM_BYTES = 1 << 20
 DATABASE = {
     "disk is full": ("state_full", FULL, 507),
@@ -54,11 +57,11 @@ def handle(error: Exception, context: dict[str, Any]) -> Response:
         status = next((status for kind, status in STATUS if isinstance(error, kind)), 400)
         return _answer(error.code, error.message, status)
     if isinstance(error, Http404):
-        return _answer("not_found", "This is not there any more. Go back and look at the list again.", 404)
+        return _answer("not_found", say("This is not there any more. Go back and look at the list again."), 404)
     if isinstance(error, PermissionDenied):
-        return _answer("refused", "This page is out of date. Load it again.", 403)
+        return _answer("refused", say("This page is out of date. Load it again."), 403)
     if isinstance(error, ValidationError):
-        return _answer("bad_request", _field_sentence(error.detail), 400)
+        return _answer("bad_request", " ".join(map(str, error.detail)), 400)
     if isinstance(error, APIException):
         return _answer(error.default_code, str(error.detail), error.status_code)
     return _answer(*_unforeseen(error))
@@ -76,18 +79,12 @@ def _unforeseen(error: BaseException | None) -> tuple[str, str, int]:
         log.error("the database refused: %s", error)
         # where there is no room for the index of its journal, it only says that something failed
         room = place_of(settings.STATE)
-        return DATABASE["disk is full"] if room and room.free_bytes < LEAST_ROOM_BYTES else refused
+        full = room is not None and room.free_bytes < LEAST_ROOM_BYTES
+        code, message, status = DATABASE["disk is full"] if full else refused
+        return code, say(message), status
     log.error("unforeseen error", exc_info=error)
-    return "unforeseen", "Something went wrong in the server. Try again; the log says more.", 500
+    return "unforeseen", say("Something went wrong in the server. Try again; the log says more."), 500
 
 
 def _answer(code: str, message: str, status: int) -> Response:
     return Response({"code": code, "message": message}, status=status)
-
-
-def _field_sentence(detail: Any) -> str:
-    if isinstance(detail, dict):
-        return " ".join(f"{field}: {_field_sentence(faults)}" for field, faults in detail.items())
-    if isinstance(detail, list):
-        return " ".join(map(str, detail))
-    return str(detail)

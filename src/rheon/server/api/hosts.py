@@ -6,10 +6,15 @@ import ipaddress
 import socket
 from collections.abc import Iterable
 
+from rheon.core.catalogue import later
+
 from .limits import Application, Receive, Scope, Send, refuse
 
 LOCAL = frozenset({"localhost", "127.0.0.1", "[::1]"})
-OTHER_NAME = {"code": "refused", "message": "Rheon is not called like that. Add the name to “hosts” in its settings."}
+OTHER_NAME = {
+    "code": "refused",
+    "message": later("Rheon is not called like that. Add the name to “hosts” in its settings."),
+}
 
 
 class KnownHosts:

@@ -6,16 +6,19 @@ import json
 from collections.abc import Awaitable, Callable, MutableMapping
 from typing import Any
 
+from rheon.core.catalogue import later, say
+
 MOST_BODY_BYTES = 1 << 20
 """The largest thing that is ever sent is a profile of some kilobytes."""
-TOO_LARGE = {"code": "too_large", "message": "This is more than Rheon takes in one call. Send less."}
-OTHER_PAGE = {"code": "refused", "message": "Only Rheon's own page may ask for this."}
+TOO_LARGE = {"code": "too_large", "message": later("This is more than Rheon takes in one call. Send less.")}
+OTHER_PAGE = {"code": "refused", "message": later("Only Rheon's own page may ask for this.")}
 OWN_SITES = ("", "same-origin", "none")
 
 Scope = MutableMapping[str, Any]
 Receive = Callable[[], Awaitable[MutableMapping[str, Any]]]
 Send = Callable[[MutableMapping[str, Any]], Awaitable[None]]
-Application = Callable[[Scope, Receive, Send], Awaitable[None]]
+Application = Callable[[Any, Any, Any], Awaitable[None]]
+"""An ASGI application; each library spells the types of what it is called with in its own way."""
 
 
 class BoundedCalls:
@@ -58,7 +61,7 @@ class _Counted:
 
 async def refuse(send: Send, status: int, document: dict[str, str]) -> None:
     """Answer with a document, without reading what is still on its way."""
-    body = json.dumps(document).encode()
+    body = json.dumps({**document, "message": say(document["message"])}).encode()
     headers = [(b"content-type", b"application/json"), (b"content-length", str(len(body)).encode())]
     headers.append((b"connection", b"close"))
     await send({"type": "http.response.start", "status": status, "headers": headers})

@@ -7,12 +7,17 @@ from rheon.server.bench import api as bench
 from rheon.server.bench import media as bench_media
 from rheon.server.home import api as home
 from rheon.server.household import api as household
+from rheon.server.live.documents import Live
 from rheon.server.outbox import api as outbox
 from rheon.server.outbox import media as outbox_media
 from rheon.server.shelf import api as shelf
 from rheon.server.shelf import media as shelf_media
 from rheon.server.worklist import api as worklist
 
+from .schema import declared
+
+declared(Live)
+"""What the live stream's events hold: no operation answers with it."""
 urlpatterns = [
     path("schema", SpectacularAPIView.as_view()),
     path("health", home.Health.as_view()),
@@ -43,7 +48,7 @@ urlpatterns = [
     path("household/devices", household.Devices.as_view()),
     path("household/members", household.Members.as_view()),
     path("household/members/<int:member_id>", household.OneMember.as_view()),
-    path("household/asking", household.AskingTheDevice.as_view()),
+    path("household/pairing", household.ThePairing.as_view()),
     path("household/profile-check", household.ProfileCheck.as_view()),
     path("household/profiles/<str:profile_id>", household.CatalogueProfile.as_view()),
     path("household/finding", household.Finding.as_view()),
@@ -58,16 +63,17 @@ urlpatterns = [
     path("bench", bench.Table.as_view()),
     path("bench/picks", bench.Picks.as_view()),
     path("bench/cells", bench.Cells.as_view()),
-    path("bench/columns", bench.Columns.as_view()),
-    path("bench/columns/<int:device_id>", bench.OneColumn.as_view()),
+    path("bench/goals", bench.Goals.as_view()),
+    path("bench/targets", bench.Targets.as_view()),
+    path("bench/targets/<int:target_id>", bench.OneTarget.as_view()),
     path("bench/titles/<int:title_id>/verdicts", bench.Verdicts.as_view()),
-    path("bench/titles/<int:title_id>/serving", bench.Serving.as_view()),
-    path("bench/plans/<int:title_id>/<int:device_id>", bench.Sheet.as_view()),
-    path("bench/plans/<int:title_id>/<int:device_id>/carry", bench.Carry.as_view()),
-    path("bench/plans/<int:title_id>/<int:device_id>/sets", bench.SetsOfCell.as_view()),
-    path("bench/plans/<int:title_id>/<int:device_id>/sets/<int:set_id>", bench.SetOfCell.as_view()),
-    path("bench/plans/<int:title_id>/<int:device_id>/frames/<int:number>/before.jpg", bench_media.before),
-    path("bench/plans/<int:title_id>/<int:device_id>/frames/<int:number>/after.jpg", bench_media.after),
+    path("bench/titles/<int:title_id>/sharing", bench.Sharing.as_view()),
+    path("bench/plans/<int:title_id>/<int:target_id>", bench.Sheet.as_view()),
+    path("bench/plans/<int:title_id>/<int:target_id>/transfer", bench.Transfer.as_view()),
+    path("bench/plans/<int:title_id>/<int:target_id>/sets", bench.SetsOfCell.as_view()),
+    path("bench/plans/<int:title_id>/<int:target_id>/sets/<int:set_id>", bench.SetOfCell.as_view()),
+    path("bench/plans/<int:title_id>/<int:target_id>/frames/<int:number>/before.jpg", bench_media.before),
+    path("bench/plans/<int:title_id>/<int:target_id>/frames/<int:number>/after.jpg", bench_media.after),
     path("bench/sets", bench.Sets.as_view()),
     path("bench/sets/<int:set_id>", bench.OneSet.as_view()),
     path("bench/sets/<int:set_id>/pins.json", bench.set_file),

@@ -11,7 +11,7 @@ from django.utils.decorators import sync_and_async_middleware
 from rest_framework.authentication import SessionAuthentication
 from rest_framework.request import Request
 
-from .fields import MOST_ID
+from .documents import MOST_ID
 
 # inline styles stay allowed for the positions that the interface library computes; inline scripts never are
 POLICY = (

@@ -11,18 +11,19 @@ from typing import Any
 from django.db.models import TextField
 from django.db.models.functions import Cast
 
-from rheon.core.devices import DeviceProfile
+from rheon.core.devices import DeviceProfile, Verdict
 from rheon.core.errors import PlanError
 from rheon.core.media import Title as CoreTitle
 from rheon.core.media import mark_of
-from rheon.core.planning import Balance, Plan, PlanRequest, plan, read_pins
+from rheon.core.planning import Balance, Estimate, Plan, PlanRequest, plan, read_pins
 from rheon.core.wording import sentence
-from rheon.server.household import queries as household
-from rheon.server.household.models import Device
+from rheon.server.household.wishes import Liked, household_wishes, liked
 from rheon.server.shelf.models import Title
 
-from .models import Setting
+from . import documents
+from .models import CellOverride, Target
 from .planning import bench_balance
+from .targets import targets
 
 MOST_KEPT = 60_000
 MOST_TITLES = 2_000
@@ -32,9 +33,9 @@ MOST_TITLES = 2_000
 class Planned:
     """What a cell shows, and a mark that is the same for plans that make the same file."""
 
-    verdict: str
+    verdict: Verdict
     reason: str
-    estimate: dict[str, Any] | None
+    estimate: Estimate | None
     surround: bool
     broken: int
     file: str | None
@@ -66,50 +67,52 @@ _cells, _titles, _profiles = Kept(MOST_KEPT), Kept(MOST_TITLES), Kept(MOST_TITLE
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class _Column:
-    """A device with what its cells rest on."""
+    """A target with what its cells rest on."""
 
-    device: Device
-    liked: household.Liked
+    target: Target
+    free_bytes: int | None
+    liked: Liked
     profiles: tuple[DeviceProfile, ...]
     mark: int
 
 
-def cells_document(title_ids: Sequence[int], named: str | None = None) -> list[dict[str, Any]]:
-    """Every cell of these titles, title by title, device by device, at a balance (the Bench's where none is named)."""
-    everyone = household.household_wishes()
-    columns = [_column(device, household.liked(device, everyone)) for device in household.columns()]
-    settings = {(row.title_id, row.device_id): row for row in Setting.objects.filter(title_id__in=title_ids)}
-    balance = Balance(named) if named else bench_balance()
+def cells_document(title_ids: Sequence[int], named: Balance | None = None) -> list[documents.Cell]:
+    """Every cell of these titles, title by title, target by target, at a balance (the Bench's where none is named)."""
+    everyone = household_wishes()
+    columns = [_column(target, liked(target.device, everyone)) for target in targets()]
+    settings = {(row.title_id, row.target_id): row for row in CellOverride.objects.filter(title_id__in=title_ids)}
+    balance = named or bench_balance()
     # the stored text tells whether a title changed, without reading what it says
     found = Title.objects.filter(pk__in=title_ids).annotate(
         said=Cast("document", TextField()), seen=Cast("survey", TextField()), sampled=Cast("samples", TextField())
     )
     rows = {row.pk: row for row in found.defer("document", "survey", "samples", "outline")}
-    cells: list[dict[str, Any]] = []
+    cells: list[documents.Cell] = []
     for pk in title_ids:
         if pk in rows:
             cells += _row(rows[pk], columns, settings, balance)
     return cells
 
 
-def _column(device: Device, liked: household.Liked) -> _Column:
-    said = tuple((row.name, repr(row.profile)) for row in device.served())
+def _column(target: Target, wishes: Liked) -> _Column:
+    said = target.goal or tuple((row.name, repr(row.profile)) for row in target.devices)
     profiles = _profiles.get(said)
     if profiles is None:
-        profiles = device.core_profiles()
+        profiles = target.profiles
         _profiles.put(said, profiles)
-    return _Column(device=device, liked=liked, profiles=profiles, mark=hash((device.pk, said, liked)))
+    mark = hash((target.pk, said, wishes))
+    return _Column(target=target, free_bytes=target.free_bytes, liked=wishes, profiles=profiles, mark=mark)
 
 
 def _row(
-    title: Any, columns: Sequence[_Column], settings: dict[tuple[int, int], Setting], balance: Balance
-) -> list[dict[str, Any]]:
-    """A title's cells; one whose file would be the same as an earlier one's names that device."""
+    title: Any, columns: Sequence[_Column], settings: dict[tuple[int, int], CellOverride], balance: Balance
+) -> list[documents.Cell]:
+    """A title's cells; one whose file would be the same as an earlier one's names that target."""
     mark = hash((title.said, title.seen, title.sampled, title.name, title.angle, repr(title.chapter_names)))
-    cells: list[dict[str, Any]] = []
+    cells: list[documents.Cell] = []
     first: dict[str, int] = {}
     for column in columns:
-        own = settings.get((title.pk, column.device.pk))
+        own = settings.get((title.pk, column.target.pk))
         wanted = Balance(own.balance) if own and own.balance else balance
         pins = own.pins if own else {}
         key = (title.pk, mark, column.mark, wanted, repr(sorted(pins.items())))
@@ -117,12 +120,22 @@ def _row(
         if made is None:
             made = _planned(title, mark, column, wanted, pins)
             _cells.put(key, made)
-        cell = _cell(title.pk, column.device, made)
-        if made.file is not None:
-            earlier = first.setdefault(made.file, column.device.pk)
-            cell["same_as"] = earlier if earlier != column.device.pk else None
-        cell["by_hand"] = bool(pins or (own and own.balance))
-        cells.append(cell)
+        target = column.target.pk
+        earlier = first.setdefault(made.file, target) if made.file is not None else target
+        cells.append(
+            documents.Cell(
+                title_id=title.pk,
+                target_id=target,
+                verdict=made.verdict,
+                reason=made.reason,
+                estimate=made.estimate,
+                surround=made.surround,
+                same_as=earlier if earlier != target else None,
+                by_hand=bool(pins or (own and own.balance)),
+                broken=made.broken,
+                too_large=_too_large(made.estimate, column.free_bytes),
+            )
+        )
     return cells
 
 
@@ -141,53 +154,26 @@ def _planned(title: Any, mark: int, column: _Column, balance: Balance, pins: dic
             pins=read_pins(pins),
             languages=column.liked.languages,
             sound=column.liked.sound,
-            words=column.liked.words,
+            subtitles=column.liked.subtitles,
             samples=title.core_samples(),
         )
         made = plan(request, explained=False)
     except PlanError as error:
-        return Planned(verdict="cannot", reason=error.what, estimate=None, surround=False, broken=0, file=None)
+        return Planned(verdict=Verdict.CANNOT, reason=error.what, estimate=None, surround=False, broken=0, file=None)
     return _shown(made)
 
 
 def _shown(made: Plan) -> Planned:
     sound = made.settings.sound if made.settings else None
     return Planned(
-        verdict=made.treatment.value,
+        verdict=made.treatment,
         reason=sentence(made.reason),
-        estimate=estimate_document(made),
+        estimate=made.estimate,
         surround=bool(sound and sound.channels > 2),
         broken=len(made.breaches),
         file=mark_of(made.settings) if made.settings else None,
     )
 
 
-def estimate_document(made: Plan) -> dict[str, Any] | None:
-    expected = made.estimate
-    if expected is None:
-        return None
-    return {
-        "size_bytes": expected.size_bytes,
-        "size_low_bytes": expected.size_low_bytes,
-        "size_high_bytes": expected.size_high_bytes,
-        "time_s": expected.time_s,
-        "time_low_s": expected.time_low_s,
-        "time_high_s": expected.time_high_s,
-    }
-
-
-def _cell(title_id: int, device: Device, made: Planned) -> dict[str, Any]:
-    estimate = made.estimate
-    size = int(estimate["size_bytes"]) if estimate else 0
-    return {
-        "title_id": title_id,
-        "device_id": device.pk,
-        "verdict": made.verdict,
-        "reason": made.reason,
-        "estimate": estimate,
-        "surround": made.surround,
-        "same_as": None,
-        "by_hand": False,
-        "broken": made.broken,
-        "too_large": device.free_bytes is not None and size > device.free_bytes,
-    }
+def _too_large(estimate: Estimate | None, free_bytes: int | None) -> bool:
+    return estimate is not None and free_bytes is not None and estimate.size_bytes > free_bytes

@@ -1,201 +1,188 @@
-"""The shapes of the Bench's documents."""
+"""The Bench's documents: what its calls give."""
 
 from __future__ import annotations
 
-from rest_framework import serializers
+from typing import Literal
 
-from rheon.server.api.schema import BALANCES, DEVICE_KINDS, ROLES, VERDICTS
-from rheon.server.household.models import Column
+from rheon.core.devices import DeviceKind, Verdict
+from rheon.core.media import Role
+from rheon.core.planning import Balance, Choice, Estimate, Range
+from rheon.server.api.documents import Document
 
-
-class EstimateSerializer(serializers.Serializer):
-    size_bytes = serializers.IntegerField()
-    size_low_bytes = serializers.IntegerField()
-    size_high_bytes = serializers.IntegerField()
-    time_s = serializers.FloatField()
-    time_low_s = serializers.FloatField()
-    time_high_s = serializers.FloatField()
+from .models import TargetKind
 
 
-class RowSerializer(serializers.Serializer):
-    id = serializers.IntegerField()
-    name = serializers.CharField()
-    role = serializers.ChoiceField(choices=ROLES)
-    duration_s = serializers.FloatField()
-    size_bytes = serializers.IntegerField()
-    detail = serializers.CharField()
+class Row(Document):
+    id: int
+    name: str
+    role: Role
+    duration_s: float
+    size_bytes: int
+    detail: str
 
 
-class ColumnSerializer(serializers.Serializer):
-    id = serializers.IntegerField()
-    name = serializers.CharField()
-    column = serializers.ChoiceField(choices=Column)
-    kind = serializers.ChoiceField(choices=DEVICE_KINDS)
-    model = serializers.CharField()
-    detail = serializers.CharField()
-    free_bytes = serializers.IntegerField(allow_null=True)
-    largest_file_bytes = serializers.IntegerField(allow_null=True)
-    used = serializers.IntegerField()
+class Target(Document):
+    """A column: ``model`` and ``detail`` say more of the device, or of those that share a file."""
+
+    id: int
+    kind: TargetKind
+    device_id: int | None
+    name: str
+    device_kind: DeviceKind
+    model: str
+    detail: str
+    free_bytes: int | None
+    largest_file_bytes: int | None
+    used: int
 
 
-class CellSerializer(serializers.Serializer):
+class Cell(Document):
     """``broken`` counts the rules that the file will break, ``too_large`` says that it is larger than what is free."""
 
-    title_id = serializers.IntegerField()
-    device_id = serializers.IntegerField()
-    verdict = serializers.ChoiceField(choices=VERDICTS)
-    reason = serializers.CharField()
-    estimate = EstimateSerializer(allow_null=True)
-    surround = serializers.BooleanField()
-    same_as = serializers.IntegerField(allow_null=True)
-    by_hand = serializers.BooleanField()
-    broken = serializers.IntegerField()
-    too_large = serializers.BooleanField()
+    title_id: int
+    target_id: int
+    verdict: Verdict
+    reason: str
+    estimate: Estimate | None
+    surround: bool
+    same_as: int | None
+    by_hand: bool
+    broken: int
+    too_large: bool
 
 
-class TableSerializer(serializers.Serializer):
-    balance = serializers.ChoiceField(choices=BALANCES)
-    titles = RowSerializer(many=True)
-    devices = ColumnSerializer(many=True)
+class Table(Document):
+    balance: Balance
+    titles: list[Row]
+    targets: list[Target]
 
 
-class PicksSerializer(serializers.Serializer):
-    title_ids = serializers.ListField(child=serializers.IntegerField())
+class Picks(Document):
+    title_ids: list[int]
 
 
-class ChoiceSerializer(serializers.Serializer):
-    value = serializers.CharField()
-    text = serializers.CharField()
+class Breach(Document):
+    device: str
+    rule: str
+    measured: str
+    allowed: str
+    consequence: str
 
 
-class RangeSerializer(serializers.Serializer):
-    low = serializers.FloatField()
-    high = serializers.FloatField()
-    unit = serializers.CharField()
-    before = serializers.CharField()
+class Decision(Document):
+    key: str
+    group: Literal["picture", "sound", "subtitles", "file"]
+    label: str
+    help: str
+    value: str
+    text: str
+    reason: str
+    pinned: bool
+    fine: bool
+    choices: tuple[Choice, ...]
+    ranges: tuple[Range, ...]
+    broken: list[Breach]
 
 
-class BreachSerializer(serializers.Serializer):
-    device = serializers.CharField()
-    rule = serializers.CharField()
-    measured = serializers.CharField()
-    allowed = serializers.CharField()
-    consequence = serializers.CharField()
+class DecisionChange(Document):
+    label: str
+    before: str | None
+    after: str | None
+    reason: str
 
 
-class DecisionSerializer(serializers.Serializer):
-    key = serializers.CharField()
-    group = serializers.ChoiceField(choices=["picture", "sound", "words", "file"])
-    label = serializers.CharField()
-    help = serializers.CharField()
-    value = serializers.CharField()
-    text = serializers.CharField()
-    reason = serializers.CharField()
-    pinned = serializers.BooleanField()
-    fine = serializers.BooleanField()
-    choices = ChoiceSerializer(many=True)
-    ranges = RangeSerializer(many=True)
-    broken = BreachSerializer(many=True)
+class Step(Document):
+    balance: Balance
+    estimate: Estimate | None
 
 
-class MoveSerializer(serializers.Serializer):
-    label = serializers.CharField()
-    before = serializers.CharField(allow_null=True)
-    after = serializers.CharField(allow_null=True)
-    reason = serializers.CharField()
+class Size(Document):
+    width: int
+    height: int
 
 
-class StepSerializer(serializers.Serializer):
-    balance = serializers.ChoiceField(choices=BALANCES)
-    estimate = EstimateSerializer(allow_null=True)
+class Rule(Document):
+    rule: str
+    ok: bool
+    measured: str
+    allowed: str
 
 
-class SizeSerializer(serializers.Serializer):
-    width = serializers.IntegerField()
-    height = serializers.IntegerField()
+class PinSet(Document):
+    id: int
+    name: str
+    pins: int
 
 
-class RuleSerializer(serializers.Serializer):
-    rule = serializers.CharField()
-    ok = serializers.BooleanField()
-    measured = serializers.CharField()
-    allowed = serializers.CharField()
+class Sheet(Document):
+    title_id: int
+    title_name: str
+    source_name: str
+    target_id: int
+    target_name: str
+    device_kind: DeviceKind
+    screen: Size | None
+    duration_s: float
+    chapters: list[float]
+    balance: Balance
+    own_balance: bool
+    treatment: Verdict
+    reason: str
+    decisions: list[Decision]
+    breaches: list[Breach]
+    missing: list[str]
+    changed: list[DecisionChange]
+    pins: list[str]
+    estimate: Estimate | None
+    sampled: bool
+    steps: list[Step]
+    limit_bytes: int | None
+    free_bytes: int | None
+    frame: Size | None
+    look: str
+    rules: list[Rule]
+    siblings: int
+    picked: int
+    sets: list[PinSet]
 
 
-class PinSetSerializer(serializers.Serializer):
-    id = serializers.IntegerField()
-    name = serializers.CharField()
-    pins = serializers.IntegerField()
+class DeviceVerdict(Document):
+    device_id: int
+    target_id: int
+    name: str
+    kind: DeviceKind
+    verdict: Verdict
+    reason: str
+    rules: list[Rule]
 
 
-class SheetSerializer(serializers.Serializer):
-    title_id = serializers.IntegerField()
-    title_name = serializers.CharField()
-    source_name = serializers.CharField()
-    device_id = serializers.IntegerField()
-    device_name = serializers.CharField()
-    device_kind = serializers.ChoiceField(choices=DEVICE_KINDS)
-    screen = SizeSerializer(allow_null=True)
-    duration_s = serializers.FloatField()
-    chapters = serializers.ListField(child=serializers.FloatField())
-    balance = serializers.ChoiceField(choices=BALANCES)
-    own_balance = serializers.BooleanField()
-    treatment = serializers.ChoiceField(choices=VERDICTS)
-    reason = serializers.CharField()
-    decisions = DecisionSerializer(many=True)
-    breaches = BreachSerializer(many=True)
-    missing = serializers.ListField(child=serializers.CharField())
-    moved = MoveSerializer(many=True)
-    pins = serializers.ListField(child=serializers.CharField())
-    estimate = EstimateSerializer(allow_null=True)
-    sampled = serializers.BooleanField()
-    steps = StepSerializer(many=True)
-    limit_bytes = serializers.IntegerField(allow_null=True)
-    free_bytes = serializers.IntegerField(allow_null=True)
-    frame = SizeSerializer(allow_null=True)
-    look = serializers.CharField()
-    rules = RuleSerializer(many=True)
-    siblings = serializers.IntegerField()
-    picked = serializers.IntegerField()
-    sets = PinSetSerializer(many=True)
+class Verdicts(Document):
+    title_id: int
+    title_name: str
+    devices: list[DeviceVerdict]
 
 
-class DeviceVerdictSerializer(serializers.Serializer):
-    device_id = serializers.IntegerField()
-    name = serializers.CharField()
-    kind = serializers.ChoiceField(choices=DEVICE_KINDS)
-    verdict = serializers.ChoiceField(choices=VERDICTS)
-    reason = serializers.CharField()
-    rules = RuleSerializer(many=True)
+class SharedFile(Document):
+    device_ids: list[int]
+    summary: str
+    estimate: Estimate | None
+    costs: list[str]
 
 
-class VerdictsSerializer(serializers.Serializer):
-    title_id = serializers.IntegerField()
-    title_name = serializers.CharField()
-    devices = DeviceVerdictSerializer(many=True)
+class Sharing(Document):
+    title_id: int
+    files: list[SharedFile]
+    as_it_is: list[int]
+    impossible: list[int]
 
 
-class SharedFileSerializer(serializers.Serializer):
-    device_ids = serializers.ListField(child=serializers.IntegerField())
-    summary = serializers.CharField()
-    estimate = EstimateSerializer(allow_null=True)
-    costs = serializers.ListField(child=serializers.CharField())
+class Goal(Document):
+    id: str
+    name: str
+    about: str
+    on_bench: bool
 
 
-class ServingSerializer(serializers.Serializer):
-    title_id = serializers.IntegerField()
-    files = SharedFileSerializer(many=True)
-    as_it_is = serializers.ListField(child=serializers.IntegerField())
-    impossible = serializers.ListField(child=serializers.IntegerField())
-
-
-class GoalSerializer(serializers.Serializer):
-    id = serializers.CharField()
-    name = serializers.CharField()
-    about = serializers.CharField()
-    on_bench = serializers.BooleanField()
-
-
-class CarriedSerializer(serializers.Serializer):
-    count = serializers.IntegerField()
-    left = serializers.ListField(child=serializers.CharField())
+class Transferred(Document):
+    count: int
+    left: list[str]

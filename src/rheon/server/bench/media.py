@@ -19,7 +19,7 @@ from rheon.server.shelf.actions.frames import FRAMES
 from rheon.server.shelf.models import Title
 
 from .api import cell_rows
-from .planning import request_for, stored_setting
+from .planning import request_for, stored_override
 from .queries import look_of
 
 MOST_LINES = 1080
@@ -28,31 +28,31 @@ _at_once = threading.Semaphore(2)
 
 
 @require_GET
-def before(request: HttpRequest, title_id: int, device_id: int, number: int) -> HttpResponse:
+def before(request: HttpRequest, title_id: int, target_id: int, number: int) -> HttpResponse:
     """A frame of the source, whole, in square pixels, as many lines as it has."""
-    title, _ = cell_rows(title_id, device_id)
+    title, _ = cell_rows(title_id, target_id)
 
-    def make(target: Path) -> None:
+    def make(path: Path) -> None:
         core = title.readable_title()
         lines = min(MOST_LINES, core.video.height if core.video else MOST_LINES)
         with _at_once:
-            target.write_bytes(frame_jpeg(core, _moment(title, number), lines))
+            path.write_bytes(frame_jpeg(core, _moment(title, number), lines))
 
     return _given(f"{material_mark(title)}-{number}-before.jpg", make)
 
 
 @require_GET
-def after(request: HttpRequest, title_id: int, device_id: int, number: int) -> HttpResponse:
+def after(request: HttpRequest, title_id: int, target_id: int, number: int) -> HttpResponse:
     """The same frame after crop, size and drawn-in subtitles of the plan."""
-    title, device = cell_rows(title_id, device_id)
+    title, target = cell_rows(title_id, target_id)
     try:
-        made = plan(request_for(title, device, stored_setting(title.pk, device.pk)), explained=False)
+        made = plan(request_for(title, target, stored_override(title.pk, target.pk)), explained=False)
     except RheonError as error:
         return HttpResponse(error.message, status=404, content_type="text/plain")
 
-    def make(target: Path) -> None:
+    def make(path: Path) -> None:
         with _at_once, tempfile.TemporaryDirectory() as work:
-            target.write_bytes(_preview(title, made, number, Path(work)))
+            path.write_bytes(_preview(title, made, number, Path(work)))
 
     return _given(f"{material_mark(title)}-{number}-{look_of(made)}.jpg", make)
 

@@ -6,11 +6,10 @@ from collections.abc import Mapping
 
 from rheon.core.media import Title as CoreTitle
 from rheon.core.planning import Balance, Plan, PlanRequest, plan, read_pins
-from rheon.server.household import queries as household
-from rheon.server.household.models import Device
+from rheon.server.household.wishes import liked
 from rheon.server.shelf.models import Title
 
-from .models import Bench, Setting
+from .models import Bench, CellOverride, Target
 
 
 def bench_balance() -> Balance:
@@ -19,34 +18,34 @@ def bench_balance() -> Balance:
 
 
 def request_for(
-    title: Title, device: Device, setting: Setting | None = None, core: CoreTitle | None = None
+    title: Title, target: Target, override: CellOverride | None = None, core: CoreTitle | None = None
 ) -> PlanRequest:
     """The request of one cell: what is liked there, and the Bench's balance where the cell has none.
 
     Raises ``BadPin``.
     """
-    own = setting.balance if setting and setting.balance else None
-    liked = household.liked(device)
+    own = override.balance if override and override.balance else None
+    wishes = liked(target.device)
     return PlanRequest(
         title=core or title.core_title(),
-        devices=device.core_profiles(),
+        devices=target.profiles,
         name=title.name,
         balance=Balance(own) if own else bench_balance(),
-        pins=read_pins(setting.pins if setting else {}),
-        languages=liked.languages,
-        sound=liked.sound,
-        words=liked.words,
+        pins=read_pins(override.pins if override else {}),
+        languages=wishes.languages,
+        sound=wishes.sound,
+        subtitles=wishes.subtitles,
         samples=title.core_samples(),
     )
 
 
-def plan_cell(title: Title, device: Device, setting: Setting | None) -> Plan:
+def plan_cell(title: Title, target: Target, override: CellOverride | None) -> Plan:
     """Raises ``BadPin`` or ``PlanError``."""
-    return plan(request_for(title, device, setting))
+    return plan(request_for(title, target, override))
 
 
-def stored_setting(title_id: int, device_id: int) -> Setting | None:
-    return Setting.objects.filter(title_id=title_id, device_id=device_id).first()
+def stored_override(title_id: int, target_id: int) -> CellOverride | None:
+    return CellOverride.objects.filter(title_id=title_id, target_id=target_id).first()
 
 
 def kept_pins(pins: Mapping[str, str | None]) -> dict[str, str]:

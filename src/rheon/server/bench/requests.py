@@ -3,80 +3,97 @@
 from __future__ import annotations
 
 import re
+from typing import Annotated, Literal
 
-from drf_spectacular.types import OpenApiTypes
-from drf_spectacular.utils import extend_schema_field
-from rest_framework import serializers
+from pydantic import AfterValidator, Field, WithJsonSchema
 
+from rheon.core.planning import Balance
 from rheon.core.system import is_text
-from rheon.server.api.fields import IdField
-from rheon.server.api.schema import BALANCES
+from rheon.server.api.documents import Body, Line, Query, RowId, Text
 
 MOST_ROWS = 200
-MOST_PINS, LONGEST_KEY = 100, 80
+MOST_PINS, LONGEST_KEY, LONGEST_PIN = 100, 80, 300
+
+NUMBERS = r"^\d{1,12}(,\d{1,12})*$"
 
 
-class BenchBalanceSerializer(serializers.Serializer):
-    balance = serializers.ChoiceField(choices=BALANCES)
+def _checked(text: str) -> str:
+    if not re.fullmatch(NUMBERS, text):
+        raise ValueError("say numbers with commas between them")
+    return text
 
 
-class PickChangeSerializer(serializers.Serializer):
-    title_ids = serializers.ListField(child=IdField(), max_length=5000)
-    picked = serializers.BooleanField()
+_Numbers = Annotated[str, AfterValidator(_checked), WithJsonSchema({"type": "string", "pattern": NUMBERS})]
+"""Row numbers with commas between them."""
 
 
-@extend_schema_field(OpenApiTypes.STR)
-class _Numbers(serializers.Field):
-    """Row numbers with commas between them."""
-
-    def to_internal_value(self, data: object) -> list[int]:
-        if not re.fullmatch(r"\d{1,12}(,\d{1,12})*", str(data)):
-            raise serializers.ValidationError("Say numbers with commas between them.")
-        return [int(part) for part in str(data).split(",")][:MOST_ROWS]
+def _numbers(text: str) -> list[int]:
+    return [int(part) for part in text.split(",")][:MOST_ROWS]
 
 
-class CellsWantedSerializer(serializers.Serializer):
+class BenchBalance(Body):
+    balance: Balance
+
+
+class PickChange(Body):
+    title_ids: Annotated[list[RowId], Field(max_length=5000)]
+    picked: bool
+
+
+class CellsWanted(Query):
     """Of which titles, and at which balance (the Bench's where none is named)."""
 
-    titles = _Numbers()
-    balance = serializers.ChoiceField(choices=BALANCES, required=False)
+    titles: _Numbers
+    balance: Balance | None = None
+
+    @property
+    def title_ids(self) -> list[int]:
+        return _numbers(self.titles)
 
 
-class SheetChangeSerializer(serializers.Serializer):
+def _no_lone_surrogate(key: str) -> str:
+    if not is_text(key):
+        raise ValueError("these are no decisions of a plan")
+    return key
+
+
+class SheetChange(Body):
     """``pins`` maps decision keys to values; ``null`` lets Rheon choose again."""
 
-    balance = serializers.ChoiceField(choices=BALANCES, required=False)
-    pins = serializers.DictField(
-        child=serializers.CharField(allow_null=True, allow_blank=False, max_length=300, trim_whitespace=False),
-        required=False,
-    )
-
-    def validate_pins(self, value: dict[str, str | None]) -> dict[str, str | None]:
-        if len(value) > MOST_PINS or any(len(key) > LONGEST_KEY or not is_text(key) for key in value):
-            raise serializers.ValidationError("These are no decisions of a plan.")
-        return value
+    balance: Balance | None = None
+    pins: Annotated[
+        dict[
+            Annotated[str, Field(max_length=LONGEST_KEY), AfterValidator(_no_lone_surrogate)],
+            Annotated[Text, Field(min_length=1, max_length=LONGEST_PIN)] | None,
+        ],
+        Field(max_length=MOST_PINS),
+    ] = {}
 
 
-class CarrySerializer(serializers.Serializer):
-    to = serializers.ChoiceField(choices=["siblings", "picked"])
+class Transfer(Body):
+    to: Literal["siblings", "picked"]
 
 
-class KeepSetSerializer(serializers.Serializer):
-    name = serializers.CharField(max_length=80)
+class KeepSet(Body):
+    name: Annotated[Line, Field(min_length=1, max_length=80)]
 
 
-class SetFileSerializer(serializers.Serializer):
-    document = serializers.CharField(max_length=20_000)
+class SetFile(Body):
+    document: Annotated[Line, Field(min_length=1, max_length=20_000)]
 
 
-class ColumnWantedSerializer(serializers.Serializer):
+class TargetWanted(Body):
     """A goal by its id, or the devices that are to share a file."""
 
-    goal_id = serializers.CharField(max_length=80, required=False)
-    device_ids = serializers.ListField(child=IdField(), required=False, max_length=50)
+    goal_id: Annotated[Line, Field(max_length=80)] = ""
+    device_ids: Annotated[list[RowId], Field(max_length=50)] = []
 
 
-class ServingWantedSerializer(serializers.Serializer):
+class SharingWanted(Query):
     """For which devices; all of the household's where none are named."""
 
-    devices = _Numbers(required=False)
+    devices: _Numbers | None = None
+
+    @property
+    def device_ids(self) -> list[int] | None:
+        return None if self.devices is None else _numbers(self.devices)

@@ -53,7 +53,7 @@ def applied_migrations(path: Path) -> frozenset[Migration]:
                 return frozenset()
             return frozenset(db.execute("SELECT app, name FROM django_migrations"))
     except sqlite3.DatabaseError as error:
-        raise BackupRefused(f"{path} is no sound database: {error}.") from error
+        raise BackupRefused("{path} is no sound database: {error}.", path=path, error=error) from error
 
 
 def check_version(path: Path) -> bool:
@@ -61,7 +61,7 @@ def check_version(path: Path) -> bool:
     known, applied = known_migrations(), applied_migrations(path)
     apps = {label for label, _ in known}
     if newer := sorted(name for label, name in applied - known if label in apps):
-        raise DatabaseNewer(f"{path} was written by a newer Rheon ({', '.join(newer[:3])}).")
+        raise DatabaseNewer("{path} was written by a newer Rheon ({steps}).", path=path, steps=", ".join(newer[:3]))
     return bool(known - applied)
 
 
@@ -81,7 +81,9 @@ def hold_open(path: Path) -> sqlite3.Connection | None:
 def back_up(source: Path, target: Path) -> None:
     """Copy a database while it is in use, verified by opening the copy. Raises ``BackupRefused`` or ``OSError``."""
     if not source.exists():
-        raise BackupRefused(f"There is no database at {source}.", advice="Start Rheon once, or name its state folder.")
+        raise BackupRefused(
+            "There is no database at {source}.", source=source, advice="Start Rheon once, or name its state folder."
+        )
     unfinished = target.with_name(f".{target.name}.part")
     unfinished.unlink(missing_ok=True)
     unfinished.touch(mode=0o600)
@@ -93,7 +95,7 @@ def back_up(source: Path, target: Path) -> None:
         _to_disk(unfinished)
         unfinished.replace(target)
     except sqlite3.Error as error:
-        raise BackupRefused(f"{source} could not be copied: {error}.") from error
+        raise BackupRefused("{source} could not be copied: {error}.", source=source, error=error) from error
     finally:
         unfinished.unlink(missing_ok=True)
 
@@ -104,11 +106,11 @@ def verify(path: Path) -> None:
         with contextlib.closing(_open(path)) as db:
             said = [line for (line,) in db.execute("PRAGMA integrity_check")]
     except sqlite3.DatabaseError as error:
-        raise BackupRefused(f"{path} is no sound database: {error}.") from error
+        raise BackupRefused("{path} is no sound database: {error}.", path=path, error=error) from error
     if said != ["ok"]:
-        raise BackupRefused(f"{path} is damaged: {said[0]}.")
+        raise BackupRefused("{path} is damaged: {reason}.", path=path, reason=said[0])
     if not any(label == "shelf" for label, _ in applied_migrations(path)):
-        raise BackupRefused(f"{path} is no database of Rheon.")
+        raise BackupRefused("{path} is no database of Rheon.", path=path)
 
 
 def restore(source: Path, state: Path) -> Path | None:
@@ -163,7 +165,11 @@ def alone(state: Path, *, patience_s: float = 0.0) -> Iterator[None]:
             except BlockingIOError as error:
                 if time.monotonic() > until:
                     lock.seek(0)
-                    raise InUse(f"Rheon runs already on {state} (process {lock.read().strip() or '?'}).") from error
+                    raise InUse(
+                        "Rheon runs already on {state} (process {process}).",
+                        state=state,
+                        process=lock.read().strip() or "?",
+                    ) from error
                 time.sleep(0.05)
         lock.truncate(0)
         lock.write(str(os.getpid()))

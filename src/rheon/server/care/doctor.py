@@ -12,6 +12,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from pathlib import Path
 
+from rheon.core.catalogue import later, say
 from rheon.core.engine import FILTERS, engine_encoders, engine_filters, require
 from rheon.core.errors import RheonError
 from rheon.core.formats import encoder_names
@@ -25,7 +26,7 @@ OFTEN_USED = ("libx264", "libx265", "aac", "libmp3lame", "ac3", "libopus", "flac
 FONTS = (Path("/usr/share/fonts"), Path("/usr/local/share/fonts"), Path.home() / ".fonts")
 FONT_SUFFIXES = (".ttf", ".otf", ".ttc", ".pfb")
 LITTLE_BYTES, TOO_LITTLE_BYTES = 5_000_000_000, 500_000_000
-OPTICAL = "Add yourself to the group of the drive (often cdrom), then sign in anew."
+OPTICAL = later("Add yourself to the group of the drive (often cdrom), then sign in anew.")
 
 
 class State(StrEnum):
@@ -70,10 +71,13 @@ def look(loaded: Loaded) -> Iterator[Finding]:
 
 def _settings(loaded: Loaded) -> Iterator[Finding]:
     said = sum(origin != "as is usual" for origin in loaded.origins.values())
-    yield Finding(state=State.GOOD, about="settings", text=f"{said} set, the others as is usual")
+    yield Finding(state=State.GOOD, about="settings", text=say("{count} set, the others as is usual", count=said))
     for name in loaded.unknown:
         yield Finding(
-            state=State.WEAK, about="settings", text=f"there is no setting {name}", remedy="Correct or remove it."
+            state=State.WEAK,
+            about="settings",
+            text=say("there is no setting {name}", name=name),
+            remedy=say("Correct or remove it."),
         )
 
 
@@ -84,25 +88,29 @@ def _engine() -> Iterator[Finding]:
     often = [name for name in missing if name in OFTEN_USED]
     if missing:
         state = State.BAD if often else State.WEAK
-        remedy = "Install an ffmpeg that has them; plans that need one of them fail until then."
-        yield Finding(state=state, about="encoders", text=f"missing: {', '.join(missing)}", remedy=remedy)
+        remedy = say("Install an ffmpeg that has them; plans that need one of them fail until then.")
+        yield Finding(
+            state=state, about="encoders", text=say("missing: {names}", names=", ".join(missing)), remedy=remedy
+        )
     else:
-        yield Finding(state=State.GOOD, about="encoders", text=f"all {len(encoder_names())} are there")
+        yield Finding(state=State.GOOD, about="encoders", text=say("all {count} are there", count=len(encoder_names())))
     if lacking := sorted(set(FILTERS) - engine_filters()):
-        remedy = "Install an ffmpeg that has them."
-        yield Finding(state=State.BAD, about="filters", text=f"missing: {', '.join(lacking)}", remedy=remedy)
+        remedy = say("Install an ffmpeg that has them.")
+        yield Finding(
+            state=State.BAD, about="filters", text=say("missing: {names}", names=", ".join(lacking)), remedy=remedy
+        )
     else:
-        yield Finding(state=State.GOOD, about="filters", text=f"all {len(FILTERS)} are there")
+        yield Finding(state=State.GOOD, about="filters", text=say("all {count} are there", count=len(FILTERS)))
 
 
 def _fonts() -> Iterator[Finding]:
     for folder in FONTS:
         for _, _, names in os.walk(folder):
             if any(name.lower().endswith(FONT_SUFFIXES) for name in names):
-                yield Finding(state=State.GOOD, about="fonts", text=f"there are some in {folder}")
+                yield Finding(state=State.GOOD, about="fonts", text=say("there are some in {folder}", folder=folder))
                 return
-    remedy = "Install one, such as Debian's fonts-dejavu-core."
-    yield Finding(state=State.WEAK, about="fonts", text="none, so text subtitles can't be drawn", remedy=remedy)
+    remedy = say("Install one, such as Debian's fonts-dejavu-core.")
+    yield Finding(state=State.WEAK, about="fonts", text=say("none, so text subtitles can't be drawn"), remedy=remedy)
 
 
 def _state(settings: Settings) -> Iterator[Finding]:
@@ -110,22 +118,30 @@ def _state(settings: Settings) -> Iterator[Finding]:
     for path in (settings.state, database_of(settings.state), settings.state / "secret-key"):
         if path.exists() and stat.S_IMODE(path.stat().st_mode) & 0o077:
             yield Finding(
-                state=State.BAD, about="rights", text=f"others can look into {path}", remedy=f"chmod go= '{path}'"
+                state=State.BAD,
+                about="rights",
+                text=say("others can look into {path}", path=path),
+                remedy=f"chmod go= '{path}'",
             )
     if settings.state.exists() and settings.state.stat().st_uid != os.geteuid():
-        remedy = "Run Rheon as the one who owns it."
-        yield Finding(state=State.BAD, about="rights", text=f"{settings.state} belongs to somebody else", remedy=remedy)
+        remedy = say("Run Rheon as the one who owns it.")
+        yield Finding(
+            state=State.BAD,
+            about="rights",
+            text=say("{state} belongs to somebody else", state=settings.state),
+            remedy=remedy,
+        )
 
 
 def _database(settings: Settings) -> Iterator[Finding]:
     place = database_of(settings.state)
     if not applied_migrations(place):
-        yield Finding(state=State.GOOD, about="database", text="none yet; the first start makes it")
+        yield Finding(state=State.GOOD, about="database", text=say("none yet; the first start makes it"))
         return
     verify(place)
-    text = f"sound, {place.stat().st_size / 1e6:.1f} MB"
+    text = say("sound, {megabytes:.1f} MB", megabytes=place.stat().st_size / 1e6)
     if check_version(place):
-        text += "; the next start brings it forward and keeps a copy"
+        text = say("{state}; the next start brings it forward and keeps a copy", state=text)
     yield Finding(state=State.GOOD, about="database", text=text)
 
 
@@ -133,13 +149,18 @@ def _films(settings: Settings) -> Iterator[Finding]:
     for folder in settings.media:
         if not folder.is_dir():
             yield Finding(
-                state=State.WEAK, about="films", text=f"{folder} is not there", remedy="Mount it, or correct “media”."
+                state=State.WEAK,
+                about="films",
+                text=say("{folder} is not there", folder=folder),
+                remedy=say("Mount it, or correct “media”."),
             )
         elif not os.access(folder, os.R_OK | os.X_OK):
-            remedy = "Change its rights, or correct “media”."
-            yield Finding(state=State.WEAK, about="films", text=f"{folder} may not be read", remedy=remedy)
+            remedy = say("Change its rights, or correct “media”.")
+            yield Finding(
+                state=State.WEAK, about="films", text=say("{folder} may not be read", folder=folder), remedy=remedy
+            )
         else:
-            yield Finding(state=State.GOOD, about="films", text=f"{folder} can be read")
+            yield Finding(state=State.GOOD, about="films", text=say("{folder} can be read", folder=folder))
 
 
 def _output(settings: Settings) -> Iterator[Finding]:
@@ -147,32 +168,44 @@ def _output(settings: Settings) -> Iterator[Finding]:
     yield from _room("output", folder, LITTLE_BYTES, TOO_LITTLE_BYTES)
     place = place_of(folder)
     if place and place.largest_file_bytes:
-        text = f"{folder} is {place.file_system}, which takes no file over 4 GB"
-        yield Finding(state=State.WEAK, about="output", text=text, remedy="Choose another one for long films.")
+        text = say(
+            "{folder} is {file_system}, which takes no file over 4 GB", folder=folder, file_system=place.file_system
+        )
+        yield Finding(state=State.WEAK, about="output", text=text, remedy=say("Choose another one for long films."))
 
 
 def _room(about: str, folder: Path, little: int, too_little: int) -> Iterator[Finding]:
     place = place_of(folder)
     if place is None or not place.writable:
-        remedy = "Change its rights, or name another folder."
-        yield Finding(state=State.BAD, about=about, text=f"{folder} can't be written to", remedy=remedy)
+        remedy = say("Change its rights, or name another folder.")
+        yield Finding(
+            state=State.BAD, about=about, text=say("{folder} can't be written to", folder=folder), remedy=remedy
+        )
         return
     state = State.BAD if place.free_bytes < too_little else State.WEAK if place.free_bytes < little else State.GOOD
-    there = "" if place.exists else " (made when it is needed)"
-    text = f"{folder}{there}: {place.free_bytes / 1e9:.1f} GB free, {place.file_system or 'unknown file system'}"
-    yield Finding(state=state, about=about, text=text, remedy="" if state is State.GOOD else "Free some space there.")
+    where = str(folder) if place.exists else say("{folder} (made when it is needed)", folder=folder)
+    system = place.file_system or say("unknown file system")
+    free = place.free_bytes / 1e9
+    text = say("{folder}: {gigabytes:.1f} GB free, {file_system}", folder=where, gigabytes=free, file_system=system)
+    yield Finding(
+        state=state, about=about, text=text, remedy="" if state is State.GOOD else say("Free some space there.")
+    )
 
 
 def _drives(settings: Settings) -> Iterator[Finding]:
     for name in settings.drives:
         if ":" in name:
-            yield Finding(state=State.GOOD, about="drives", text=f"{name.partition(':')[0]} stands in for one")
+            yield Finding(
+                state=State.GOOD, about="drives", text=say("{name} stands in for one", name=name.partition(":")[0])
+            )
         elif not Path(name).exists():
-            yield Finding(state=State.GOOD, about="drives", text=f"no drive at {name}")
+            yield Finding(state=State.GOOD, about="drives", text=say("no drive at {name}", name=name))
         elif not os.access(name, os.R_OK):
-            yield Finding(state=State.WEAK, about="drives", text=f"{name} may not be read", remedy=OPTICAL)
+            yield Finding(
+                state=State.WEAK, about="drives", text=say("{name} may not be read", name=name), remedy=OPTICAL
+            )
         else:
-            yield Finding(state=State.GOOD, about="drives", text=f"{name} can be read")
+            yield Finding(state=State.GOOD, about="drives", text=say("{name} can be read", name=name))
 
 
 def _ports(settings: Settings) -> Iterator[Finding]:
@@ -182,19 +215,23 @@ def _ports(settings: Settings) -> Iterator[Finding]:
     try:
         with urllib.request.urlopen(address, timeout=3) as answer:
             if json.load(answer).get("healthy"):
-                yield Finding(state=State.GOOD, about="ports", text=f"Rheon answers at port {settings.port}")
+                yield Finding(
+                    state=State.GOOD, about="ports", text=say("Rheon answers at port {port}", port=settings.port)
+                )
                 return
     except (OSError, ValueError):
         pass
     check_port(settings)
-    yield Finding(state=State.GOOD, about="ports", text=f"port {settings.port} is free")
+    yield Finding(state=State.GOOD, about="ports", text=say("port {port} is free", port=settings.port))
 
 
 def _passphrase(settings: Settings) -> Iterator[Finding]:
     if has_passphrase(settings.state):
-        yield Finding(state=State.GOOD, about="passphrase", text="the page asks for one")
+        yield Finding(state=State.GOOD, about="passphrase", text=say("the page asks for one"))
     elif settings.is_local:
-        yield Finding(state=State.GOOD, about="passphrase", text="none is needed: only this machine reaches the page")
+        yield Finding(
+            state=State.GOOD, about="passphrase", text=say("none is needed: only this machine reaches the page")
+        )
     else:
-        text = "none, and others could open the page"
-        yield Finding(state=State.BAD, about="passphrase", text=text, remedy="Set one with 'rheon passphrase'.")
+        text = say("none, and others could open the page")
+        yield Finding(state=State.BAD, about="passphrase", text=text, remedy=say("Set one with 'rheon passphrase'."))

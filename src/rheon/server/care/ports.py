@@ -17,7 +17,10 @@ def check_port(settings: Settings) -> None:
             tried.bind((settings.listen, settings.port))
         except OSError as error:
             raise PortTaken(
-                f"Rheon can't listen at {settings.listen}, port {settings.port}: {error.strerror}."
+                "Rheon can't listen at {listen}, port {port}: {reason}.",
+                listen=settings.listen,
+                port=settings.port,
+                reason=error.strerror,
             ) from error
 
 

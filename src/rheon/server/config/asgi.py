@@ -1,6 +1,7 @@
 """The ASGI application that uvicorn serves."""
 
 import os
+from typing import cast
 
 from django.conf import settings
 from django.core.asgi import get_asgi_application
@@ -12,7 +13,7 @@ from uvicorn.middleware.proxy_headers import ProxyHeadersMiddleware  # noqa: E40
 
 from rheon.core.system import use_scratch  # noqa: E402
 from rheon.server.api.hosts import KnownHosts, UnderPrefix  # noqa: E402
-from rheon.server.api.limits import BoundedCalls  # noqa: E402
+from rheon.server.api.limits import Application, BoundedCalls  # noqa: E402
 from rheon.server.care.database import database_of, hold_open  # noqa: E402
 from rheon.server.shelf.folders import fence_in  # noqa: E402
 
@@ -20,7 +21,7 @@ use_scratch(settings.RHEON_SCRATCH)
 held = hold_open(database_of(settings.STATE))
 fence_in()
 guarded = KnownHosts(BoundedCalls(served), names=settings.HERE.hosts, on_network=not settings.HERE.is_local)
-application = UnderPrefix(guarded, prefix=settings.HERE.prefix)
+application: Application = UnderPrefix(guarded, prefix=settings.HERE.prefix)
 if settings.HERE.proxies:
     # only they are believed about who calls and whether TLS is spoken
-    application = ProxyHeadersMiddleware(application, trusted_hosts=list(settings.HERE.proxies))
+    application = cast("Application", ProxyHeadersMiddleware(application, trusted_hosts=list(settings.HERE.proxies)))

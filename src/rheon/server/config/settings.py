@@ -33,8 +33,8 @@ def _secret() -> str:
 
 RHEON_PORT = HERE.port
 # where a device is asked what it plays, and only while somebody has turned that on
-RHEON_DOOR_PORT = HERE.door_port
-RHEON_DOOR_HOST = HERE.door_host
+RHEON_PAIRING_PORT = HERE.pairing_port
+RHEON_PAIRING_HOST = HERE.pairing_host
 RHEON_MEDIA_FOLDERS = list(HERE.media)
 RHEON_OUTPUT_FOLDER = HERE.output
 RHEON_CACHE = STATE / "cache"
@@ -101,39 +101,22 @@ TASKS = {"default": {"BACKEND": "django_tasks_db.DatabaseBackend", "QUEUES": ["q
 REST_FRAMEWORK = {
     "DEFAULT_AUTHENTICATION_CLASSES": ["rheon.server.api.security.SamePage"],
     "DEFAULT_PERMISSION_CLASSES": [],
-    "DEFAULT_RENDERER_CLASSES": ["rest_framework.renderers.JSONRenderer"],
+    "DEFAULT_RENDERER_CLASSES": ["rheon.server.api.rendering.DocumentRenderer"],
     "DEFAULT_PARSER_CLASSES": ["rheon.server.api.parsing.BoundedJson"],
     "DEFAULT_SCHEMA_CLASS": "drf_spectacular.openapi.AutoSchema",
     "EXCEPTION_HANDLER": "rheon.server.api.errors.handle",
     "UNAUTHENTICATED_USER": None,
-    "UNICODE_JSON": False,  # names that are no text come through as they are
 }
 SPECTACULAR_SETTINGS = {
     "TITLE": "Rheon",
     "VERSION": "1",
+    "OAS_VERSION": "3.1.0",
     "SERVE_INCLUDE_SCHEMA": False,
-    "COMPONENT_SPLIT_REQUEST": True,
     "AUTHENTICATION_WHITELIST": [],
     "POSTPROCESSING_HOOKS": [
-        "drf_spectacular.hooks.postprocess_schema_enums",
+        "rheon.server.api.schema.add_components",
         "rheon.server.api.schema.bound_path_numbers",
     ],
-    "ENUM_NAME_OVERRIDES": {
-        "Sure": "rheon.server.api.schema.SURE_WORDS",
-        "Trouble": "rheon.server.api.schema.TROUBLES",
-        "QuestionId": "rheon.server.api.schema.QUESTION_IDS",
-        "EvidenceKind": "rheon.server.api.schema.EVIDENCE_KINDS",
-        "ChangeKind": "rheon.server.api.schema.CHANGE_KINDS",
-        "SourceState": "rheon.server.shelf.models.SourceState",
-        "JobState": "rheon.server.worklist.models.JobState",
-        "Balance": "rheon.server.api.schema.BALANCES",
-        "Verdict": "rheon.server.api.schema.VERDICTS",
-        "Role": "rheon.server.api.schema.ROLES",
-        "DriveState": "rheon.server.api.schema.DRIVE_STATES",
-        "SoundWish": "rheon.server.api.schema.SOUND_WISHES",
-        "WordsWish": "rheon.server.api.schema.WORDS_WISHES",
-        "DeviceKind": "rheon.server.api.schema.DEVICE_KINDS",
-    },
 }
 
 STATIC_URL = "static/"

@@ -9,11 +9,13 @@ from asgiref.sync import iscoroutinefunction, sync_to_async
 from django.http import HttpRequest, JsonResponse
 from django.utils.decorators import sync_and_async_middleware
 
+from rheon.core.catalogue import later
+
 from .actions.passphrase import is_signed_in
 
 OPEN = ("/api/session", "/api/health")
 """What is needed before one is signed in; the page itself holds nothing of anybody's."""
-SIGNED_OUT = {"code": "signed_out", "message": "Give the passphrase first."}
+SIGNED_OUT = {"code": "signed_out", "message": later("Give the passphrase first.")}
 
 
 def _shut(request: HttpRequest) -> bool:

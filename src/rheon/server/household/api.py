@@ -8,136 +8,108 @@ from django.utils import timezone
 from django.views.decorators.http import require_GET
 from drf_spectacular.utils import extend_schema
 from rest_framework.request import Request
-from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from rheon.core.devices import Answers, DeviceKind, hear, load_profile
-from rheon.server.api.asked import asked
+from rheon.core.devices import Answers, hear, load_profile
+from rheon.server.api.operations import operation
 
-from . import documents, trials
-from .actions import asking, devices, learning, people, renewing
-from .documents import AskingSerializer, DeviceSerializer, HeardSerializer, HouseholdSerializer, ProfileCheckSerializer
+from . import documents, queries, requests, trials
+from .actions import devices, learning, pairing, people, renewing
 from .models import Device, Member
-from .requests import (
-    AnswerSerializer,
-    AnswersSerializer,
-    DeviceChangeSerializer,
-    DocumentSerializer,
-    HouseholdChangeSerializer,
-    MemberChangeSerializer,
-    NewDeviceSerializer,
-    NewMemberSerializer,
-    OwnDeviceSerializer,
-    TrialSerializer,
-)
 from .tasks import make_clips_task
 
 
 class TheHousehold(APIView):
-    @extend_schema(operation_id="household", responses=HouseholdSerializer)
-    def get(self, request: Request) -> Response:
-        return Response(documents.household_document())
+    @operation("household")
+    def get(self, request: Request) -> documents.Household:
+        return queries.household_document()
 
-    @extend_schema(operation_id="changeHousehold", request=HouseholdChangeSerializer, responses=HouseholdSerializer)
-    def patch(self, request: Request) -> Response:
-        wanted = asked(HouseholdChangeSerializer, request.data)
-        if "languages" in wanted:
-            people.set_languages(wanted["languages"])
-        people.set_wishes({key: said for key, said in wanted.items() if key != "languages"})
-        return Response(documents.household_document())
+    @operation("changeHousehold")
+    def patch(self, request: Request, wanted: requests.HouseholdChange) -> documents.Household:
+        people.change_household(wanted)
+        return queries.household_document()
 
 
 class Members(APIView):
-    @extend_schema(operation_id="addMember", request=NewMemberSerializer, responses={201: HouseholdSerializer})
-    def post(self, request: Request) -> Response:
-        people.add_member(asked(NewMemberSerializer, request.data)["name"])
-        return Response(documents.household_document(), status=201)
+    @operation("addMember", status=201)
+    def post(self, request: Request, wanted: requests.NewMember) -> documents.Household:
+        people.add_member(wanted.name)
+        return queries.household_document()
 
 
 class OneMember(APIView):
-    @extend_schema(operation_id="changeMember", request=MemberChangeSerializer, responses=HouseholdSerializer)
-    def patch(self, request: Request, member_id: int) -> Response:
-        changes = asked(MemberChangeSerializer, request.data)
-        people.change_member(get_object_or_404(Member, pk=member_id), changes)
-        return Response(documents.household_document())
+    @operation("changeMember")
+    def patch(self, request: Request, member_id: int, wanted: requests.MemberChange) -> documents.Household:
+        people.change_member(get_object_or_404(Member, pk=member_id), wanted)
+        return queries.household_document()
 
-    @extend_schema(operation_id="removeMember", request=None, responses=HouseholdSerializer)
-    def delete(self, request: Request, member_id: int) -> Response:
+    @operation("removeMember")
+    def delete(self, request: Request, member_id: int) -> documents.Household:
         people.remove_member(get_object_or_404(Member, pk=member_id))
-        return Response(documents.household_document())
+        return queries.household_document()
 
 
 class Devices(APIView):
-    @extend_schema(operation_id="addDevice", request=NewDeviceSerializer, responses={201: DeviceSerializer})
-    def post(self, request: Request) -> Response:
-        wanted = asked(NewDeviceSerializer, request.data)
-        said = {**dict.fromkeys(wanted["yes"], True), **dict.fromkeys(wanted["no"], False)}
-        added = devices.add_device(wanted["profile_id"], wanted["name"], said)
-        return Response(documents.device_document(added), status=201)
+    @operation("addDevice", status=201)
+    def post(self, request: Request, wanted: requests.NewDevice) -> documents.Device:
+        said: dict[str, bool] = {**dict.fromkeys(wanted.yes, True), **dict.fromkeys(wanted.no, False)}
+        return queries.device_document(devices.add_device(wanted.profile_id, wanted.name, said))
 
 
 class OwnDevices(APIView):
-    @extend_schema(operation_id="addOwnDevice", request=OwnDeviceSerializer, responses={201: DeviceSerializer})
-    def post(self, request: Request) -> Response:
-        added = devices.add_own_device(**asked(OwnDeviceSerializer, request.data))
-        asking.drop_answers()
-        return Response(documents.device_document(added), status=201)
+    @operation("addOwnDevice", status=201)
+    def post(self, request: Request, wanted: requests.OwnDevice) -> documents.Device:
+        added = devices.add_own_device(wanted.document, wanted.name)
+        pairing.drop_answers()
+        return queries.device_document(added)
 
 
 class Finding(APIView):
-    @extend_schema(operation_id="findDevice", parameters=[AnswersSerializer], responses=HeardSerializer)
-    def get(self, request: Request) -> Response:
-        wanted = asked(AnswersSerializer, request.query_params)
-        answers = Answers(
-            kind=DeviceKind(wanted["kind"]) if "kind" in wanted else None,
-            year=wanted.get("year"),
-            said={
-                **dict.fromkeys(wanted["unknown"]),
-                **dict.fromkeys(wanted["yes"], True),
-                **dict.fromkeys(wanted["no"], False),
-            },
-        )
-        heard = hear(wanted["typed"], timezone.localdate().year, answers)
-        return Response(documents.heard_document(heard, list(answers.said)))
+    @operation("findDevice")
+    def get(self, request: Request, wanted: requests.AnswersSaid) -> documents.Heard:
+        said: dict[str, bool | None] = {
+            **dict.fromkeys(wanted.unknown),
+            **dict.fromkeys(wanted.yes, True),
+            **dict.fromkeys(wanted.no, False),
+        }
+        answers = Answers(kind=wanted.kind, year=wanted.year, said=said)
+        return queries.heard_document(hear(wanted.typed, timezone.localdate().year, answers), list(said))
 
 
 class ProfileCheck(APIView):
-    @extend_schema(operation_id="checkProfile", request=DocumentSerializer, responses=ProfileCheckSerializer)
-    def post(self, request: Request) -> Response:
-        return Response(documents.profile_check(asked(DocumentSerializer, request.data)["document"]))
+    @operation("checkProfile")
+    def post(self, request: Request, wanted: requests.ProfileDocument) -> documents.ProfileCheck:
+        return queries.profile_check(wanted.document)
 
 
 class CatalogueProfile(APIView):
-    @extend_schema(operation_id="profile", responses=DocumentSerializer)
-    def get(self, request: Request, profile_id: str) -> Response:
-        return Response({"document": documents.catalogue_text(profile_id)})
+    @operation("profile")
+    def get(self, request: Request, profile_id: str) -> documents.ProfileText:
+        return queries.catalogue_profile(profile_id)
 
 
 class OneDevice(APIView):
-    @extend_schema(operation_id="changeDevice", request=DeviceChangeSerializer, responses=DeviceSerializer)
-    def patch(self, request: Request, device_id: int) -> Response:
-        device = get_object_or_404(Device, pk=device_id)
-        changes = asked(DeviceChangeSerializer, request.data)
-        return Response(documents.device_document(devices.change_device(device, changes)))
+    @operation("changeDevice")
+    def patch(self, request: Request, device_id: int, wanted: requests.DeviceChange) -> documents.Device:
+        if wanted.member_id is not None:
+            get_object_or_404(Member, pk=wanted.member_id)
+        return queries.device_document(devices.change_device(get_object_or_404(Device, pk=device_id), wanted))
 
-    @extend_schema(operation_id="replaceProfile", request=DocumentSerializer, responses=DeviceSerializer)
-    def put(self, request: Request, device_id: int) -> Response:
+    @operation("replaceProfile")
+    def put(self, request: Request, device_id: int, wanted: requests.ProfileDocument) -> documents.Device:
         device = get_object_or_404(Device, pk=device_id)
-        text = asked(DocumentSerializer, request.data)["document"]
-        return Response(documents.device_document(devices.replace_profile(device, text)))
+        return queries.device_document(devices.replace_profile(device, wanted.document))
 
-    @extend_schema(operation_id="removeDevice", request=None, responses={204: None})
-    def delete(self, request: Request, device_id: int) -> Response:
+    @operation("removeDevice")
+    def delete(self, request: Request, device_id: int) -> None:
         devices.remove_device(get_object_or_404(Device, pk=device_id))
-        return Response(status=204)
 
 
 class DeviceAnswers(APIView):
-    @extend_schema(operation_id="answerQuestion", request=AnswerSerializer, responses=DeviceSerializer)
-    def post(self, request: Request, device_id: int) -> Response:
+    @operation("answerQuestion")
+    def post(self, request: Request, device_id: int, wanted: requests.Answer) -> documents.Device:
         device = get_object_or_404(Device, pk=device_id)
-        said = asked(AnswerSerializer, request.data)
-        return Response(documents.device_document(learning.answer(device, said["question"], yes=said["yes"])))
+        return queries.device_document(learning.answer(device, wanted.question, yes=wanted.yes))
 
 
 class DeviceTrials(APIView):
@@ -149,60 +121,55 @@ class DeviceTrials(APIView):
         path, name = trials.trial_file(device, request.query_params.get("line", "")[:80])
         return FileResponse(path.open("rb"), as_attachment=True, filename=name)
 
-    @extend_schema(operation_id="tellTrial", request=TrialSerializer, responses=DeviceSerializer)
-    def post(self, request: Request, device_id: int) -> Response:
+    @operation("tellTrial")
+    def post(self, request: Request, device_id: int, wanted: requests.Trial) -> documents.Device:
         device = get_object_or_404(Device, pk=device_id)
-        said = asked(TrialSerializer, request.data)
-        return Response(documents.device_document(learning.tell_trial(device, said["line"], works=said["works"])))
+        return queries.device_document(learning.tell_trial(device, wanted.line, works=wanted.works))
 
 
 class DeviceAsked(APIView):
-    @extend_schema(operation_id="takeAsked", request=DocumentSerializer, responses=DeviceSerializer)
-    def post(self, request: Request, device_id: int) -> Response:
+    @operation("takeAsked")
+    def post(self, request: Request, device_id: int, wanted: requests.ProfileDocument) -> documents.Device:
         device = get_object_or_404(Device, pk=device_id)
-        asked_profile = load_profile(asked(DocumentSerializer, request.data)["document"])
-        learned = learning.take_asked(device, asked_profile)
-        asking.drop_answers()
-        return Response(documents.device_document(learned))
+        learned = learning.take_asked(device, load_profile(wanted.document))
+        pairing.drop_answers()
+        return queries.device_document(learned)
 
 
 class DeviceKindAgain(APIView):
     """A device and the catalogue's word on its kind."""
 
-    @extend_schema(operation_id="startOver", request=None, responses=DeviceSerializer)
-    def post(self, request: Request, device_id: int) -> Response:
-        device = get_object_or_404(Device, pk=device_id)
-        return Response(documents.device_document(renewing.start_over(device)))
+    @operation("startOver")
+    def post(self, request: Request, device_id: int) -> documents.Device:
+        return queries.device_document(renewing.start_over(get_object_or_404(Device, pk=device_id)))
 
-    @extend_schema(operation_id="takeBack", request=None, responses=DeviceSerializer)
-    def delete(self, request: Request, device_id: int) -> Response:
-        device = get_object_or_404(Device, pk=device_id)
-        return Response(documents.device_document(renewing.take_back(device)))
+    @operation("takeBack")
+    def delete(self, request: Request, device_id: int) -> documents.Device:
+        return queries.device_document(renewing.take_back(get_object_or_404(Device, pk=device_id)))
 
 
 class DeviceNews(APIView):
-    @extend_schema(operation_id="markSeen", request=None, responses=DeviceSerializer)
-    def delete(self, request: Request, device_id: int) -> Response:
-        device = get_object_or_404(Device, pk=device_id)
-        return Response(documents.device_document(renewing.mark_seen(device)))
+    @operation("markSeen")
+    def delete(self, request: Request, device_id: int) -> documents.Device:
+        return queries.device_document(renewing.mark_seen(get_object_or_404(Device, pk=device_id)))
 
 
-class AskingTheDevice(APIView):
-    @extend_schema(operation_id="asking", responses=AskingSerializer)
-    def get(self, request: Request) -> Response:
-        return Response(documents.asking_document(asking.asking()))
+class ThePairing(APIView):
+    @operation("pairing")
+    def get(self, request: Request) -> documents.Pairing:
+        return queries.pairing_document(pairing.pairing())
 
-    @extend_schema(operation_id="openDoor", request=None, responses=AskingSerializer)
-    def post(self, request: Request) -> Response:
-        row = asking.open_door()
+    @operation("openPairing")
+    def post(self, request: Request) -> documents.Pairing:
+        row = pairing.open_pairing()
         make_clips_task.enqueue()
-        return Response(documents.asking_document(row))
+        return queries.pairing_document(row)
 
-    @extend_schema(operation_id="closeDoor", request=None, responses=AskingSerializer)
-    def delete(self, request: Request) -> Response:
-        asking.close_door()
-        asking.drop_answers()
-        return Response(documents.asking_document(asking.asking()))
+    @operation("closePairing")
+    def delete(self, request: Request) -> documents.Pairing:
+        pairing.close_pairing()
+        pairing.drop_answers()
+        return queries.pairing_document(pairing.pairing())
 
 
 @require_GET

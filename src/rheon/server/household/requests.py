@@ -2,100 +2,90 @@
 
 from __future__ import annotations
 
-from rest_framework import serializers
+from enum import StrEnum
+from typing import Annotated, Literal
 
-from rheon.server.api.fields import IdField
-from rheon.server.api.schema import DEVICE_KINDS, QUESTION_IDS, SOUND_WISHES, WORDS_WISHES
+from pydantic import AfterValidator, Field
 
-from .actions.people import known_languages
-from .models import Member
+from rheon.core.devices import QUESTIONS, DeviceKind
+from rheon.core.media import known_languages
+from rheon.core.planning import SoundWish, SubtitleWish
+from rheon.server.api.documents import Body, Line, Query, RowId, Text
 
 LARGEST_BYTES = 1 << 50
 
-
-class _Languages(serializers.ListField):
-    """BCP 47 tags; what is no language is left out."""
-
-    child = serializers.CharField(max_length=20)
-
-    def to_internal_value(self, data: object) -> list[str]:
-        return known_languages(super().to_internal_value(data))
-
-
-class _WishesSerializer(serializers.Serializer):
-    languages = _Languages(max_length=10, required=False)
-    sound = serializers.ChoiceField(choices=SOUND_WISHES, allow_blank=True, required=False)
-    words = serializers.ChoiceField(choices=WORDS_WISHES, allow_blank=True, required=False)
+_Languages = Annotated[
+    list[Annotated[str, Field(max_length=20)]], Field(max_length=10), AfterValidator(known_languages)
+]
+"""BCP 47 tags; what is no language is left out."""
+_Name = Annotated[Line, Field(min_length=1, max_length=80)]
+_Nickname = Annotated[Line, Field(max_length=80)]
+QuestionId = StrEnum("QuestionId", {name.upper(): name for name in QUESTIONS})  # type: ignore[misc]
+_Questions = Annotated[list[QuestionId], Field(max_length=len(QUESTIONS))]
 
 
-class HouseholdChangeSerializer(_WishesSerializer):
-    pass
+class HouseholdChange(Body):
+    """Only what is named changes; an empty wish leaves it to whoever is asked next."""
+
+    languages: _Languages = []
+    sound: SoundWish | Literal[""] = ""
+    subtitles: SubtitleWish | Literal[""] = ""
 
 
-class NewMemberSerializer(serializers.Serializer):
-    name = serializers.CharField(max_length=80)
+class NewMember(Body):
+    name: _Name
 
 
-class MemberChangeSerializer(_WishesSerializer):
-    name = serializers.CharField(max_length=80, required=False)
+class MemberChange(HouseholdChange):
+    name: _Name = ""
 
 
-class DeviceChangeSerializer(_WishesSerializer):
+class DeviceChange(HouseholdChange):
     """Only what is named changes; ``null`` takes member or free space back."""
 
-    name = serializers.CharField(max_length=80, required=False)
-    member_id = IdField(allow_null=True, required=False)
-    free_bytes = serializers.IntegerField(min_value=0, max_value=LARGEST_BYTES, allow_null=True, required=False)
-    favourite = serializers.BooleanField(required=False)
-
-    def validate_member_id(self, value: int | None) -> int | None:
-        if value is not None and not Member.objects.filter(pk=value).exists():
-            raise serializers.ValidationError("This member is not there any more.")
-        return value
+    name: _Name = ""
+    member_id: RowId | None = None
+    free_bytes: Annotated[int, Field(ge=0, le=LARGEST_BYTES)] | None = None
+    favourite: bool = False
 
 
-class _Questions(serializers.ListField):
-    child = serializers.ChoiceField(choices=QUESTION_IDS)
+class NewDevice(Body):
+    """Of the catalogue, with the questions that were answered by yes and by no."""
+
+    profile_id: _Name
+    name: _Nickname = ""
+    yes: _Questions = []
+    no: _Questions = []
 
 
-class _SaidSerializer(serializers.Serializer):
-    """Answers to questions: those answered by yes and those answered by no."""
-
-    yes = _Questions(max_length=len(QUESTION_IDS), required=False, default=list)
-    no = _Questions(max_length=len(QUESTION_IDS), required=False, default=list)
-
-
-class NewDeviceSerializer(_SaidSerializer):
-    profile_id = serializers.CharField(max_length=80)
-    name = serializers.CharField(max_length=80, allow_blank=True, default="")
-
-
-class DocumentSerializer(serializers.Serializer):
+class ProfileDocument(Body):
     """A profile's JSON document as text."""
 
-    document = serializers.CharField(max_length=100_000)
+    document: Annotated[Line, Field(min_length=1, max_length=100_000)]
 
 
-class OwnDeviceSerializer(DocumentSerializer):
-    name = serializers.CharField(max_length=80, allow_blank=True, default="")
+class OwnDevice(ProfileDocument):
+    name: _Nickname = ""
 
 
-class AnswersSerializer(_SaidSerializer):
+class AnswersSaid(Query):
     """What a person says of a device: in a sentence, or answer by answer. What is left out is not known."""
 
-    typed = serializers.CharField(max_length=200, allow_blank=True, default="", trim_whitespace=False)
-    kind = serializers.ChoiceField(choices=DEVICE_KINDS, required=False)
-    year = serializers.IntegerField(min_value=1995, max_value=2100, required=False)
-    unknown = _Questions(max_length=len(QUESTION_IDS), required=False, default=list)
+    typed: Annotated[Text, Field(max_length=200)] = ""
+    kind: DeviceKind | None = None
+    year: Annotated[int, Field(ge=1995, le=2100)] | None = None
+    yes: _Questions = []
+    no: _Questions = []
+    unknown: _Questions = []
 
 
-class AnswerSerializer(serializers.Serializer):
-    question = serializers.ChoiceField(choices=QUESTION_IDS)
-    yes = serializers.BooleanField()
+class Answer(Body):
+    question: QuestionId
+    yes: bool
 
 
-class TrialSerializer(serializers.Serializer):
+class Trial(Body):
     """How the test file for a doubtful line did: it played, or it did not."""
 
-    line = serializers.CharField(max_length=80)
-    works = serializers.BooleanField()
+    line: _Name
+    works: bool

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import asyncio
 import contextlib
-import json
 import logging
 from collections.abc import AsyncIterator
 from concurrent.futures import ThreadPoolExecutor
@@ -87,7 +86,7 @@ class LiveFeed:
 def _news(watch: DatabaseWatch) -> bytes | None:
     """The event to send where anything was committed since the last look."""
     try:
-        return f"event: live\ndata: {json.dumps(snapshot())}\n\n".encode() if watch.changed() else None
+        return f"event: live\ndata: {snapshot().model_dump_json()}\n\n".encode() if watch.changed() else None
     except Exception:
         log.exception("could not look at what changed")
         watch.forget()

@@ -2,39 +2,37 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from django.db.models import Count, Max, Sum
 
-from rheon.server.bench.models import Bench, Pick, Setting
-from rheon.server.household.models import Asking, Device, Household, Member
+from rheon.server.bench.models import Bench, CellOverride, Pick, Target
+from rheon.server.household.models import Device, Household, Member, Pairing
 from rheon.server.outbox.models import Output
 from rheon.server.shelf.models import FilmFolder, Source, Title
-from rheon.server.worklist.queries import running_document, worklist_mark
+from rheon.server.worklist.queries import running_jobs, worklist_mark
+
+from .documents import Counts, Live, Marks
 
 
-def snapshot() -> dict[str, Any]:
+def snapshot() -> Live:
     """What is being made, the counts of the bar, and marks that change when a place should be read again."""
-    worklist = running_document()
+    running, total = running_jobs()
     picks = list(Pick.objects.order_by("title_id").values_list("title_id", flat=True))
-    return {
-        **worklist,
-        "counts": {
-            "sources": Source.objects.count(),
-            "picked": len(picks),
-            "to_do": worklist["total"]["count"],
-            "fraction": round(worklist["total"]["fraction"], 3),
-            "outputs": Output.objects.count(),
-        },
-        "marks": {
-            "worklist": worklist_mark(),
-            "shelf": _shelf_mark(),
-            "bench": _bench_mark(picks),
-            "outbox": _outbox_mark(),
-            "household": _household_mark(),
-            "balance": _balance_mark(),
-        },
-    }
+    counts = Counts(
+        sources=Source.objects.count(),
+        picked=len(picks),
+        to_do=total.count,
+        fraction=round(total.fraction, 3),
+        outputs=Output.objects.count(),
+    )
+    marks = Marks(
+        worklist=worklist_mark(),
+        shelf=_shelf_mark(),
+        bench=_bench_mark(picks),
+        outbox=_outbox_mark(),
+        household=_household_mark(),
+        balance=_balance_mark(),
+    )
+    return Live(running=running, total=total, counts=counts, marks=marks)
 
 
 def _shelf_mark() -> str:
@@ -47,11 +45,14 @@ def _shelf_mark() -> str:
 def _bench_mark(picks: list[int]) -> str:
     sampled = Title.objects.filter(samples__isnull=False).count()
     looked_at = Title.objects.filter(survey__isnull=False).count()
-    settings = list(Setting.objects.values_list("id", "balance", "pins"))
-    devices = list(Device.objects.values_list("id", "name", "member_id", "languages", "sound", "words", "free_bytes"))
-    people = list(Member.objects.values_list("languages", "sound", "words"))
-    everyone = list(Household.objects.values_list("languages", "sound", "words"))
-    said = (settings, devices, people, everyone)
+    settings = list(CellOverride.objects.values_list("id", "balance", "pins"))
+    devices = list(
+        Device.objects.values_list("id", "name", "member_id", "languages", "sound", "subtitles", "free_bytes")
+    )
+    targets = list(Target.objects.values_list("id", "kind", "goal", "shares"))
+    people = list(Member.objects.values_list("languages", "sound", "subtitles"))
+    everyone = list(Household.objects.values_list("languages", "sound", "subtitles"))
+    said = (settings, devices, targets, people, everyone)
     return str(hash((tuple(picks), sampled, looked_at, repr(said))))
 
 
@@ -61,9 +62,9 @@ def _balance_mark() -> str:
 
 
 def _household_mark() -> str:
-    asking = list(Asking.objects.values_list("open_until", "at_clip", "problem", "wrong_tries"))
-    answered = Asking.objects.filter(profile__isnull=False).exists()
-    return f"{asking}|{answered}|{Member.objects.count()}|{Device.objects.count()}"
+    pairing = list(Pairing.objects.values_list("open_until", "at_clip", "problem", "wrong_tries"))
+    answered = Pairing.objects.filter(profile__isnull=False).exists()
+    return f"{pairing}|{answered}|{Member.objects.count()}|{Device.objects.count()}"
 
 
 def _outbox_mark() -> str:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from pathlib import Path
 from typing import Any
 
@@ -13,63 +14,62 @@ from rheon.core.system import is_there
 from rheon.server.bench.queries import rule_document
 from rheon.server.home.queries import output_folders
 from rheon.server.household.models import Device
+from rheon.server.worklist.queries import read_expected
 
+from . import documents
 from .models import Output
 
 PLAYED_BY_BROWSERS = {".mp4": "video/mp4", ".m4v": "video/mp4", ".mp3": "audio/mpeg", ".m4a": "audio/mp4"}
-
-
-OUTLINE = ("id", "title_id", "title_name", "device_names", "path", "size_bytes", "making_s", "checking_s", "held")
+OUTLINE = ("id", "title_id", "title_name", "device_names", "size_bytes", "making_s", "checking_s", "held")
 PAGE = 500
 
 
-def outputs_document(after: int) -> dict[str, Any]:
+def outputs_document(after: int) -> documents.Outbox:
     """How many outputs there are and how large, and a page of them, newest first, behind the one ``after``."""
     rows = Output.objects.filter(pk__lt=after) if after else Output.objects.all()
-    outputs = [_outline(row) for row in rows.values(*OUTLINE)[:PAGE]]
+    outputs = [
+        documents.Outline(**{key: row[key] for key in OUTLINE}, present=is_there(row["path"]))
+        for row in rows.values(*OUTLINE, "path")[:PAGE]
+    ]
     whole = Output.objects.aggregate(count=Count("id"), size_bytes=Sum("size_bytes", default=0))
-    return {**whole, "outputs": outputs}
+    return documents.Outbox(count=whole["count"], size_bytes=whole["size_bytes"], outputs=outputs)
 
 
-def _outline(row: dict[str, Any]) -> dict[str, Any]:
-    return {**{key: row[key] for key in OUTLINE if key != "path"}, "present": is_there(row["path"])}
-
-
-def output_document(output: Output) -> dict[str, Any]:
+def output_document(output: Output) -> documents.Output:
     path = Path(output.path)
-    return {
-        "id": output.pk,
-        "job_id": output.job_id,
-        "title_id": output.title_id,
-        "title_name": output.title_name,
-        "device_names": output.device_names,
-        "summary": output.summary,
-        "file_name": path.name,
-        "folder": _folder_text(path.parent),
-        "present": is_there(path),
-        "is_folder": path.is_dir(),
-        "media_type": PLAYED_BY_BROWSERS.get(path.suffix.lower()),
-        "size_bytes": output.size_bytes,
-        "making_s": output.making_s,
-        "checking_s": output.checking_s,
-        "expected": output.expected,
-        "checks": [_check(check) for check in output.checks],
-        "played_on": _played_on(output),
-        "made": output.made.isoformat(),
-    }
+    return documents.Output(
+        id=output.pk,
+        job_id=output.job_id,
+        title_id=output.title_id,
+        title_name=output.title_name,
+        device_names=output.device_names,
+        summary=output.summary,
+        file_name=path.name,
+        folder=_folder_text(path.parent),
+        present=is_there(path),
+        is_folder=path.is_dir(),
+        media_type=PLAYED_BY_BROWSERS.get(path.suffix.lower()),
+        size_bytes=output.size_bytes,
+        making_s=output.making_s,
+        checking_s=output.checking_s,
+        expected=read_expected(output.expected),
+        checks=[_check(check) for check in output.checks],
+        played_on=_played_on(output),
+        made=output.made,
+    )
 
 
-def _played_on(output: Output) -> list[dict[str, Any]]:
+def _played_on(output: Output) -> list[documents.PlayedOn]:
     """The devices that are still in the Household, each with what was reported last."""
     said = {report["device_id"]: report for report in output.reports}
     rows = Device.objects.filter(pk__in=output.device_ids)
     return [
-        {
-            "device_id": row.pk,
-            "device_name": row.name,
-            "reported": row.pk in said,
-            "trouble": said[row.pk]["trouble"] if row.pk in said else None,
-        }
+        documents.PlayedOn(
+            device_id=row.pk,
+            device_name=row.name,
+            reported=row.pk in said,
+            trouble=said[row.pk]["trouble"] if row.pk in said else None,
+        )
         for row in rows
     ]
 
@@ -82,6 +82,6 @@ def _folder_text(folder: Path) -> str:
     return folder.name
 
 
-def _check(check: dict[str, Any]) -> dict[str, Any]:
+def _check(check: Mapping[str, Any]) -> documents.Check:
     rules = [rule_document(load(RuleResult, result)) for result in check["results"]]
-    return {"device_name": check["device_name"], "kept": sum(rule["ok"] for rule in rules), "rules": rules}
+    return documents.Check(device_name=check["device_name"], kept=sum(rule.ok for rule in rules), rules=rules)

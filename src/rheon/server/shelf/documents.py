@@ -1,199 +1,182 @@
-"""The shapes of the Shelf's documents."""
+"""The Shelf's documents: what its calls take and give."""
 
 from __future__ import annotations
 
-from rest_framework import serializers
+from typing import Annotated, Literal
 
-from rheon.server.api.schema import DRIVE_STATES, ROLES
+from pydantic import Field
 
+from rheon.core.descriptions import Fact
+from rheon.core.media import Chapter, Gap, Role, Share
+from rheon.core.sources.images.drive import DriveState
+from rheon.server.api.documents import Body, Document, Line, Query, Text
+
+from .actions.film_folders import Proposal
+from .folders import Entry
 from .models import SourceState
 
-
-class ShareSerializer(serializers.Serializer):
-    title = serializers.IntegerField()
-    from_s = serializers.FloatField()
-    to_s = serializers.FloatField()
+LONGEST_PATH = 4096
 
 
-class GapSerializer(serializers.Serializer):
-    from_s = serializers.FloatField()
-    to_s = serializers.FloatField()
+class Strip(Document):
+    """What a length strip shows of what was read, beside its name, number and role."""
+
+    size_bytes: int
+    chapters: list[float]
+    reason: str
+    taken: str
+    taken_together: str
+    shares: tuple[Share, ...]
+    gaps: tuple[Gap, ...]
+    fault: str | None
+    part_of: int | None
 
 
-class TitleOutlineSerializer(serializers.Serializer):
-    id = serializers.IntegerField()
-    number = serializers.IntegerField()
-    name = serializers.CharField()
-    duration_s = serializers.FloatField()
-    role = serializers.ChoiceField(choices=ROLES)
-    size_bytes = serializers.IntegerField()
-    chapters = serializers.ListField(child=serializers.FloatField())
-    reason = serializers.CharField()
-    taken = serializers.CharField()
-    taken_together = serializers.CharField()
-    shares = ShareSerializer(many=True)
-    gaps = GapSerializer(many=True)
-    fault = serializers.CharField(allow_null=True)
-    part_of = serializers.IntegerField(allow_null=True)
+class TitleOutline(Strip):
+    id: int
+    number: int
+    name: str
+    duration_s: float
+    role: Role
 
 
-class ProblemSerializer(serializers.Serializer):
-    code = serializers.CharField()
-    message = serializers.CharField()
-    title = serializers.IntegerField(allow_null=True)
+class Problem(Document):
+    code: str
+    message: str
+    title: int | None
 
 
-class FilmFolderSerializer(serializers.Serializer):
-    id = serializers.IntegerField()
-    path = serializers.CharField()
-    found = serializers.IntegerField()
-    looking = serializers.BooleanField()
-    present = serializers.BooleanField()
+class FilmFolder(Document):
+    id: int
+    path: str
+    found: int
+    looking: bool
+    present: bool
 
 
-class ProposalSerializer(serializers.Serializer):
-    """A folder that seems to hold films: ``found`` of them were counted, and ``more`` says that it went on."""
-
-    path = serializers.CharField()
-    name = serializers.CharField()
-    mounted = serializers.BooleanField()
-    found = serializers.IntegerField()
-    more = serializers.BooleanField()
+class FilmFolders(Document):
+    folders: list[FilmFolder]
+    proposals: list[Proposal]
 
 
-class FilmFoldersSerializer(serializers.Serializer):
-    folders = FilmFolderSerializer(many=True)
-    proposals = ProposalSerializer(many=True)
+class Source(Document):
+    id: int
+    path: str
+    name: str
+    label: str
+    kind: str
+    form: str
+    size_bytes: int
+    state: SourceState
+    at_title: int
+    title_count: int
+    error_code: str
+    error_message: str
+    problems: list[Problem]
+    drive: int | None
+    titles: list[TitleOutline]
 
 
-class SourceSerializer(serializers.Serializer):
-    id = serializers.IntegerField()
-    path = serializers.CharField()
-    name = serializers.CharField()
-    label = serializers.CharField()
-    kind = serializers.CharField()
-    form = serializers.CharField()
-    size_bytes = serializers.IntegerField()
-    state = serializers.ChoiceField(choices=SourceState)
-    at_title = serializers.IntegerField()
-    title_count = serializers.IntegerField()
-    error_code = serializers.CharField()
-    error_message = serializers.CharField()
-    problems = ProblemSerializer(many=True)
-    drive = serializers.IntegerField(allow_null=True)
-    titles = TitleOutlineSerializer(many=True)
+class Audio(Document):
+    index: int
+    language: str
+    form: str
+    purpose: str
+    name: str | None
+    heard: str
 
 
-class FactSerializer(serializers.Serializer):
-    topic = serializers.CharField()
-    text = serializers.CharField()
+class Subtitle(Document):
+    index: int
+    language: str
+    form: str
+    found: str
 
 
-class ChapterSerializer(serializers.Serializer):
-    number = serializers.IntegerField()
-    start_s = serializers.FloatField()
-    name = serializers.CharField(allow_null=True)
+class Borders(Document):
+    """Shares of the picture's width and height."""
+
+    top: float
+    bottom: float
+    left: float
+    right: float
+    sure: float
 
 
-class AudioSerializer(serializers.Serializer):
-    index = serializers.IntegerField()
-    language = serializers.CharField()
-    form = serializers.CharField()
-    purpose = serializers.CharField()
-    name = serializers.CharField(allow_null=True)
-    heard = serializers.CharField()
+class Title(Document):
+    id: int
+    source_id: int
+    source_name: str
+    number: int
+    name: str
+    duration_s: float
+    size_bytes: int
+    role: Role
+    role_by_hand: bool
+    reasons: list[str]
+    fault: str | None
+    gaps: tuple[Gap, ...]
+    part_of: int | None
+    angle: int
+    angles: int
+    looked_at: Literal["yes", "waiting", "failed"]
+    picture: list[Fact]
+    borders: Borders | None
+    tags: list[Fact]
+    has_artwork: bool
+    frames: int
+    strip: int
+    chapters: tuple[Chapter, ...]
+    audio: list[Audio]
+    subtitles: list[Subtitle]
 
 
-class SubtitleSerializer(serializers.Serializer):
-    index = serializers.IntegerField()
-    language = serializers.CharField()
-    form = serializers.CharField()
-    found = serializers.CharField()
+class Folder(Document):
+    path: str | None
+    parent: str | None
+    entries: list[Entry]
 
 
-class BordersSerializer(serializers.Serializer):
-    top = serializers.FloatField()
-    bottom = serializers.FloatField()
-    left = serializers.FloatField()
-    right = serializers.FloatField()
-    sure = serializers.FloatField()
+class Drive(Document):
+    number: int
+    name: str
+    state: DriveState
+    label: str | None
+    speed_bytes_s: int | None
+    discs: list[str]
+    source_id: int | None
 
 
-class TitleSerializer(serializers.Serializer):
-    id = serializers.IntegerField()
-    source_id = serializers.IntegerField()
-    source_name = serializers.CharField()
-    number = serializers.IntegerField()
-    name = serializers.CharField()
-    duration_s = serializers.FloatField()
-    size_bytes = serializers.IntegerField()
-    role = serializers.ChoiceField(choices=ROLES)
-    role_by_hand = serializers.BooleanField()
-    reasons = serializers.ListField(child=serializers.CharField())
-    fault = serializers.CharField(allow_null=True)
-    gaps = GapSerializer(many=True)
-    part_of = serializers.IntegerField(allow_null=True)
-    angle = serializers.IntegerField()
-    angles = serializers.IntegerField()
-    looked_at = serializers.ChoiceField(choices=["yes", "waiting", "failed"])
-    picture = FactSerializer(many=True)
-    borders = BordersSerializer(allow_null=True)
-    tags = FactSerializer(many=True)
-    has_artwork = serializers.BooleanField()
-    frames = serializers.IntegerField()
-    strip = serializers.IntegerField()
-    chapters = ChapterSerializer(many=True)
-    audio = AudioSerializer(many=True)
-    subtitles = SubtitleSerializer(many=True)
+class FolderWanted(Query):
+    """The media folders themselves where no path is given."""
+
+    path: Text | None = None
 
 
-class NewSourceSerializer(serializers.Serializer):
-    path = serializers.CharField(max_length=4096, trim_whitespace=False)
+class NewSource(Body):
+    path: Annotated[Text, Field(min_length=1, max_length=LONGEST_PATH)]
 
 
-class EntrySerializer(serializers.Serializer):
-    name = serializers.CharField()
-    path = serializers.CharField()
-    kind = serializers.ChoiceField(choices=["folder", "disc", "image", "file"])
-    size_bytes = serializers.IntegerField(allow_null=True)
+class NewName(Body):
+    name: Annotated[Line, Field(max_length=200)]
 
 
-class FolderSerializer(serializers.Serializer):
-    path = serializers.CharField(allow_null=True)
-    parent = serializers.CharField(allow_null=True)
-    entries = EntrySerializer(many=True)
-
-
-class NewNameSerializer(serializers.Serializer):
-    name = serializers.CharField(max_length=200, allow_blank=True)
-
-
-class TitleChangeSerializer(serializers.Serializer):
+class TitleChange(Body):
     """What is not named stays as it is; an empty name or a ``null`` role gives back what was read."""
 
-    name = serializers.CharField(max_length=220, allow_blank=True, required=False)
-    role = serializers.ChoiceField(choices=ROLES, allow_null=True, required=False)
-    angle = serializers.IntegerField(min_value=1, required=False)
+    name: Annotated[Line, Field(max_length=220)] = ""
+    role: Role | None = None
+    angle: Annotated[int, Field(ge=1)] = 1
 
 
-class RangeSerializer(serializers.Serializer):
-    first = serializers.IntegerField(min_value=1)
-    last = serializers.IntegerField(min_value=1)
+class ChapterRange(Body):
+    first: Annotated[int, Field(ge=1)]
+    last: Annotated[int, Field(ge=1)]
 
 
-class PartsSerializer(serializers.Serializer):
-    ranges = RangeSerializer(many=True, allow_empty=True)
+class Parts(Body):
+    ranges: list[ChapterRange]
 
 
-class DriveSerializer(serializers.Serializer):
-    number = serializers.IntegerField()
-    name = serializers.CharField()
-    state = serializers.ChoiceField(choices=DRIVE_STATES)
-    label = serializers.CharField(allow_null=True)
-    speed_bytes_s = serializers.IntegerField(allow_null=True)
-    discs = serializers.ListField(child=serializers.CharField())
-    source_id = serializers.IntegerField(allow_null=True)
-
-
-class DiscSerializer(serializers.Serializer):
-    disc = serializers.CharField(max_length=300)
+class Disc(Body):
+    disc: Annotated[Line, Field(min_length=1, max_length=300)]

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from functools import cache
-from typing import Any
 
 from django.conf import settings
 
 from rheon.core.errors import SourceError
 from rheon.core.sources.images.drive import Changer, Drive, open_drive
 
+from .documents import Drive as DriveDocument
 from .models import Source
 
 
@@ -25,7 +25,7 @@ def drive_at(number: int) -> Drive:
     return drives()[number]
 
 
-def drives_document() -> list[dict[str, Any]]:
+def drives_document() -> list[DriveDocument]:
     """Every drive with its state; absent ones are left out."""
     found = []
     known = {source.path: source for source in Source.objects.filter(drive__isnull=False)}
@@ -35,14 +35,14 @@ def drives_document() -> list[dict[str, Any]]:
             continue
         source = known.get(status.path or "")
         found.append(
-            {
-                "number": number,
-                "name": drive.name,
-                "state": status.state.value,
-                "label": status.label,
-                "speed_bytes_s": status.speed_bytes_s,
-                "discs": list(drive.discs()) if isinstance(drive, Changer) else [],
-                "source_id": source.pk if source else None,
-            }
+            DriveDocument(
+                number=number,
+                name=drive.name,
+                state=status.state,
+                label=status.label,
+                speed_bytes_s=status.speed_bytes_s,
+                discs=list(drive.discs()) if isinstance(drive, Changer) else [],
+                source_id=source.pk if source else None,
+            )
         )
     return found

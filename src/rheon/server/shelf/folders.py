@@ -6,6 +6,7 @@ import os
 from collections.abc import Iterable
 from dataclasses import dataclass
 from pathlib import Path
+from typing import Literal
 
 from django.conf import settings
 
@@ -21,11 +22,11 @@ MEDIA_SUFFIXES = IMAGE_SUFFIXES | FILE_SUFFIXES | {".mpls"}
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Entry:
-    """One line of the folder chooser: ``kind`` is ``folder``, ``disc``, ``image`` or ``file``."""
+    """One line of the folder chooser."""
 
     name: str
     path: str
-    kind: str
+    kind: Literal["folder", "disc", "image", "file"]
     size_bytes: int | None
 
 
@@ -70,7 +71,7 @@ def list_folder(path: str | None) -> tuple[str | None, str | None, list[Entry]]:
         path = str(roots[0])
     folder = inside(path)
     if not os.path.isdir(folder):  # noqa: PTH112 - Path.is_dir raises for over-long names
-        raise SourceMissing(f"There is no folder {folder.name} any more.")
+        raise SourceMissing("There is no folder {folder} any more.", folder=folder.name)
     parent = path_text(str(folder.parent)) if folder not in roots else None
     entries = [entry for child in sorted(folder.iterdir(), key=_order)[:MOST_ENTRIES] if (entry := _entry(child))]
     return path_text(str(folder)), parent, entries
@@ -86,9 +87,8 @@ def _entry(child: Path) -> Entry | None:
     if child.name.startswith(".") or not any(map(real_path(child).is_relative_to, settings.RHEON_MEDIA_FOLDERS)):
         return None
     if child.is_dir():
-        kind = "disc" if is_disc_folder(child) else "folder"
-        return Entry(name=name, path=path, kind=kind, size_bytes=None)
+        return Entry(name=name, path=path, kind="disc" if is_disc_folder(child) else "folder", size_bytes=None)
     if child.suffix.lower() not in MEDIA_SUFFIXES or not child.is_file():
         return None
-    kind = "image" if child.suffix.lower() in IMAGE_SUFFIXES else "file"
-    return Entry(name=name, path=path, kind=kind, size_bytes=child.stat().st_size)
+    is_image = child.suffix.lower() in IMAGE_SUFFIXES
+    return Entry(name=name, path=path, kind="image" if is_image else "file", size_bytes=child.stat().st_size)

@@ -8,6 +8,7 @@ from __future__ import annotations
 import logging
 from collections.abc import Iterator
 from datetime import timedelta
+from typing import Any
 
 from django.db import transaction
 from django.db.models import Q
@@ -17,7 +18,7 @@ from django_tasks_db.models import DBTaskResult
 
 from rheon.core.devices import CLIPS
 from rheon.core.system import is_elsewhere, may_be_in_use
-from rheon.server.household.actions.asking import asking, is_open
+from rheon.server.household.actions.pairing import pairing
 from rheon.server.household.clips import clip_path
 from rheon.server.household.tasks import make_clips_task
 from rheon.server.shelf.actions.sources import update
@@ -32,7 +33,7 @@ MOST_ATTEMPTS = 3
 KEPT_FOR, LONGEST = timedelta(hours=1), timedelta(days=2)
 UNREADABLE = "The worker was ended each time that it read this. The machine may be short of memory."
 
-Hint = tuple[Task[..., object], tuple[int, ...]]
+Hint = tuple[Task[Any, Any], tuple[int, ...]]
 
 
 def renew() -> int:
@@ -75,7 +76,7 @@ def _wanted() -> Iterator[Hint]:
     for title in unlooked().filter(source__state=SourceState.READY).only("pk", "outline"):
         if not title.outline.get("fault"):
             yield survey_title_task.using(priority=LATER), (title.pk,)
-    if is_open(asking()) and not all(clip_path(clip).exists() for clip in CLIPS):
+    if pairing().is_open and not all(clip_path(clip).exists() for clip in CLIPS):
         yield make_clips_task, ()
 
 

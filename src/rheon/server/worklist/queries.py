@@ -2,34 +2,53 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
 from typing import Any
 
 from django.db.models import Count, Max, Q, QuerySet
 
+from rheon.core.media.documents import load
+from rheon.core.planning import Estimate
+
+from . import documents
 from .kinds import KINDS
 from .models import ENDED, Job, JobState
 
 MOST_ENDED = 200
 SHOWN = (
     "id", "title_id", "title_name", "device_names", "summary", "state", "stage", "fraction", "done", "duration_s",
-    "kind", "speed", "written_bytes", "left_s", "error_message",
+    "kind", "speed", "written_bytes", "error_message", "started", "ended",
 )  # fmt: skip
+NEEDED = (*SHOWN, "left_s", "expected", "error_code", "accept_loss")
 LOSSES = ("loss_not_accepted", "not_whole")
 """What a yes to the loss mends."""
+NOTHING = Estimate(size_bytes=0, size_low_bytes=0, size_high_bytes=0, time_s=0.0, time_low_s=0.0, time_high_s=0.0)
 
 
-def worklist_document() -> dict[str, Any]:
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Share:
+    """What a job adds to the total: the seconds it was expected to take, those that are left, and how far it is."""
+
+    expected_s: float
+    left_s: float
+    fraction: float
+
+
+def worklist_document() -> documents.Worklist:
     """What is being made, what waits, what ended (newest first), and a total over all that is still to do."""
     active = [_job(row) for row in _rows(~Q(state__in=ENDED))]
     ended = [_job(row) for row in _rows(Q(state__in=ENDED)).order_by("-ended", "-id")[:MOST_ENDED]]
-    return {"jobs": [*active, *ended], "total": _total(active)}
+    return documents.Worklist(jobs=[*active, *ended], total=_total(map(_share, active)))
 
 
-def running_document() -> dict[str, Any]:
+def running_jobs() -> tuple[list[documents.Job], documents.Total]:
     """The jobs that are being made, and the total: what changes while a page looks on."""
     running = [_job(row) for row in _rows(Q(state=JobState.RUNNING))]
-    waiting = Job.objects.filter(state=JobState.WAITING).values_list("expected", flat=True)
-    return {"running": running, "total": _total([*running, *({"fraction": 0.0, **_times(one)} for one in waiting)])}
+    expected = Job.objects.filter(state=JobState.WAITING).values_list("expected", flat=True)
+    times = [read_expected(stored).time_s for stored in expected]
+    waiting = [_Share(expected_s=time_s, left_s=time_s, fraction=0.0) for time_s in times]
+    return running, _total([*map(_share, running), *waiting])
 
 
 def worklist_mark() -> str:
@@ -39,56 +58,58 @@ def worklist_mark() -> str:
     return f"{seen['count']}|{seen['last']}|{seen['ended']}|{seen['place']}|{sorted(states.items())}"
 
 
+def read_expected(stored: object) -> Estimate:
+    """What was expected of a job, as it was stored; nothing where no plan said so."""
+    return load(Estimate, stored) if stored else NOTHING
+
+
 def _rows(which: Q) -> QuerySet[Job, dict[str, Any]]:
     """Only what the list shows, without building rows into objects."""
-    return Job.objects.filter(which).values(*SHOWN, "expected", "error_code", "accept_loss", "started", "ended")
+    rows: QuerySet[Job, dict[str, Any]] = Job.objects.filter(which).values(*NEEDED)
+    return rows
 
 
-def _job(row: dict[str, Any]) -> dict[str, Any]:
-    expected, started, ended = row["expected"], row["started"], row["ended"]
-    kind = KINDS[row["kind"]]
-    return {
+def _job(row: Mapping[str, Any]) -> documents.Job:
+    expected, kind = read_expected(row["expected"]), KINDS[row["kind"]]
+    started, ended = row["started"], row["ended"]
+    return documents.Job(
         **{key: row[key] for key in SHOWN},
-        **_times(expected),
-        "unit": kind.unit.value,
-        "whole": kind.whole(row["duration_s"], expected.get("size_bytes", 0)),
-        "left_s": _left(row, float(expected.get("time_s", 0.0))),
-        "expected_bytes": expected.get("size_bytes", 0),
-        "made_in_s": (ended - started).total_seconds() if ended and started else None,
-        "may_accept_loss": row["error_code"] in LOSSES and not row["accept_loss"],
-        "started": started.isoformat() if started else None,
-        "ended": ended.isoformat() if ended else None,
-    }
+        unit=kind.unit,
+        whole=kind.whole(row["duration_s"], expected.size_bytes),
+        left_s=_left(row, expected.time_s),
+        expected_bytes=expected.size_bytes,
+        expected_s=expected.time_s,
+        expected_low_s=expected.time_low_s,
+        expected_high_s=expected.time_high_s,
+        made_in_s=(ended - started).total_seconds() if ended and started else None,
+        may_accept_loss=row["error_code"] in LOSSES and not row["accept_loss"],
+    )
 
 
-def _times(expected: dict[str, Any]) -> dict[str, float]:
-    """How long a job that waits is expected to take."""
-    time_s = float(expected.get("time_s", 0.0))
-    low_s, high_s = float(expected.get("time_low_s", 0.0)), float(expected.get("time_high_s", 0.0))
-    return {"expected_s": time_s, "expected_low_s": low_s, "expected_high_s": high_s, "left_s": time_s}
-
-
-def _left(row: dict[str, Any], expected_s: float) -> float | None:
+def _left(row: Mapping[str, Any], expected_s: float) -> float | None:
     """Seconds left: by what was planned at first, by what is measured as the work goes on."""
     if row["state"] == JobState.WAITING:
         return expected_s
     if row["state"] != JobState.RUNNING:
         return None
-    planned, done = expected_s * (1 - row["fraction"]), row["fraction"]
-    return planned if row["left_s"] is None else planned * (1 - done) + float(row["left_s"]) * done
+    done, measured = float(row["fraction"]), row["left_s"]
+    planned = expected_s * (1 - done)
+    return planned if measured is None else planned * (1 - done) + float(measured) * done
 
 
-def _total(jobs: list[dict[str, Any]]) -> dict[str, Any]:
-    left = sum(job["left_s"] or 0.0 for job in jobs)
-    whole = sum(job["expected_s"] for job in jobs)
-    done = sum(job["expected_s"] * job["fraction"] for job in jobs)
-    # what a plan may be off by shrinks with the share that is already done
-    low = sum((job["left_s"] or 0.0) * (1 - 0.3 * (1 - job["fraction"])) for job in jobs)
-    high = sum((job["left_s"] or 0.0) * (1 + 0.5 * (1 - job["fraction"])) for job in jobs)
-    return {
-        "count": len(jobs),
-        "fraction": done / whole if whole else 0.0,
-        "left_s": left,
-        "left_low_s": low,
-        "left_high_s": high,
-    }
+def _share(job: documents.Job) -> _Share:
+    return _Share(expected_s=job.expected_s, left_s=job.left_s or 0.0, fraction=job.fraction)
+
+
+def _total(shares: Iterable[_Share]) -> documents.Total:
+    jobs = list(shares)
+    whole = sum(job.expected_s for job in jobs)
+    done = sum(job.expected_s * job.fraction for job in jobs)
+    return documents.Total(
+        count=len(jobs),
+        fraction=done / whole if whole else 0.0,
+        left_s=sum(job.left_s for job in jobs),
+        # what a plan may be off by shrinks with the share that is already done
+        left_low_s=sum(job.left_s * (1 - 0.3 * (1 - job.fraction)) for job in jobs),
+        left_high_s=sum(job.left_s * (1 + 0.5 * (1 - job.fraction)) for job in jobs),
+    )

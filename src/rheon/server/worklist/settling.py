@@ -5,9 +5,9 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Any
 
+from rheon.core.descriptions import settings_text
 from rheon.core.media.documents import dump
 from rheon.core.planning import Plan, plan
-from rheon.server.bench.queries import settings_text
 from rheon.server.shelf.actions.samples import sample_title
 from rheon.server.shelf.actions.surveys import survey_now
 from rheon.server.shelf.models import Title
@@ -26,7 +26,7 @@ def settle(job: Job) -> None:
     Raises ``PlanError`` or ``BadPin`` where that leaves nothing to make.
     """
     request = job.core_request()
-    title = Title.objects.select_related("source").filter(pk=job.title_id).first()
+    title = Title.objects.select_related("source").filter(jobs=job).first()
     if request is None or title is None or title.outline.get("fault"):
         return
     if title.survey is None and not title.survey_failed:

@@ -1,7 +1,7 @@
 import { Plus } from "lucide-react";
 import { useState } from "react";
 
-import { useAddColumn, useGoals } from "../../api/bench";
+import { useAddTarget, useGoals } from "../../api/bench";
 import { Button } from "../../ui/button";
 import { Menu } from "../../ui/menu";
 import type { Table } from "./cells";
@@ -10,7 +10,7 @@ import { ShareFile } from "./share-file";
 /** What else files can be made for: goals, and several devices at once. */
 export function AddColumn({ table }: { table: Table }) {
   const goals = useGoals(true);
-  const add = useAddColumn();
+  const add = useAddTarget();
   const [sharing, setSharing] = useState(false);
   const open = goals.data?.filter((goal) => !goal.on_bench) ?? [];
   return (
@@ -18,10 +18,20 @@ export function AddColumn({ table }: { table: Table }) {
       <Menu
         label="Also make"
         entries={[
-          ...(table.devices.filter((column) => column.column === "device").length > 1
-            ? [{ text: "One file for several devices …", note: "the fewest files that serve them all", onChoose: () => setSharing(true) }]
+          ...(table.targets.filter((column) => column.kind === "device").length > 1
+            ? [
+                {
+                  text: "One file for several devices …",
+                  note: "the fewest files that serve them all",
+                  onChoose: () => setSharing(true),
+                },
+              ]
             : []),
-          ...open.map((goal) => ({ text: goal.name, note: goal.about, onChoose: () => add.mutate({ goal_id: goal.id }) })),
+          ...open.map((goal) => ({
+            text: goal.name,
+            note: goal.about,
+            onChoose: () => add.mutate({ goal_id: goal.id }),
+          })),
         ]}
       >
         <Button>

@@ -9,7 +9,7 @@ import { ActBar } from "../../parts/act-bar";
 import { PlaceHead } from "../../parts/place-head";
 import { Button } from "../../ui/button";
 import { Segments } from "../../ui/segments";
-import { Empty, Failed, Loading } from "../../ui/states";
+import { Empty, Failed, NotYet } from "../../ui/states";
 import { AddColumn } from "./add-column";
 import { BALANCES } from "../../domain/balances";
 import { type Cell, cellKey, chunked, rowsOf, type Table, totalOf } from "./cells";
@@ -21,14 +21,24 @@ const CHUNK = 8;
 export function BenchPlace() {
   const table = useTable();
   const setBalance = useSetBenchBalance();
-  const ready = table.data && table.data.titles.length > 0 && table.data.devices.length > 0;
+  const ready = table.data && table.data.titles.length > 0 && table.data.targets.length > 0;
   return (
     <div className="flex flex-1 flex-col pb-4">
-      <PlaceHead name="Bench" about={ready ? `${table.data.titles.length} titles × ${table.data.devices.length} columns` : undefined}>
+      <PlaceHead
+        name="Bench"
+        about={
+          ready ? `${table.data.titles.length} titles × ${table.data.targets.length} columns` : undefined
+        }
+      >
         {ready && (
           <>
             <span className="text-[13px] text-quiet">Balance</span>
-            <Segments label="Balance" value={table.data.balance} options={BALANCES} onChange={(next) => setBalance.mutate(next)} />
+            <Segments
+              label="Balance"
+              value={table.data.balance}
+              options={BALANCES}
+              onChange={(next) => setBalance.mutate(next)}
+            />
             <AddColumn table={table.data} />
             <Button asChild>
               <Link to="/household">Add a device</Link>
@@ -36,15 +46,28 @@ export function BenchPlace() {
           </>
         )}
       </PlaceHead>
-      {table.isPending && <Loading what="the Bench" />}
-      {table.isError && <Failed error={table.error} onRetry={() => void table.refetch()} />}
+      <NotYet query={table} what="the Bench" />
       {table.data && !table.data.titles.length && (
-        <Empty title="No titles on the Bench" action={<Button look="primary" asChild><Link to="/shelf">Go to the Shelf</Link></Button>}>
+        <Empty
+          title="No titles on the Bench"
+          action={
+            <Button look="primary" asChild>
+              <Link to="/shelf">Go to the Shelf</Link>
+            </Button>
+          }
+        >
           Pick titles on the Shelf; here they meet your devices.
         </Empty>
       )}
-      {table.data && table.data.titles.length > 0 && !table.data.devices.length && (
-        <Empty title="No devices yet" action={<Button look="primary" asChild><Link to="/household">Go to the Household</Link></Button>}>
+      {table.data && table.data.titles.length > 0 && !table.data.targets.length && (
+        <Empty
+          title="No devices yet"
+          action={
+            <Button look="primary" asChild>
+              <Link to="/household">Go to the Household</Link>
+            </Button>
+          }
+        >
           Say what you watch on, and Rheon works out the rest.
         </Empty>
       )}
@@ -57,13 +80,22 @@ export function BenchPlace() {
 function Crossing({ table }: { table: Table }) {
   const [view, setView] = useState({ first: 0, last: CHUNK });
   const onView = useCallback((first: number, last: number) => setView({ first, last }), []);
-  const chunks = useMemo(() => chunked(table.titles.map((title) => title.id), CHUNK), [table.titles]);
+  const chunks = useMemo(
+    () =>
+      chunked(
+        table.titles.map((title) => title.id),
+        CHUNK,
+      ),
+    [table.titles],
+  );
   const inView = (chunk: number) => chunk * CHUNK <= view.last && (chunk + 1) * CHUNK > view.first;
   const [wholes, setWholes] = useState<ReadonlySet<Whole>>(NOTHING_WHOLE);
   const found = useCells(chunks, table.balance, inView, wholes.size > 0);
   const lists = found.map((query) => query.data);
   const failed = found.find((query) => query.isError);
-  const stamp = found.map((query) => `${query.dataUpdatedAt}${query.isPlaceholderData ? "…" : ""}`).join() + table.balance;
+  const stamp =
+    found.map((query) => `${query.dataUpdatedAt}${query.isPlaceholderData ? "…" : ""}`).join() +
+    table.balance;
   const { rows, flat } = useMemo(() => {
     const rows = new Map<number, Cell[]>();
     const flat = new Map<string, Cell>();
@@ -82,10 +114,15 @@ function Crossing({ table }: { table: Table }) {
     <>
       <CrossingTable table={table} cells={rows} picking={picking} onView={onView} />
       {chosen.length > 0 ? (
-        <ConvertBar cells={chosen} unplanned={wholes.size ? table.titles.length - rows.size : 0} onDone={picking.clear} />
+        <ConvertBar
+          cells={chosen}
+          unplanned={wholes.size ? table.titles.length - rows.size : 0}
+          onDone={picking.clear}
+        />
       ) : (
         <p className="px-6 py-3 text-[13px] text-quiet">
-          Open a cell to see how its file will be made and why, or tick cells to convert them in one act; with Shift everything in between is ticked too.
+          Open a cell to see how its file will be made and why, or tick cells to convert them in one act; with
+          Shift everything in between is ticked too.
         </p>
       )}
     </>
@@ -99,7 +136,7 @@ function ConvertBar({ cells, unplanned, onDone }: { cells: Cell[]; unplanned: nu
   const files = `${total.files} ${total.files === 1 ? "file" : "files"}`;
   const convert = () =>
     add.mutate(
-      cells.map(({ title_id, device_id }) => ({ title_id, device_id })),
+      cells.map(({ title_id, target_id }) => ({ title_id, target_id })),
       {
         onSuccess: () => {
           onDone();
@@ -113,9 +150,15 @@ function ConvertBar({ cells, unplanned, onDone }: { cells: Cell[]; unplanned: nu
         {cells.length} {cells.length === 1 ? "cell" : "cells"} picked → {files}
       </span>
       <span className="text-deep-quiet">
-        {unplanned ? `planning ${unplanned} more ${unplanned === 1 ? "title" : "titles"} …` : `${sizeText(total.bytes)} · about ${spanText(total.seconds)} (${spanText(total.low)} to ${spanText(total.high)})`}
+        {unplanned
+          ? `planning ${unplanned} more ${unplanned === 1 ? "title" : "titles"} …`
+          : `${sizeText(total.bytes)} · about ${spanText(total.seconds)} (${spanText(total.low)} to ${spanText(total.high)})`}
       </span>
-      {add.isError && <span role="alert" className="rounded bg-madder px-2 py-0.5 text-madder-ink">{add.error.message}</span>}
+      {add.isError && (
+        <span role="alert" className="rounded bg-madder px-2 py-0.5 text-madder-ink">
+          {add.error.message}
+        </span>
+      )}
       <div className="ml-auto flex items-center gap-4">
         <Button look="onDeep" size="text" onClick={onDone}>
           Clear

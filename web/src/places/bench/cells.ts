@@ -1,7 +1,7 @@
 import type { Schemas } from "../../api/client";
 
 export type Table = Schemas["Table"];
-export type Column = Schemas["Column"];
+export type Target = Schemas["Target"];
 export type Row = Schemas["Row"];
 export type Cell = Schemas["Cell"];
 
@@ -11,18 +11,19 @@ export interface CellRun {
   span: number;
 }
 
-export const cellKey = (cell: { title_id: number; device_id: number }) => `${cell.title_id}:${cell.device_id}`;
+export const cellKey = (cell: { title_id: number; target_id: number }) =>
+  `${cell.title_id}:${cell.target_id}`;
 
 /** A title's cells in the order of the devices, neighbours merged where the file would be the same. */
-export function runsOf(devices: readonly Column[], cells: readonly Cell[]): CellRun[] {
-  const byDevice = new Map(cells.map((cell) => [cell.device_id, cell]));
+export function runsOf(devices: readonly Target[], cells: readonly Cell[]): CellRun[] {
+  const byDevice = new Map(cells.map((cell) => [cell.target_id, cell]));
   const runs: CellRun[] = [];
   for (const device of devices) {
     const cell = byDevice.get(device.id);
     if (!cell) continue;
     const last = runs.at(-1);
     const first = last?.cells[0];
-    if (last && first && cell.same_as !== null && cell.same_as === (first.same_as ?? first.device_id)) {
+    if (last && first && cell.same_as !== null && cell.same_as === (first.same_as ?? first.target_id)) {
       last.cells.push(cell);
       last.span += 1;
     } else {
@@ -32,7 +33,9 @@ export function runsOf(devices: readonly Column[], cells: readonly Cell[]): Cell
   return runs;
 }
 
-/** The runs that touch the columns from `from` up to `to`, and how many columns are left out on either side. */
+/**
+ * The runs that touch the columns from `from` up to `to`, and how many columns are left out on either side.
+ */
 export function inColumns(runs: readonly CellRun[], from: number, to: number) {
   let at = 0;
   let before = 0;
@@ -51,10 +54,19 @@ export function inColumns(runs: readonly CellRun[], from: number, to: number) {
 export const canMake = (cell: Cell): boolean => cell.verdict === "convert" || cell.verdict === "rewrap";
 
 /** The cells of a rectangle between two corners, both included; rows and columns as the table shows them. */
-export function rectangle(titles: readonly Row[], devices: readonly Column[], cells: ReadonlyMap<string, Cell>, from: string, to: string): Cell[] {
+export function rectangle(
+  titles: readonly Row[],
+  devices: readonly Target[],
+  cells: ReadonlyMap<string, Cell>,
+  from: string,
+  to: string,
+): Cell[] {
   const place = (key: string) => {
     const [title, device] = key.split(":").map(Number);
-    return [titles.findIndex((row) => row.id === title), devices.findIndex((column) => column.id === device)] as const;
+    return [
+      titles.findIndex((row) => row.id === title),
+      devices.findIndex((column) => column.id === device),
+    ] as const;
   };
   const [rowA, columnA] = place(from);
   const [rowB, columnB] = place(to);
@@ -71,7 +83,10 @@ export function rectangle(titles: readonly Row[], devices: readonly Column[], ce
 
 const grouped = new WeakMap<readonly Cell[], Map<number, Cell[]>>();
 
-/** A list's cells by title. The same list gives the same rows again, so that what did not change is not drawn anew. */
+/**
+ * A list's cells by title. The same list gives the same rows again, so that what did not change is not
+ * drawn anew.
+ */
 export function rowsOf(list: readonly Cell[]): ReadonlyMap<number, Cell[]> {
   const known = grouped.get(list);
   if (known) return known;
@@ -88,7 +103,7 @@ export function rowsOf(list: readonly Cell[]): ReadonlyMap<number, Cell[]> {
 /** What a pick of cells comes to: files, bytes, the largest of them, and seconds with their bounds. */
 export function totalOf(cells: readonly Cell[]) {
   const files = new Map<string, Cell>();
-  for (const cell of cells) files.set(`${cell.title_id}:${cell.same_as ?? cell.device_id}`, cell);
+  for (const cell of cells) files.set(`${cell.title_id}:${cell.same_as ?? cell.target_id}`, cell);
   const total = { files: files.size, bytes: 0, largest: 0, seconds: 0, low: 0, high: 0 };
   for (const { estimate } of files.values()) {
     total.bytes += estimate?.size_bytes ?? 0;
@@ -102,5 +117,7 @@ export function totalOf(cells: readonly Cell[]) {
 
 /** Lists cut into pieces of the same length. */
 export function chunked<T>(list: readonly T[], size: number): T[][] {
-  return Array.from({ length: Math.ceil(list.length / size) }, (_, place) => list.slice(place * size, (place + 1) * size));
+  return Array.from({ length: Math.ceil(list.length / size) }, (_, place) =>
+    list.slice(place * size, (place + 1) * size),
+  );
 }

@@ -17,7 +17,7 @@ interface Props {
 const GROUPS = [
   ["picture", "Picture"],
   ["sound", "Sound"],
-  ["words", "Words"],
+  ["subtitles", "Subtitles"],
   ["file", "File"],
 ] as const;
 
@@ -30,13 +30,19 @@ export function DecisionList({ sheet, onPin }: Props) {
   return (
     <>
       {GROUPS.map(([group, name]) => {
-        const decisions = sheet.decisions.filter((decision) => decision.group === group && (all || spoken(decision)));
+        const decisions = sheet.decisions.filter(
+          (decision) => decision.group === group && (all || spoken(decision)),
+        );
         if (!decisions.length) return null;
         return (
           <section key={group} className="mb-4" aria-label={name}>
             <h2 className="border-b border-hairline pb-1 text-[15px]">{name}</h2>
             {decisions.map((decision) => (
-              <DecisionRow key={decision.key} decision={decision} onPin={(value) => onPin(decision.key, value)} />
+              <DecisionRow
+                key={decision.key}
+                decision={decision}
+                onPin={(value) => onPin(decision.key, value)}
+              />
             ))}
           </section>
         );
@@ -54,7 +60,9 @@ function DecisionRow({ decision, onPin }: { decision: Decision; onPin: (value: s
   return (
     <div className="grid grid-cols-[84px_minmax(0,1fr)_minmax(0,1.15fr)_24px] items-start gap-x-3 border-b border-hairline py-1.5 max-md:grid-cols-[84px_minmax(0,1fr)_24px]">
       <Tip text={decision.help}>
-        <span className="w-fit cursor-help text-quiet" tabIndex={-1}>{decision.label}</span>
+        <span className="w-fit cursor-help text-quiet" tabIndex={-1}>
+          {decision.label}
+        </span>
       </Tip>
       <span className="min-w-0 font-semibold break-words">
         <Value decision={decision} onPin={onPin} />
@@ -65,7 +73,8 @@ function DecisionRow({ decision, onPin }: { decision: Decision; onPin: (value: s
           <span key={breach.device + breach.rule} className="mt-0.5 flex gap-1 font-semibold text-madder">
             <TriangleAlert size={13} className="mt-0.5 shrink-0" aria-hidden />
             <span>
-              {breach.device}: {breach.consequence} ({breach.rule} {breach.measured}, it takes {breach.allowed})
+              {breach.device}: {breach.consequence} ({breach.rule} {breach.measured}, it takes{" "}
+              {breach.allowed})
             </span>
           </span>
         ))}
@@ -79,7 +88,13 @@ function Value({ decision, onPin }: { decision: Decision; onPin: (value: string 
   if (decision.key === "file.name") return <NameField decision={decision} onPin={onPin} />;
   return (
     <span className="flex items-start gap-1">
-      {decision.choices.length > 1 ? <span className="min-w-0"><Choices decision={decision} onPin={onPin} /></span> : <span className="min-w-0">{decision.text}</span>}
+      {decision.choices.length > 1 ? (
+        <span className="min-w-0">
+          <Choices decision={decision} onPin={onPin} />
+        </span>
+      ) : (
+        <span className="min-w-0">{decision.text}</span>
+      )}
       {decision.ranges.length > 0 && <NumberPin decision={decision} onPin={onPin} />}
     </span>
   );
@@ -88,9 +103,18 @@ function Value({ decision, onPin }: { decision: Decision; onPin: (value: string 
 /** The values on offer; the one that holds is called by its full text. */
 function Choices({ decision, onPin }: { decision: Decision; onPin: (value: string | null) => void }) {
   const known = decision.choices.some((choice) => choice.value === decision.value);
-  const shown = decision.choices.map((choice) => (choice.value === decision.value ? { ...choice, text: decision.text } : choice));
+  const shown = decision.choices.map((choice) =>
+    choice.value === decision.value ? { ...choice, text: decision.text } : choice,
+  );
   const choices = known ? shown : [{ value: decision.value, text: decision.text }, ...shown];
-  return <Select label={decision.label} value={decision.value} choices={choices} onChange={(value) => onPin(value === "auto" ? null : value)} />;
+  return (
+    <Select
+      label={decision.label}
+      value={decision.value}
+      choices={choices}
+      onChange={(value) => onPin(value === "auto" ? null : value)}
+    />
+  );
 }
 
 function NameField({ decision, onPin }: { decision: Decision; onPin: (value: string | null) => void }) {
@@ -122,7 +146,13 @@ function PinMark({ decision, onPin }: { decision: Decision; onPin: (value: strin
   if (!decision.pinned) return <span aria-hidden />;
   return (
     <Tip text="Set by hand. Let Rheon choose again.">
-      <Button look="quiet" size="icon" className="size-6" aria-label={`${decision.label}: let Rheon choose again`} onClick={() => onPin(null)}>
+      <Button
+        look="quiet"
+        size="icon"
+        className="size-6"
+        aria-label={`${decision.label}: let Rheon choose again`}
+        onClick={() => onPin(null)}
+      >
         <Pin size={14} className="fill-marigold text-marigold" />
       </Button>
     </Tip>

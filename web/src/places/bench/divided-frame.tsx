@@ -13,17 +13,21 @@ interface Props {
   moment: string;
 }
 
-/** The source at the left of a divide that can be moved, what will come out at its right, both as the screen shows them. */
+/**
+ * The source at the left of a divide that can be moved, what will come out at its right, both as the screen
+ * shows them.
+ */
 export function DividedFrame({ sheet, number, screen, moment }: Props) {
   const [divide, setDivide] = useState(0.5);
   const [failed, setFailed] = useState<string | null>(null);
   const box = useRef<HTMLDivElement>(null);
-  const address = under(`/api/bench/plans/${sheet.title_id}/${sheet.device_id}/frames/${number}`);
+  const address = under(`/api/bench/plans/${sheet.title_id}/${sheet.target_id}/frames/${number}`);
   const after = `${address}/after.jpg?look=${sheet.look}`;
   const encoded = sheet.treatment === "convert";
   const move = (event: PointerEvent) => {
     const bounds = box.current?.getBoundingClientRect();
-    if (bounds && event.buttons) setDivide(Math.min(1, Math.max(0, (event.clientX - bounds.left) / bounds.width)));
+    if (bounds && event.buttons)
+      setDivide(Math.min(1, Math.max(0, (event.clientX - bounds.left) / bounds.width)));
   };
   const press = (event: KeyboardEvent) => {
     const step = { ArrowLeft: -STEP, ArrowRight: STEP, Home: -1, End: 1 }[event.key];
@@ -40,16 +44,37 @@ export function DividedFrame({ sheet, number, screen, moment }: Props) {
       onPointerMove={move}
     >
       {failed === after ? (
-        <span className="absolute inset-0 flex items-center justify-center px-8 text-center text-screen-ink">No picture could be read here.</span>
+        <span className="absolute inset-0 flex items-center justify-center px-8 text-center text-screen-ink">
+          No picture could be read here.
+        </span>
       ) : (
-        <img src={after} alt={`As it will be, at ${moment}`} draggable={false} onError={() => setFailed(after)} className="absolute inset-0 size-full object-contain" />
+        <img
+          src={after}
+          alt={`As it will be, at ${moment}`}
+          draggable={false}
+          onError={() => setFailed(after)}
+          className="absolute inset-0 size-full object-contain"
+        />
       )}
       <div className="absolute inset-0 bg-screen" style={{ clipPath: `inset(0 ${100 * (1 - divide)}% 0 0)` }}>
-        <img src={`${address}/before.jpg`} alt={`As on the source, at ${moment}`} draggable={false} className="size-full object-contain" />
+        <img
+          src={`${address}/before.jpg`}
+          alt={`As on the source, at ${moment}`}
+          draggable={false}
+          className="size-full object-contain"
+        />
       </div>
-      <span className="absolute top-2 left-2 rounded bg-screen/80 px-1.5 py-0.5 text-[12px] text-screen-ink">source</span>
-      <span className="absolute top-2 right-2 rounded bg-screen/80 px-1.5 py-0.5 text-[12px] text-screen-ink">{encoded ? "as it will be" : "unchanged"}</span>
-      <div className="absolute inset-y-0 w-0.5 -translate-x-1/2 bg-marigold" style={{ left: `${100 * divide}%` }} aria-hidden />
+      <span className="absolute top-2 left-2 rounded bg-screen/80 px-1.5 py-0.5 text-[12px] text-screen-ink">
+        source
+      </span>
+      <span className="absolute top-2 right-2 rounded bg-screen/80 px-1.5 py-0.5 text-[12px] text-screen-ink">
+        {encoded ? "as it will be" : "unchanged"}
+      </span>
+      <div
+        className="absolute inset-y-0 w-0.5 -translate-x-1/2 bg-marigold"
+        style={{ left: `${100 * divide}%` }}
+        aria-hidden
+      />
       <div
         role="slider"
         tabIndex={0}

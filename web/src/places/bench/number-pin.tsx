@@ -66,7 +66,12 @@ function Form({ decision, onPin }: { decision: Decision; onPin: (value: string) 
       </label>
       {kinds.length > 1 && (
         <div className="mt-2">
-          <Select label="Kind" value={unit} choices={kinds.map((entry) => ({ value: entry.unit, text: entry.unit }))} onChange={setUnit} />
+          <Select
+            label="Kind"
+            value={unit}
+            choices={kinds.map((entry) => ({ value: entry.unit, text: entry.unit }))}
+            onChange={setUnit}
+          />
         </div>
       )}
       <p className="mt-1.5 mb-2 text-[12.5px] text-quiet">

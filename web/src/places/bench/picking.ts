@@ -17,10 +17,18 @@ export interface Picking {
 
 export const NOTHING_WHOLE: ReadonlySet<Whole> = new Set();
 
-const belongs = (cell: Cell, whole: Whole) => whole === "all" || cell.device_id === whole;
+const belongs = (cell: Cell, whole: Whole) => whole === "all" || cell.target_id === whole;
 
-/** Which cells are picked, and how one pick becomes many. `wholes` are kept outside, since they decide what is planned. */
-export function usePicking(table: Table | undefined, cells: ReadonlyMap<string, Cell>, wholes: ReadonlySet<Whole>, setWholes: (wholes: ReadonlySet<Whole>) => void): Picking {
+/**
+ * Which cells are picked, and how one pick becomes many. `wholes` are kept outside, since they decide what
+ * is planned.
+ */
+export function usePicking(
+  table: Table | undefined,
+  cells: ReadonlyMap<string, Cell>,
+  wholes: ReadonlySet<Whole>,
+  setWholes: (wholes: ReadonlySet<Whole>) => void,
+): Picking {
   const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
   const anchor = useRef<string | null>(null);
   const known = useRef<ReadonlyMap<string, Cell>>(new Map());
@@ -38,7 +46,10 @@ export function usePicking(table: Table | undefined, cells: ReadonlyMap<string, 
     const before = known.current;
     known.current = cells;
     // only what is new: whoever has unticked a cell since means it
-    const come = [...cells.values()].filter((cell) => !before.has(cellKey(cell)) && canMake(cell) && [...wholes].some((whole) => belongs(cell, whole)));
+    const come = [...cells.values()].filter(
+      (cell) =>
+        !before.has(cellKey(cell)) && canMake(cell) && [...wholes].some((whole) => belongs(cell, whole)),
+    );
     if (come.length) pick(come, true);
   }, [cells, wholes, pick]);
   const pickTo = useCallback(
@@ -46,7 +57,10 @@ export function usePicking(table: Table | undefined, cells: ReadonlyMap<string, 
       const last = chosen.at(-1);
       if (!last) return;
       const key = cellKey(last);
-      const between = wide && anchor.current && table ? rectangle(table.titles, table.devices, cells, anchor.current, key) : [];
+      const between =
+        wide && anchor.current && table
+          ? rectangle(table.titles, table.targets, cells, anchor.current, key)
+          : [];
       pick([...chosen, ...between], on);
       anchor.current = cellKey(chosen[0] ?? last);
     },
@@ -58,7 +72,10 @@ export function usePicking(table: Table | undefined, cells: ReadonlyMap<string, 
       if (on) next.add(whole);
       else for (const one of wholes) if (whole === "all" || one === whole || one === "all") next.delete(one);
       setWholes(next);
-      pick([...cells.values()].filter((cell) => canMake(cell) && belongs(cell, whole)), on);
+      pick(
+        [...cells.values()].filter((cell) => canMake(cell) && belongs(cell, whole)),
+        on,
+      );
     },
     [cells, pick, setWholes, wholes],
   );
@@ -66,5 +83,8 @@ export function usePicking(table: Table | undefined, cells: ReadonlyMap<string, 
     setWholes(NOTHING_WHOLE);
     setPicked(new Set());
   }, [setWholes]);
-  return useMemo(() => ({ picked, pick, pickTo, pickWhole, clear }), [picked, pick, pickTo, pickWhole, clear]);
+  return useMemo(
+    () => ({ picked, pick, pickTo, pickWhole, clear }),
+    [picked, pick, pickTo, pickWhole, clear],
+  );
 }

@@ -10,22 +10,22 @@ import { Notice } from "../../ui/notice";
 import { Failed, Loading } from "../../ui/states";
 import { DecisionList } from "./decision-list";
 import { SheetMenu } from "./sheet-menu";
-import { Breaches, Missing, Moved } from "./sheet-notes";
+import { Breaches, Missing, Changed } from "./sheet-notes";
 import { SheetPicture } from "./sheet-picture";
 import { TradeOff } from "./trade-off";
 
 type Sheet = Schemas["Sheet"];
 
 export function PlanSheet() {
-  const { titleId, deviceId } = useParams();
-  const sheet = useSheet(Number(titleId), Number(deviceId));
+  const { titleId, targetId } = useParams();
+  const sheet = useSheet(Number(titleId), Number(targetId));
   if (sheet.isPending) return <Loading what="the plan" />;
   if (sheet.isError) return <Failed error={sheet.error} onRetry={() => void sheet.refetch()} />;
   return <Opened sheet={sheet.data} />;
 }
 
 function Opened({ sheet }: { sheet: Sheet }) {
-  const change = useChangeSheet(sheet.title_id, sheet.device_id);
+  const change = useChangeSheet(sheet.title_id, sheet.target_id);
   const busy = change.isPending;
   return (
     <div className="flex min-h-0 flex-1 flex-col">
@@ -33,9 +33,14 @@ function Opened({ sheet }: { sheet: Sheet }) {
       <div className="grid flex-1 grid-cols-[minmax(0,1fr)_minmax(440px,44%)] max-lg:grid-cols-1">
         <div className="min-w-0 px-6 py-4 max-md:px-3">
           <SheetPicture sheet={sheet} />
-          {sheet.steps.length > 0 && <TradeOff sheet={sheet} busy={busy} onChoose={(balance) => change.mutate({ balance })} />}
+          {sheet.steps.length > 0 && (
+            <TradeOff sheet={sheet} busy={busy} onChoose={(balance) => change.mutate({ balance })} />
+          )}
         </div>
-        <div className="border-l border-hairline bg-raised px-5 py-4 max-lg:border-t max-lg:border-l-0" aria-busy={busy}>
+        <div
+          className="border-l border-hairline bg-raised px-5 py-4 max-lg:border-t max-lg:border-l-0"
+          aria-busy={busy}
+        >
           {change.isError && (
             <div className="mb-3">
               <Notice look="fault">{change.error.message}</Notice>
@@ -43,7 +48,7 @@ function Opened({ sheet }: { sheet: Sheet }) {
           )}
           <Missing sheet={sheet} />
           <Breaches sheet={sheet} />
-          <Moved moved={change.data?.moved ?? []} />
+          <Changed changed={change.data?.changed ?? []} />
           {sheet.decisions.length > 0 ? (
             <DecisionList sheet={sheet} onPin={(key, value) => change.mutate({ pins: { [key]: value } })} />
           ) : (
@@ -56,7 +61,13 @@ function Opened({ sheet }: { sheet: Sheet }) {
                   {sheet.pins.length} {sheet.pins.length === 1 ? "pin" : "pins"}.
                 </strong>{" "}
                 The rest was worked out around {sheet.pins.length === 1 ? "it" : "them"}.{" "}
-                <Button look="link" size="text" onClick={() => change.mutate({ pins: Object.fromEntries(sheet.pins.map((key) => [key, null])) })}>
+                <Button
+                  look="link"
+                  size="text"
+                  onClick={() =>
+                    change.mutate({ pins: Object.fromEntries(sheet.pins.map((key) => [key, null])) })
+                  }
+                >
                   Let Rheon choose again
                 </Button>
               </Notice>
@@ -72,22 +83,31 @@ function SheetHead({ sheet }: { sheet: Sheet }) {
   const { estimate } = sheet;
   return (
     <div className="flex flex-wrap items-center gap-x-6 gap-y-3 border-b border-hairline px-6 py-3 max-md:px-3">
-      <div className="min-w-[220px] max-w-[340px]">
+      <div className="max-w-[340px] min-w-[220px]">
         <Link to="/bench" className="text-[12px] text-quiet hover:text-ink">
           ← Bench
         </Link>
         <h1 className="truncate text-[21px] leading-tight" title={sheet.title_name}>
           {sheet.title_name}
         </h1>
-        <p className="text-[13px] text-quiet">for {sheet.device_name}</p>
+        <p className="text-[13px] text-quiet">for {sheet.target_name}</p>
       </div>
       {estimate && (
         <>
-          <Figure large={sizeText(estimate.size_bytes)} small={`${sizeText(estimate.size_low_bytes)} to ${sizeText(estimate.size_high_bytes)}, ${roomText(sheet)}`} />
-          <Figure large={spanText(estimate.time_s)} small={`to make, ${spanText(estimate.time_low_s)} to ${spanText(estimate.time_high_s)}`} />
+          <Figure
+            large={sizeText(estimate.size_bytes)}
+            small={`${sizeText(estimate.size_low_bytes)} to ${sizeText(estimate.size_high_bytes)}, ${roomText(sheet)}`}
+          />
+          <Figure
+            large={spanText(estimate.time_s)}
+            small={`to make, ${spanText(estimate.time_low_s)} to ${spanText(estimate.time_high_s)}`}
+          />
         </>
       )}
-      <Figure large={{ plays: "Plays", rewrap: "Re-wrap", convert: "Convert", cannot: "Can’t" }[sheet.treatment]} small={sheet.reason.charAt(0).toUpperCase() + sheet.reason.slice(1)} />
+      <Figure
+        large={{ plays: "Plays", rewrap: "Re-wrap", convert: "Convert", cannot: "Can’t" }[sheet.treatment]}
+        small={sheet.reason.charAt(0).toUpperCase() + sheet.reason.slice(1)}
+      />
       <div className="ml-auto flex flex-wrap items-center justify-end gap-3">
         <SheetMenu sheet={sheet} />
         <ConvertButton sheet={sheet} />
@@ -99,7 +119,9 @@ function SheetHead({ sheet }: { sheet: Sheet }) {
 /** Whether it fits where it goes, and else what the estimate rests on. */
 function roomText(sheet: Sheet): string {
   if (sheet.free_bytes !== null && sheet.estimate) {
-    return sheet.estimate.size_bytes > sheet.free_bytes ? `more than the ${sizeText(sheet.free_bytes)} free` : `${sizeText(sheet.free_bytes)} free`;
+    return sheet.estimate.size_bytes > sheet.free_bytes
+      ? `more than the ${sizeText(sheet.free_bytes)} free`
+      : `${sizeText(sheet.free_bytes)} free`;
   }
   return sheet.sampled ? "from samples" : "a first guess";
 }
@@ -118,10 +140,16 @@ function ConvertButton({ sheet }: { sheet: Sheet }) {
   const navigate = useNavigate();
   if (!sheet.estimate) return null;
   const convert = () =>
-    add.mutate([{ title_id: sheet.title_id, device_id: sheet.device_id }], { onSuccess: () => void navigate("/worklist") });
+    add.mutate([{ title_id: sheet.title_id, target_id: sheet.target_id }], {
+      onSuccess: () => void navigate("/worklist"),
+    });
   return (
     <div className="flex items-center gap-3">
-      {add.isError && <span className="text-madder" role="alert">{add.error.message}</span>}
+      {add.isError && (
+        <span className="text-madder" role="alert">
+          {add.error.message}
+        </span>
+      )}
       <Button look="primary" onClick={convert} disabled={add.isPending}>
         {sheet.treatment === "rewrap" ? "Re-wrap" : "Convert"}
       </Button>
@@ -133,7 +161,9 @@ function NothingToMake({ sheet }: { sheet: Sheet }) {
   return (
     <>
       <Notice look="reason">
-        {sheet.treatment === "plays" ? `${sheet.device_name} plays this file as it is, so it is best left alone.` : `Nothing can be made for ${sheet.device_name}: ${sheet.reason}.`}
+        {sheet.treatment === "plays"
+          ? `${sheet.target_name} plays this file as it is, so it is best left alone.`
+          : `Nothing can be made for ${sheet.target_name}: ${sheet.reason}.`}
       </Notice>
       {sheet.rules.length > 0 && (
         <ul className="mt-4">

@@ -9,7 +9,12 @@ import { cellLooks } from "./cell.looks";
 import { canMake, type Cell, type CellRun } from "./cells";
 import type { Picking } from "./picking";
 
-const WORDS: Record<Cell["verdict"], string> = { plays: "Plays as it is", rewrap: "Re-wrap", convert: "Convert", cannot: "Can’t" };
+const WORDS: Record<Cell["verdict"], string> = {
+  plays: "Plays as it is",
+  rewrap: "Re-wrap",
+  convert: "Convert",
+  cannot: "Can’t",
+};
 
 /** What tells a cell from its neighbours: size and time where something is made, else the verdict. */
 function headline(cell: Cell): string {
@@ -29,7 +34,8 @@ function warning(cell: Cell): string {
 }
 
 /** Whether a click means to stay in this tab. */
-const plainly = (event: MouseEvent) => event.button === 0 && !event.metaKey && !event.ctrlKey && !event.shiftKey && !event.altKey;
+const plainly = (event: MouseEvent) =>
+  event.button === 0 && !event.metaKey && !event.ctrlKey && !event.shiftKey && !event.altKey;
 
 interface Props {
   run: CellRun;
@@ -41,15 +47,20 @@ interface Props {
   go: NavigateFunction;
 }
 
-/** One file's cell, over all the neighbouring devices that it serves. A plain link: hundreds are drawn at once. */
+/**
+ * One file's cell, over all the neighbouring devices that it serves. A plain link: hundreds are drawn at
+ * once.
+ */
 export const RunCell = memo(function RunCell({ run, row, chosen, partly, pickTo, go }: Props) {
   const cell = run.cells[0];
   if (!cell) return null;
   const able = run.cells.filter(canMake);
-  const address = `/bench/${cell.title_id}/${cell.device_id}`;
+  const address = `/bench/${cell.title_id}/${cell.target_id}`;
   const odd = warning(cell);
   return (
-    <div className={`relative h-full rounded-lg ${chosen ? "ring-2 ring-marigold" : partly ? "ring-1 ring-marigold" : ""}`}>
+    <div
+      className={`relative h-full rounded-lg ${chosen ? "ring-2 ring-marigold" : partly ? "ring-1 ring-marigold" : ""}`}
+    >
       <a
         href={under(address)}
         onClick={(event) => plainly(event) && (event.preventDefault(), void go(address))}

@@ -8,23 +8,34 @@ import { Notice } from "../../ui/notice";
 type Sheet = Schemas["Sheet"];
 
 /** What the last change moved besides itself, with the reason for each. */
-export function Moved({ moved }: { moved: Sheet["moved"] }) {
-  const [read, setRead] = useState<Sheet["moved"] | null>(null);
-  if (!moved.length || read === moved) return null;
+export function Changed({ changed }: { changed: Sheet["changed"] }) {
+  const [read, setRead] = useState<Sheet["changed"] | null>(null);
+  if (!changed.length || read === changed) return null;
   return (
-    <section aria-label="What moved" className="mb-3 rounded-lg border border-hairline px-3.5 py-2.5" aria-live="polite">
+    <section
+      aria-label="What moved"
+      className="mb-3 rounded-lg border border-hairline px-3.5 py-2.5"
+      aria-live="polite"
+    >
       <h2 className="flex items-center justify-between text-[15px]">
-        That moved {moved.length === 1 ? "one more setting" : `${moved.length} more settings`}
-        <Button look="quiet" size="icon" className="size-5" aria-label="Close what moved" onClick={() => setRead(moved)}>
+        That moved {changed.length === 1 ? "one more setting" : `${changed.length} more settings`}
+        <Button
+          look="quiet"
+          size="icon"
+          className="size-5"
+          aria-label="Close what moved"
+          onClick={() => setRead(changed)}
+        >
           <X size={13} />
         </Button>
       </h2>
       <ul className="text-[13px]">
-        {moved.map((move) => (
-          <li key={move.label} className="mt-1">
-            <span className="text-quiet">{move.label}: </span>
-            {move.before !== null && <span className="text-quiet line-through">{move.before}</span>} {move.after !== null ? <strong>{move.after}</strong> : "gone"}
-            {move.reason && <span className="text-quiet">, {move.reason}</span>}
+        {changed.map((change) => (
+          <li key={change.label} className="mt-1">
+            <span className="text-quiet">{change.label}: </span>
+            {change.before !== null && <span className="text-quiet line-through">{change.before}</span>}{" "}
+            {change.after !== null ? <strong>{change.after}</strong> : "gone"}
+            {change.reason && <span className="text-quiet">, {change.reason}</span>}
           </li>
         ))}
       </ul>
@@ -36,11 +47,13 @@ export function Moved({ moved }: { moved: Sheet["moved"] }) {
 export function Breaches({ sheet }: { sheet: Sheet }) {
   if (!sheet.breaches.length) return null;
   const devices = new Map<string, string[]>();
-  for (const breach of sheet.breaches) devices.set(breach.device, [...(devices.get(breach.device) ?? []), breach.consequence]);
+  for (const breach of sheet.breaches)
+    devices.set(breach.device, [...(devices.get(breach.device) ?? []), breach.consequence]);
   return (
     <div className="mb-3">
       <Notice look="fault">
-        <strong>Set against {sheet.breaches.length === 1 ? "a rule" : "rules"}.</strong> The file is made as you say.{" "}
+        <strong>Set against {sheet.breaches.length === 1 ? "a rule" : "rules"}.</strong> The file is made as
+        you say.{" "}
         {[...devices].map(([device, said]) => `${device}: ${[...new Set(said)].join("; ")}.`).join(" ")}
       </Notice>
     </div>

@@ -7,7 +7,10 @@ import { DividedFrame } from "./divided-frame";
 
 const FRAMES = 6;
 
-/** The picture before and after on the device's own screen, in its true proportions, and the time line it is from. */
+/**
+ * The picture before and after on the device's own screen, in its true proportions, and the time line it is
+ * from.
+ */
 export function SheetPicture({ sheet }: { sheet: Schemas["Sheet"] }) {
   const [shown, setShown] = useState(2);
   const at = (number: number) => (sheet.duration_s * (number + 0.5)) / FRAMES;
@@ -18,17 +21,28 @@ export function SheetPicture({ sheet }: { sheet: Schemas["Sheet"] }) {
         {sheet.frame ? (
           <DividedFrame sheet={sheet} number={shown} screen={screen} moment={momentText(at(shown))} />
         ) : (
-          <span className="flex h-[300px] items-center px-8 text-center text-deep-ink">{sheet.treatment === "convert" || sheet.treatment === "rewrap" ? "Only the sound goes into this file." : "Nothing is made here."}</span>
+          <span className="flex h-[300px] items-center px-8 text-center text-deep-ink">
+            {sheet.treatment === "convert" || sheet.treatment === "rewrap"
+              ? "Only the sound goes into this file."
+              : "Nothing is made here."}
+          </span>
         )}
       </div>
       <p className="mt-2 flex justify-between gap-4 text-[13px] text-quiet">
-        <span>{momentText(at(shown))} of {durationText(sheet.duration_s)}</span>
+        <span>
+          {momentText(at(shown))} of {durationText(sheet.duration_s)}
+        </span>
         <span>
           {sheet.frame && `${sheet.frame.width} × ${sheet.frame.height} `}
-          {sheet.screen && `on the ${sheet.screen.width} × ${sheet.screen.height} screen of ${sheet.device_name}`}
+          {sheet.screen &&
+            `on the ${sheet.screen.width} × ${sheet.screen.height} screen of ${sheet.target_name}`}
         </span>
       </p>
-      <div className="relative mt-2 grid grid-cols-6 gap-px overflow-hidden rounded-md" role="group" aria-label="Time line">
+      <div
+        className="relative mt-2 grid grid-cols-6 gap-px overflow-hidden rounded-md"
+        role="group"
+        aria-label="Time line"
+      >
         {Array.from({ length: FRAMES }, (_, number) => (
           <button
             key={number}
@@ -44,7 +58,11 @@ export function SheetPicture({ sheet }: { sheet: Schemas["Sheet"] }) {
       </div>
       <div className="relative h-4" aria-hidden>
         {sheet.chapters.map((start, index) => (
-          <span key={start} className="absolute top-0 border-l border-quiet pl-0.5 text-[10px] leading-4 text-quiet" style={{ left: `${(100 * start) / sheet.duration_s}%` }}>
+          <span
+            key={start}
+            className="absolute top-0 border-l border-quiet pl-0.5 text-[10px] leading-4 text-quiet"
+            style={{ left: `${(100 * start) / sheet.duration_s}%` }}
+          >
             {index + 1}
           </span>
         ))}

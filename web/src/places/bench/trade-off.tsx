@@ -1,14 +1,12 @@
 import type { Schemas } from "../../api/client";
+import { BALANCES } from "../../domain/balances";
 import { spanText } from "../../domain/durations";
-import { curvePoints } from "../../domain/scales";
+import { sizeScale } from "../../domain/scales";
 import { sizeText } from "../../domain/sizes";
 import { Segments } from "../../ui/segments";
-import { BALANCES } from "../../domain/balances";
 
 type Sheet = Schemas["Sheet"];
 type Balance = Schemas["Balance"];
-
-const BOX = { width: 300, height: 96 };
 
 interface Props {
   sheet: Sheet;
@@ -16,62 +14,114 @@ interface Props {
   onChoose: (balance: Balance) => void;
 }
 
-/** Size across, fidelity up, one point for each balance; beside it what a step costs or saves. */
+/** What each balance comes to: the range within which its size should come out, and how long it takes. */
 export function TradeOff({ sheet, busy, onChoose }: Props) {
-  const steps = sheet.steps.filter((step) => step.estimate !== null);
-  const sizes = steps.map((step) => step.estimate?.size_bytes ?? 0);
-  const { points, limitX } = curvePoints(sizes, sheet.limit_bytes, BOX);
-  const line = points.map((point, index) => `${index ? "L" : "M"}${point.x} ${point.y}`).join("");
+  const bounds = [
+    { bytes: sheet.limit_bytes, text: "a file at most" },
+    { bytes: sheet.free_bytes, text: "free" },
+  ].flatMap(({ bytes, text }) => (bytes === null ? [] : [{ bytes, text }]));
+  const { at, near } = sizeScale(
+    Math.max(0, ...sheet.steps.map(({ estimate }) => estimate?.size_high_bytes ?? 0)),
+    bounds.map(({ bytes }) => bytes),
+  );
+  const shown = bounds.filter(({ bytes }) => near.includes(bytes));
   return (
     <section aria-label="Balance" className="mt-4" aria-busy={busy}>
-      <div className="mb-3 flex flex-wrap items-center gap-3">
+      <div className="mb-2 flex flex-wrap items-center gap-3">
         <h2 className="text-[15px]">Balance</h2>
         <Segments label="Balance" value={sheet.balance} options={BALANCES} onChange={onChoose} />
         {!sheet.own_balance && <span className="text-[12.5px] text-quiet">as on the whole Bench</span>}
       </div>
-      <div className="flex flex-wrap items-start gap-6">
-        <svg viewBox={`-18 -12 ${BOX.width + 60} ${BOX.height + 34}`} className="w-[340px] max-w-full overflow-visible" role="img" aria-label="Size against fidelity at the five balances">
-          <path d={`M0 -6V${BOX.height}H${BOX.width + 30}`} className="fill-none stroke-hairline" />
-          <text x={0} y={BOX.height + 18} className="fill-quiet text-[11px]">size</text>
-          <text transform={`translate(-8 ${BOX.height}) rotate(-90)`} className="fill-quiet text-[11px]">fidelity</text>
-          {limitX !== null && (
-            <g>
-              <path d={`M${limitX} -6V${BOX.height}`} className="stroke-madder" strokeDasharray="4 3" />
-              <text x={limitX} y={BOX.height + 18} textAnchor="middle" className="fill-madder text-[11px]">{sizeText(sheet.limit_bytes ?? 0)} a file</text>
-            </g>
-          )}
-          <path d={line} className="fill-none stroke-river" strokeWidth={2} />
-          {points.map((point, index) => {
-            const balance = steps[index]?.balance;
-            const on = balance === sheet.balance;
-            return (
-              <g key={balance} onClick={() => balance && onChoose(balance)} className="cursor-pointer">
-                <circle cx={point.x} cy={point.y} r={12} className="fill-transparent" />
-                <circle cx={point.x} cy={point.y} r={on ? 6 : 4.5} className={on ? "fill-marigold" : "fill-ground stroke-river"} strokeWidth={2} />
-                <text x={point.x + 8} y={point.y + 14} className={on ? "fill-ink text-[11px] font-semibold" : "fill-quiet text-[11px]"}>{balance}</text>
-              </g>
-            );
-          })}
-        </svg>
-        <Consequences sheet={sheet} />
-      </div>
+      <table className="w-full text-[13px]">
+        <caption className="sr-only">What each balance comes to</caption>
+        <thead className="sr-only">
+          <tr>
+            <th>Balance</th>
+            <th>Range of the size</th>
+            <th>Size</th>
+            <th>Time to make</th>
+          </tr>
+        </thead>
+        <tbody>
+          {sheet.steps.map((step) => (
+            <StepRow
+              key={step.balance}
+              step={step}
+              on={step.balance === sheet.balance}
+              at={at}
+              bounds={shown.map(({ bytes }) => bytes)}
+              onChoose={onChoose}
+            />
+          ))}
+        </tbody>
+        <tfoot className="text-[12px] text-quiet">
+          <tr>
+            <td />
+            <td className="px-2 pt-1">
+              {[
+                "bars: where the size should come out",
+                ...shown.map(({ bytes, text }) => `dashed: ${sizeText(bytes)} ${text}`),
+              ].join(" · ")}
+            </td>
+            <td className="px-2 pt-1 text-right">size</td>
+            <td className="px-2 pt-1 text-right">time</td>
+          </tr>
+        </tfoot>
+      </table>
     </section>
   );
 }
 
-function Consequences({ sheet }: { sheet: Sheet }) {
+interface StepProps {
+  step: Schemas["Step"];
+  on: boolean;
+  at: (bytes: number) => number;
+  bounds: number[];
+  onChoose: (balance: Balance) => void;
+}
+
+function StepRow({ step: { balance, estimate }, on, at, bounds, onChoose }: StepProps) {
   return (
-    <table className="min-w-[210px] flex-1 text-[13px]">
-      <caption className="sr-only">What each balance comes to</caption>
-      <tbody>
-        {sheet.steps.map(({ balance, estimate }) => (
-          <tr key={balance} className={balance === sheet.balance ? "bg-sand font-semibold" : "text-quiet"}>
-            <th scope="row" className="rounded-l px-2 py-1 text-left font-[inherit]">{balance}</th>
-            <td className="px-2 py-1 text-right">{estimate ? sizeText(estimate.size_bytes) : "—"}</td>
-            <td className="rounded-r px-2 py-1 text-right">{estimate ? spanText(estimate.time_s) : "—"}</td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+    <tr
+      onClick={() => onChoose(balance)}
+      className={`cursor-pointer ${on ? "bg-sand font-semibold" : "text-quiet hover:text-ink"}`}
+    >
+      <th scope="row" className="rounded-l px-2 py-1 text-left font-[inherit]">
+        {balance}
+      </th>
+      <td className="w-full px-2">
+        {estimate && (
+          <div
+            className="relative h-5"
+            title={`${sizeText(estimate.size_low_bytes)} to ${sizeText(estimate.size_high_bytes)}`}
+          >
+            <div
+              className={`absolute inset-y-1.5 rounded-sm ${on ? "bg-marigold/50" : "bg-river/35"}`}
+              style={{
+                left: `${at(estimate.size_low_bytes)}%`,
+                width: `${at(estimate.size_high_bytes - estimate.size_low_bytes)}%`,
+              }}
+            />
+            <div
+              className={`absolute inset-y-1 w-[3px] rounded-sm ${on ? "bg-marigold" : "bg-river"}`}
+              style={{ left: `${at(estimate.size_bytes)}%` }}
+            />
+            {bounds.map((bytes) => (
+              <div
+                key={bytes}
+                className="absolute inset-y-0 border-l border-dashed border-madder"
+                style={{ left: `${at(bytes)}%` }}
+              />
+            ))}
+          </div>
+        )}
+      </td>
+      <td className="px-2 py-1 text-right whitespace-nowrap">
+        {estimate ? sizeText(estimate.size_bytes) : "—"}
+      </td>
+      <td className="rounded-r px-2 py-1 text-right whitespace-nowrap">
+        {estimate ? spanText(estimate.time_s) : "—"}
+      </td>
+    </tr>
   );
 }

@@ -9,7 +9,12 @@ import { Empty, Failed, Loading } from "../../ui/states";
 
 type Entry = Schemas["DeviceVerdict"];
 
-const WORDS: Record<Entry["verdict"], string> = { plays: "Plays as it is", rewrap: "Needs another container", convert: "Needs converting", cannot: "Can’t be made to play" };
+const WORDS: Record<Entry["verdict"], string> = {
+  plays: "Plays as it is",
+  rewrap: "Needs another container",
+  convert: "Needs converting",
+  cannot: "Can’t be made to play",
+};
 const ORDER: Entry["verdict"][] = ["plays", "rewrap", "convert", "cannot"];
 
 /** Which of the household's devices play a title as it is, rule by rule. */
@@ -31,7 +36,14 @@ export function VerdictsView() {
         {playing} of {devices.length} play it as it is.
       </p>
       {!devices.length && (
-        <Empty title="No devices yet" action={<Button look="primary" asChild><Link to="/household">Go to the Household</Link></Button>}>
+        <Empty
+          title="No devices yet"
+          action={
+            <Button look="primary" asChild>
+              <Link to="/household">Go to the Household</Link>
+            </Button>
+          }
+        >
           Say what you watch on, and every file gets a verdict for each of them.
         </Empty>
       )}
@@ -51,20 +63,32 @@ function Card({ entry, titleId }: { entry: Entry; titleId: number }) {
     <li className="rounded-card border border-hairline bg-raised p-4">
       <div className="flex items-center gap-2">
         <DeviceIcon kind={entry.kind} />
-        <h2 className="min-w-0 flex-1 truncate text-[16px]" title={entry.name}>{entry.name}</h2>
-        <span className={`font-semibold ${entry.verdict === "plays" ? "text-moss" : entry.verdict === "cannot" ? "text-madder" : "text-marigold-text"}`}>{WORDS[entry.verdict]}</span>
+        <h2 className="min-w-0 flex-1 truncate text-[16px]" title={entry.name}>
+          {entry.name}
+        </h2>
+        <span
+          className={`font-semibold ${entry.verdict === "plays" ? "text-moss" : entry.verdict === "cannot" ? "text-madder" : "text-marigold-text"}`}
+        >
+          {WORDS[entry.verdict]}
+        </span>
       </div>
       <p className="mt-1 text-[13px] text-quiet first-letter:uppercase">{entry.reason}.</p>
       {broken.length > 0 && <RuleTable rules={broken} label={`Rules that ${entry.name} would break`} />}
       {kept.length > 0 && (
         <details className="mt-2">
-          <summary className="cursor-pointer text-[13px] text-river">{broken.length ? `${kept.length} other ${kept.length === 1 ? "rule holds" : "rules hold"}` : `All ${kept.length} rules hold`}</summary>
+          <summary className="cursor-pointer text-[13px] text-river">
+            {broken.length
+              ? `${kept.length} other ${kept.length === 1 ? "rule holds" : "rules hold"}`
+              : `All ${kept.length} rules hold`}
+          </summary>
           <RuleTable rules={kept} label={`Rules that hold for ${entry.name}`} />
         </details>
       )}
       <p className="mt-3 text-right">
         <Button look="link" size="text" asChild>
-          <Link to={`/bench/${titleId}/${entry.device_id}`}>{entry.verdict === "plays" ? "Open its sheet" : "See what would be made"}</Link>
+          <Link to={`/bench/${titleId}/${entry.target_id}`}>
+            {entry.verdict === "plays" ? "Open its sheet" : "See what would be made"}
+          </Link>
         </Button>
       </p>
     </li>

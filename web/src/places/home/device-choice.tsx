@@ -26,9 +26,18 @@ export function DeviceChoice({ families, chosen, onChange }: Props) {
       {chosen.length > 0 && (
         <ul aria-label="Chosen devices" className="mb-3 flex flex-wrap gap-2">
           {chosen.map((device, place) => (
-            <li key={`${device.profile.id} ${place}`} className="flex items-center gap-1 rounded-lg border border-mist-line bg-mist py-1 pr-1 pl-3">
+            <li
+              key={`${device.profile.id} ${place}`}
+              className="flex items-center gap-1 rounded-lg border border-mist-line bg-mist py-1 pr-1 pl-3"
+            >
               <span className="font-semibold">{device.profile.name}</span>
-              <Button look="quiet" size="icon" className="size-6" aria-label={`Leave ${device.profile.name} out`} onClick={() => onChange(chosen.filter((one) => one !== device))}>
+              <Button
+                look="quiet"
+                size="icon"
+                className="size-6"
+                aria-label={`Leave ${device.profile.name} out`}
+                onClick={() => onChange(chosen.filter((one) => one !== device))}
+              >
                 <X size={14} />
               </Button>
             </li>

@@ -38,11 +38,22 @@ export function FilmChoice({ proposals, chosen, onChange }: Props) {
             />
           ))}
           {own.map((path) => (
-            <ChoiceRow key={path} kind="checkbox" checked onChange={(on) => onChange(path, on)} name={folderName(path)} detail={path} aside="chosen by you" />
+            <ChoiceRow
+              key={path}
+              kind="checkbox"
+              checked
+              onChange={(on) => onChange(path, on)}
+              name={folderName(path)}
+              detail={path}
+              aside="chosen by you"
+            />
           ))}
         </ChoiceList>
       ) : (
-        <p className="text-quiet">No films were found in the usual places. Choose the folder that they lie in, or put discs onto the Shelf one by one later.</p>
+        <p className="text-quiet">
+          No films were found in the usual places. Choose the folder that they lie in, or put discs onto the
+          Shelf one by one later.
+        </p>
       )}
       <Button className="mt-3" onClick={() => setChoosing(true)}>
         Another folder …

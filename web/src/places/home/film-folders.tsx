@@ -36,7 +36,12 @@ export function FilmFolders() {
       <div className="mt-3 flex flex-wrap gap-3">
         <Button onClick={() => setChoosing(true)}>Add a folder …</Button>
         {proposals.map((proposal) => (
-          <Button key={proposal.path} title={proposal.path} className="max-w-full" onClick={() => add.mutate(proposal.path)}>
+          <Button
+            key={proposal.path}
+            title={proposal.path}
+            className="max-w-full"
+            onClick={() => add.mutate(proposal.path)}
+          >
             <span className="truncate">Add {proposal.name}</span>
             <span className="text-quiet">
               {proposal.more ? "over " : ""}
@@ -74,10 +79,21 @@ function FolderRow({ folder, onAgain }: { folder: Schemas["FilmFolder"]; onAgain
         </span>
       </span>
       <span className={folder.present ? "text-quiet" : "text-madder"}>{stateText(folder)}</span>
-      <Button size="small" disabled={folder.looking || !folder.present} onClick={onAgain} aria-label={`Look through ${folder.path} again`}>
+      <Button
+        size="small"
+        disabled={folder.looking || !folder.present}
+        onClick={onAgain}
+        aria-label={`Look through ${folder.path} again`}
+      >
         Look again
       </Button>
-      <Button size="small" look="quiet" onClick={() => forget.mutate(folder.id)} title="Its films stay on the Shelf" aria-label={`Forget ${folder.path}`}>
+      <Button
+        size="small"
+        look="quiet"
+        onClick={() => forget.mutate(folder.id)}
+        title="Its films stay on the Shelf"
+        aria-label={`Forget ${folder.path}`}
+      >
         Forget
       </Button>
     </li>

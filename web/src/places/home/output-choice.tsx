@@ -36,7 +36,16 @@ export function OutputChoice({ places, chosen, onChange }: Props) {
             aside={placeText(place)}
           />
         ))}
-        {!known && <ChoiceRow kind="radio" checked onChange={() => undefined} name={folderName(chosen)} detail={chosen} aside="chosen by you" />}
+        {!known && (
+          <ChoiceRow
+            kind="radio"
+            checked
+            onChange={() => undefined}
+            name={folderName(chosen)}
+            detail={chosen}
+            aside="chosen by you"
+          />
+        )}
       </ChoiceList>
       {warning && (
         <div className="mt-3">
@@ -47,7 +56,12 @@ export function OutputChoice({ places, chosen, onChange }: Props) {
         Another folder …
       </Button>
       {choosing && (
-        <ChooseFolder title="A folder for files" about="What Rheon makes is put there; nothing in it is ever written over." onClose={() => setChoosing(false)} onChoose={onChange} />
+        <ChooseFolder
+          title="A folder for files"
+          about="What Rheon makes is put there; nothing in it is ever written over."
+          onClose={() => setChoosing(false)}
+          onChoose={onChange}
+        />
       )}
     </>
   );

@@ -15,7 +15,9 @@ export function placeText(place: Place): string {
 
 /** What is to be known before a folder is chosen; empty where there is nothing. */
 export function placeWarning(place: Place): string {
-  if (place.largest_file_bytes !== null) return `This disk takes no file over ${sizeText(place.largest_file_bytes)}: long films may not fit as one file.`;
-  if (place.free_bytes !== null && place.free_bytes < 2e9) return "There is little room: a film takes one to four gigabytes.";
+  if (place.largest_file_bytes !== null)
+    return `This disk takes no file over ${sizeText(place.largest_file_bytes)}: long films may not fit as one file.`;
+  if (place.free_bytes !== null && place.free_bytes < 2e9)
+    return "There is little room: a film takes one to four gigabytes.";
   return "";
 }

@@ -2,7 +2,7 @@ import { useChangeHome, useHome } from "../../api/home";
 import type { Schemas } from "../../api/client";
 import { PlaceHead } from "../../parts/place-head";
 import { Notice } from "../../ui/notice";
-import { Failed, Loading } from "../../ui/states";
+import { NotYet } from "../../ui/states";
 import { FilmFolders } from "./film-folders";
 import { OutputChoice } from "./output-choice";
 import { Section } from "./section";
@@ -15,25 +15,34 @@ export function SettingsPlace() {
   return (
     <div className="mx-auto w-full max-w-[1080px] flex-1 pb-8">
       <PlaceHead name="Settings" />
-      {home.isPending && <Loading what="the settings" />}
-      {home.isError && <Failed error={home.error} onRetry={() => void home.refetch()} />}
+      <NotYet query={home} what="the settings" />
       {home.data && (
         <>
           <Section title="Films" about="Folders of which everything is on the Shelf. They are only read.">
             <FilmFolders />
           </Section>
           <Section title="Files" about="Where new files are put; what was made before stays where it is.">
-            <OutputChoice places={placesOf(home.data)} chosen={home.data.output.path} onChange={(output) => change.mutate({ output })} />
+            <OutputChoice
+              places={placesOf(home.data)}
+              chosen={home.data.output.path}
+              onChange={(output) => change.mutate({ output })}
+            />
             {change.isError && (
               <div className="mt-3">
                 <Notice look="fault">{change.error.message}</Notice>
               </div>
             )}
           </Section>
-          <Section title="Who may open this" about="Rheon shows everything that it has to whoever it lets in.">
+          <Section
+            title="Who may open this"
+            about="Rheon shows everything that it has to whoever it lets in."
+          >
             <WhoMay home={home.data} />
           </Section>
-          <Section title="Set at the start" about="Flags come before variables, variables before rheon.toml. Changes count from the next start on.">
+          <Section
+            title="Set at the start"
+            about="Flags come before variables, variables before rheon.toml. Changes count from the next start on."
+          >
             <SettingsTable lines={home.data.settings} />
           </Section>
         </>
@@ -43,7 +52,9 @@ export function SettingsPlace() {
 }
 
 function placesOf(home: Schemas["Home"]): Schemas["Place"][] {
-  return home.proposed_outputs.some(({ path }) => path === home.output.path) ? home.proposed_outputs : [home.output, ...home.proposed_outputs];
+  return home.proposed_outputs.some(({ path }) => path === home.output.path)
+    ? home.proposed_outputs
+    : [home.output, ...home.proposed_outputs];
 }
 
 function SettingsTable({ lines }: { lines: Schemas["SettingLine"][] }) {
@@ -62,10 +73,12 @@ function SettingsTable({ lines }: { lines: Schemas["SettingLine"][] }) {
             <tr key={line.name} className="align-top">
               <th scope="row" className="px-3 py-2 font-semibold" title={line.variable}>
                 {line.name}
-                <span className="block max-w-[34ch] text-[12.5px] font-normal text-quiet max-sm:hidden">{line.about}</span>
+                <span className="block max-w-[34ch] text-[12.5px] font-normal text-quiet max-sm:hidden">
+                  {line.about}
+                </span>
               </th>
               <td className="px-3 py-2 [overflow-wrap:anywhere]">{line.value || "–"}</td>
-              <td className="min-w-[92px] px-3 py-2 text-quiet [overflow-wrap:anywhere]">{line.origin}</td>
+              <td className="min-w-[92px] px-3 py-2 [overflow-wrap:anywhere] text-quiet">{line.origin}</td>
             </tr>
           ))}
         </tbody>

@@ -12,14 +12,20 @@ export function WhoMay({ home }: { home: Schemas["Home"] }) {
   if (!home.has_passphrase) {
     return (
       <p className="max-w-[62ch]">
-        Whoever sits at this machine; it answers to no other. To open it from others too, set a passphrase in a shell with <Command>{COMMAND}</Command>, then start Rheon with <Command>rheon serve --listen 0.0.0.0</Command>.
+        Whoever sits at this machine; it answers to no other. To open it from others too, set a passphrase in
+        a shell with <Command>{COMMAND}</Command>, then start Rheon with{" "}
+        <Command>rheon serve --listen 0.0.0.0</Command>.
       </p>
     );
   }
   return (
     <>
       <p className="max-w-[62ch]">
-        Whoever knows the passphrase. {count ? `${count} other ${count === 1 ? "browser is" : "browsers are"} signed in.` : "No other browser is signed in."} A new one is set with <Command>{COMMAND}</Command>; that signs everybody out.
+        Whoever knows the passphrase.{" "}
+        {count
+          ? `${count} other ${count === 1 ? "browser is" : "browsers are"} signed in.`
+          : "No other browser is signed in."}{" "}
+        A new one is set with <Command>{COMMAND}</Command>; that signs everybody out.
       </p>
       <div className="mt-3 flex flex-wrap gap-3">
         <Button onClick={() => out.mutate()}>Sign out here</Button>
@@ -34,5 +40,9 @@ export function WhoMay({ home }: { home: Schemas["Home"] }) {
 }
 
 function Command({ children }: { children: string }) {
-  return <code className="rounded border border-hairline bg-raised px-1.5 py-0.5 text-[12.5px] whitespace-nowrap">{children}</code>;
+  return (
+    <code className="rounded border border-hairline bg-raised px-1.5 py-0.5 text-[12.5px] whitespace-nowrap">
+      {children}
+    </code>
+  );
 }

@@ -35,26 +35,27 @@ export function AddDevice({ open, onOpenChange, household }: Props) {
     onOpenChange(false);
   };
   const submit = (profile: Profile, heard?: Schemas["Heard"]) =>
-    add.mutate({ profile_id: profile.id, name, ...(heard ? answersOf(finding.finder, heard) : {}) }, { onSuccess: done });
+    add.mutate(
+      { profile_id: profile.id, name, ...(heard ? answersOf(finding.finder, heard) : {}) },
+      { onSuccess: done },
+    );
   const act = (profile: Profile, heard?: Schemas["Heard"]) => (
-    <form
-      className="sticky -bottom-4 -mx-5 mt-4 -mb-4 flex rounded-b-card flex-wrap items-end gap-3 border-t border-hairline bg-raised px-5 py-3"
-      onSubmit={(event) => {
-        event.preventDefault();
-        submit(profile, heard);
-      }}
-    >
-      <Field label="Its name at home" value={name} onChange={setName} placeholder={profile.name.split(",")[0]} className="min-w-[200px] flex-1" />
-      <Button asChild>
-        <Link to={`/household/new?from=${profile.id}`}>Change it first</Link>
-      </Button>
-      <Button look="primary" type="submit" disabled={add.isPending}>
-        Add it
-      </Button>
-    </form>
+    <NameIt
+      profile={profile}
+      name={name}
+      onName={setName}
+      busy={add.isPending}
+      onAdd={() => submit(profile, heard)}
+    />
   );
   return (
-    <Dialog open={open} onOpenChange={onOpenChange} title="Add a device" wide about="What it plays follows from what it is and how old. Nothing has to be known of codecs.">
+    <Dialog
+      open={open}
+      onOpenChange={onOpenChange}
+      title="Add a device"
+      wide
+      about="What it plays follows from what it is and how old. Nothing has to be known of codecs."
+    >
       {add.isError && (
         <div className="mb-3">
           <Notice look="fault">{add.error.message}</Notice>
@@ -64,36 +65,108 @@ export function AddDevice({ open, onOpenChange, household }: Props) {
         value={way}
         onChange={setWay}
         tabs={[
-          { value: "find", text: "Find it", content: <DeviceFinder families={household.families} finding={finding} act={act} /> },
-          { value: "list", text: `All kinds (${household.catalogue.length})`, content: <EveryKind catalogue={household.catalogue} chosen={chosen} onChoose={setChosen} act={act} /> },
+          {
+            value: "find",
+            text: "Find it",
+            content: <DeviceFinder families={household.families} finding={finding} act={act} />,
+          },
+          {
+            value: "list",
+            text: `All kinds (${household.catalogue.length})`,
+            content: (
+              <EveryKind catalogue={household.catalogue} chosen={chosen} onChoose={setChosen} act={act} />
+            ),
+          },
           {
             value: "file",
             text: "From a file",
             content: (
-              <>
-                <p className="mb-3 text-quiet">A profile that somebody gave you, as the Household saves them (.json).</p>
-                <Field label="Its name at home" value={name} onChange={setName} placeholder="as the file says" className="mb-3" />
-                <input
-                  type="file"
-                  accept=".json,application/json"
-                  aria-label="Profile file"
-                  onChange={(event) => {
-                    const file = event.target.files?.[0];
-                    if (file) void file.text().then((document) => own.mutate({ document, name }, { onSuccess: done }));
-                    event.target.value = "";
-                  }}
-                />
-                {own.isError && (
-                  <div className="mt-3">
-                    <Notice look="fault">{own.error.message}</Notice>
-                  </div>
-                )}
-              </>
+              <FromFile
+                name={name}
+                onName={setName}
+                error={own.error}
+                onFile={(document) => own.mutate({ document, name }, { onSuccess: done })}
+              />
             ),
           },
         ]}
       />
     </Dialog>
+  );
+}
+
+interface NameProps {
+  name: string;
+  onName: (name: string) => void;
+}
+
+/** What a kind is called at home, and adding it. */
+function NameIt({
+  profile,
+  name,
+  onName,
+  busy,
+  onAdd,
+}: NameProps & { profile: Profile; busy: boolean; onAdd: () => void }) {
+  return (
+    <form
+      className="sticky -bottom-4 -mx-5 mt-4 -mb-4 flex flex-wrap items-end gap-3 rounded-b-card border-t border-hairline bg-raised px-5 py-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        onAdd();
+      }}
+    >
+      <Field
+        label="Its name at home"
+        value={name}
+        onChange={onName}
+        placeholder={profile.name.split(",")[0]}
+        className="min-w-[200px] flex-1"
+      />
+      <Button asChild>
+        <Link to={`/household/new?from=${profile.id}`}>Change it first</Link>
+      </Button>
+      <Button look="primary" type="submit" disabled={busy}>
+        Add it
+      </Button>
+    </form>
+  );
+}
+
+/** A profile that was saved elsewhere. */
+function FromFile({
+  name,
+  onName,
+  error,
+  onFile,
+}: NameProps & { error: Error | null; onFile: (text: string) => void }) {
+  return (
+    <>
+      <p className="mb-3 text-quiet">
+        A profile that somebody gave you, as the Household saves them (.json).
+      </p>
+      <Field
+        label="Its name at home"
+        value={name}
+        onChange={onName}
+        placeholder="as the file says"
+        className="mb-3"
+      />
+      <input
+        type="file"
+        accept=".json,application/json"
+        aria-label="Profile file"
+        onChange={(event) => {
+          void event.target.files?.[0]?.text().then(onFile);
+          event.target.value = "";
+        }}
+      />
+      {error && (
+        <div className="mt-3">
+          <Notice look="fault">{error.message}</Notice>
+        </div>
+      )}
+    </>
   );
 }
 
@@ -108,13 +181,27 @@ interface ListProps {
 function EveryKind({ catalogue, chosen, onChoose, act }: ListProps) {
   const [typed, setTyped] = useState("");
   const rows = catalogue
-    .map((profile) => ({ profile, score: likeness(typed, `${profile.name} ${profile.kind} ${profile.about}`) }))
+    .map((profile) => ({
+      profile,
+      score: likeness(typed, `${profile.name} ${profile.kind} ${profile.about}`),
+    }))
     .filter(({ score }) => score > 0)
     .sort((a, b) => b.score - a.score);
   return (
     <>
-      <Field hideLabel label="Search the kinds" placeholder="Search; typing errors are forgiven" value={typed} onChange={setTyped} className="mb-2" />
-      {rows.length ? <ProfileList label="All kinds" rows={rows} chosen={chosen} onChoose={onChoose} /> : <p className="py-4 text-quiet">No kind is called like that.</p>}
+      <Field
+        hideLabel
+        label="Search the kinds"
+        placeholder="Search; typing errors are forgiven"
+        value={typed}
+        onChange={setTyped}
+        className="mb-2"
+      />
+      {rows.length ? (
+        <ProfileList label="All kinds" rows={rows} chosen={chosen} onChoose={onChoose} />
+      ) : (
+        <p className="py-4 text-quiet">No kind is called like that.</p>
+      )}
       {chosen && act(chosen)}
     </>
   );

@@ -1,6 +1,6 @@
 import { useState } from "react";
 
-import { useAddOwnDevice, useAsking, useDoor, useTakeAsked } from "../../api/household";
+import { useAddOwnDevice, usePairing, useOpenPairing, useTakeAsked } from "../../api/household";
 import type { Schemas } from "../../api/client";
 import { AbilityList } from "../../parts/ability-list";
 import { Bar } from "../../ui/bar";
@@ -9,12 +9,11 @@ import { Dialog } from "../../ui/dialog";
 import { Field } from "../../ui/field";
 import { Notice } from "../../ui/notice";
 import { Select } from "../../ui/select";
-import { Failed, Loading } from "../../ui/states";
+import { NotYet } from "../../ui/states";
 import { EvidenceList } from "./evidence-list";
 
-type Asking = Schemas["Asking"];
+type Pairing = Schemas["Pairing"];
 
-/** Lets a device find out by itself what it plays: a page for its browser, behind a code that opens once. */
 interface Props {
   open: boolean;
   onOpenChange: (open: boolean) => void;
@@ -23,14 +22,15 @@ interface Props {
 
 const NEW = "new";
 
+/** Lets a device find out by itself what it plays: a page for its browser, behind a code that opens once. */
 export function AskDevice({ open, onOpenChange, devices }: Props) {
-  const asking = useAsking();
-  const door = useDoor();
+  const pairing = usePairing();
+  const opening = useOpenPairing();
   const own = useAddOwnDevice();
   const take = useTakeAsked();
   const [which, setWhich] = useState(NEW);
   const [name, setName] = useState("");
-  const said = asking.data;
+  const said = pairing.data;
   const known = devices.find(({ id }) => String(id) === which);
   const done = { onSuccess: () => onOpenChange(false) };
   const add = () => {
@@ -47,20 +47,39 @@ export function AskDevice({ open, onOpenChange, devices }: Props) {
       about="Open a page in its browser; it plays a few tiny clips there and tells Rheon what works."
       footer={
         <>
-          {said?.open && <Button className="mr-auto" onClick={() => door.mutate(false)}>Turn the page off</Button>}
-          {Boolean(said?.document) && <Button className="mr-auto" onClick={() => door.mutate(false)}>Drop the answers</Button>}
+          {said?.open && (
+            <Button className="mr-auto" onClick={() => opening.mutate(false)}>
+              Turn the page off
+            </Button>
+          )}
+          {Boolean(said?.document) && (
+            <Button className="mr-auto" onClick={() => opening.mutate(false)}>
+              Drop the answers
+            </Button>
+          )}
           <Button onClick={() => onOpenChange(false)}>Close</Button>
           {said?.document ? (
-            <Button look="primary" disabled={own.isPending || take.isPending} onClick={add}>{known ? `Make ${known.name} surer` : "Add this device"}</Button>
+            <Button look="primary" disabled={own.isPending || take.isPending} onClick={add}>
+              {known ? `Make ${known.name} surer` : "Add this device"}
+            </Button>
           ) : (
-            !said?.open && <Button look="primary" disabled={door.isPending || !said} onClick={() => door.mutate(true)}>Turn the page on</Button>
+            !said?.open && (
+              <Button
+                look="primary"
+                disabled={opening.isPending || !said}
+                onClick={() => opening.mutate(true)}
+              >
+                Turn the page on
+              </Button>
+            )
           )}
         </>
       }
     >
-      {asking.isPending && <Loading what="the page" />}
-      {asking.isError && <Failed error={asking.error} onRetry={() => void asking.refetch()} />}
-      {(door.isError || own.isError || take.isError) && <Notice look="fault">{(door.error ?? own.error ?? take.error)?.message}</Notice>}
+      <NotYet query={pairing} what="the page" />
+      {(opening.isError || own.isError || take.isError) && (
+        <Notice look="fault">{(opening.error ?? own.error ?? take.error)?.message}</Notice>
+      )}
       {said?.problem && (
         <div className="mb-3">
           <Notice look="fault">{said.problem}</Notice>
@@ -68,46 +87,101 @@ export function AskDevice({ open, onOpenChange, devices }: Props) {
       )}
       {said && !said.open && !said.document && (
         <p className="text-quiet">
-          The page is off. Turned on, it is the only thing of Rheon that the home network can reach: for a quarter of an hour, for one device, and only with a code that is shown here.
+          The page is off. Turned on, it is the only thing of Rheon that the home network can reach: for a
+          quarter of an hour, for one device, and only with a code that is shown here.
         </p>
       )}
-      {said?.open && <Open asking={said} />}
-      {Boolean(said?.document) && said && (
-        <>
-          <div className="flex flex-wrap items-end gap-x-6 gap-y-3">
-            <span>
-              <span className="mb-1 block text-quiet">Which device is it?</span>
-              <Select label="Which device is it?" value={which} onChange={setWhich} choices={[{ value: NEW, text: "a new one" }, ...devices.map((device) => ({ value: String(device.id), text: device.name }))]} />
-            </span>
-            {!known && <Field label="Its name at home" value={name} onChange={setName} placeholder="The device that was asked" className="min-w-[200px] flex-1" />}
-          </div>
-          {known && <p className="mt-2 text-quiet">What its browser played becomes proven. What it did not play says nothing of its other players, and changes nothing.</p>}
-          <AbilityList abilities={said.abilities} />
-          <EvidenceList evidence={said.evidence} />
-        </>
+      {said?.open && <Open pairing={said} />}
+      {said?.document && (
+        <Answered
+          said={said}
+          known={known}
+          devices={devices}
+          which={which}
+          onWhich={setWhich}
+          name={name}
+          onName={setName}
+        />
       )}
     </Dialog>
   );
 }
 
-function Open({ asking }: { asking: Asking }) {
-  const until = asking.until ? new Date(asking.until).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" }) : "";
+interface AnsweredProps {
+  said: Pairing;
+  known: Schemas["Device"] | undefined;
+  devices: Schemas["Device"][];
+  which: string;
+  onWhich: (which: string) => void;
+  name: string;
+  onName: (name: string) => void;
+}
+
+/** What a device answered, and which device that is. */
+function Answered({ said, known, devices, which, onWhich, name, onName }: AnsweredProps) {
+  return (
+    <>
+      <div className="flex flex-wrap items-end gap-x-6 gap-y-3">
+        <span>
+          <span className="mb-1 block text-quiet">Which device is it?</span>
+          <Select
+            label="Which device is it?"
+            value={which}
+            onChange={onWhich}
+            choices={[
+              { value: NEW, text: "a new one" },
+              ...devices.map((device) => ({ value: String(device.id), text: device.name })),
+            ]}
+          />
+        </span>
+        {!known && (
+          <Field
+            label="Its name at home"
+            value={name}
+            onChange={onName}
+            placeholder="The device that was asked"
+            className="min-w-[200px] flex-1"
+          />
+        )}
+      </div>
+      {known && (
+        <p className="mt-2 text-quiet">
+          What its browser played becomes proven. What it did not play says nothing of its other players, and
+          changes nothing.
+        </p>
+      )}
+      <AbilityList abilities={said.abilities} />
+      <EvidenceList evidence={said.evidence} />
+    </>
+  );
+}
+
+function Open({ pairing }: { pairing: Pairing }) {
+  const until = pairing.until
+    ? new Date(pairing.until).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" })
+    : "";
   return (
     <div className="flex flex-wrap items-center gap-6">
-      <svg viewBox={`-4 -4 ${asking.qr_size + 8} ${asking.qr_size + 8}`} role="img" aria-label="The address with its code, as a QR code" className="size-48 shrink-0 rounded-lg bg-print-light" shapeRendering="crispEdges">
-        <path d={asking.qr} className="fill-print-dark" />
+      <svg
+        viewBox={`-4 -4 ${pairing.qr_size + 8} ${pairing.qr_size + 8}`}
+        role="img"
+        aria-label="The address with its code, as a QR code"
+        className="size-48 shrink-0 rounded-lg bg-print-light"
+        shapeRendering="crispEdges"
+      >
+        <path d={pairing.qr} className="fill-print-dark" />
       </svg>
       <div className="min-w-56 flex-1">
         <p className="text-quiet">Scan this with the device, or type into its browser:</p>
-        <p className="my-1 text-[17px] font-semibold break-all">{asking.address}</p>
+        <p className="my-1 text-[17px] font-semibold break-all">{pairing.address}</p>
         <p className="text-quiet">and the code</p>
-        <p className="my-1 font-heading text-[26px] font-semibold tracking-[0.15em]">{asking.code}</p>
+        <p className="my-1 font-heading text-[26px] font-semibold tracking-[0.15em]">{pairing.code}</p>
         <p className="text-quiet">The code opens once, until {until}.</p>
-        {asking.at_clip > 0 && (
+        {pairing.at_clip > 0 && (
           <div className="mt-3" role="status">
-            <Bar fraction={asking.at_clip / asking.clip_count} label="Clips tried" />
+            <Bar fraction={pairing.at_clip / pairing.clip_count} label="Clips tried" />
             <p className="mt-1 text-quiet">
-              The device is at clip {asking.at_clip} of {asking.clip_count}.
+              The device is at clip {pairing.at_clip} of {pairing.clip_count}.
             </p>
           </div>
         )}

@@ -13,7 +13,6 @@ import { Button } from "../../ui/button";
 import { DeviceDialog } from "./device-dialog";
 import { DeviceNews } from "./device-news";
 import { EvidenceList } from "./evidence-list";
-import type { Entry } from "./profile-fields";
 import { SurerDialog } from "./surer-dialog";
 import { TechnicalTable } from "./technical-table";
 import { wishesText } from "./wishes-form";
@@ -26,14 +25,21 @@ export function DeviceCard({ device, members }: { device: Device; members: Schem
   const [open, setOpen] = useState(false);
   const [surer, setSurer] = useState(false);
   const member = members.find((entry) => entry.id === device.member_id);
-  const facts = [member?.name, wishesText(device.wishes), device.free_bytes !== null && `${sizeText(device.free_bytes)} free`, device.used && `${device.used} ${device.used === 1 ? "file" : "files"} made`];
+  const facts = [
+    member?.name,
+    wishesText(device.wishes),
+    device.free_bytes !== null && `${sizeText(device.free_bytes)} free`,
+    device.used && `${device.used} ${device.used === 1 ? "file" : "files"} made`,
+  ];
   const doubts = device.abilities.filter(({ sure }) => sure === "doubtful").length;
   return (
     <li className="flex flex-col rounded-card border border-hairline bg-raised p-4">
       <div className="flex items-start gap-3">
         <DeviceIcon kind={device.profile.kind} size={22} />
         <div className="min-w-0 flex-1">
-          <h2 className="truncate text-[17px]" title={device.name}>{device.name}</h2>
+          <h2 className="truncate text-[17px]" title={device.name}>
+            {device.name}
+          </h2>
           <p className="text-quiet">{kindText(device)}</p>
         </div>
         <Button
@@ -49,21 +55,25 @@ export function DeviceCard({ device, members }: { device: Device; members: Schem
           Wishes
         </Button>
       </div>
-      {facts.some(Boolean) && <p className="mt-2 rounded-md bg-sand px-2 py-1 text-[13px]">{facts.filter(Boolean).join(" · ")}</p>}
+      {facts.some(Boolean) && (
+        <p className="mt-2 rounded-md bg-sand px-2 py-1 text-[13px]">{facts.filter(Boolean).join(" · ")}</p>
+      )}
       {device.news.length > 0 && <DeviceNews device={device} />}
       <p className="mt-2 text-[13px] text-quiet">{device.profile.about}</p>
       <AbilityList abilities={device.abilities} />
       {doubts > 0 && (
         <p className="mt-3 flex flex-wrap items-center gap-x-3 gap-y-1.5 rounded-lg bg-sand px-3 py-2 text-[13px]">
           <span className="min-w-0 flex-1">
-            {doubts === 1 ? "One thing is not sure, and is not used." : `${doubts} things are not sure, and are not used.`}
+            {doubts === 1
+              ? "One thing is not sure, and is not used."
+              : `${doubts} things are not sure, and are not used.`}
           </span>
           <Button size="small" onClick={() => setSurer(true)} aria-label={`Make it surer: ${device.name}`}>
             Make it surer
           </Button>
         </p>
       )}
-      <TechnicalTable document={device.document as Entry} />
+      <TechnicalTable document={device.document} />
       {device.evidence.length > 0 && <EvidenceList evidence={device.evidence} />}
       <Acts device={device} />
       {open && <DeviceDialog device={device} members={members} onClose={() => setOpen(false)} />}
@@ -97,15 +107,27 @@ function Acts({ device }: { device: Device }) {
         </Button>
       )}
       {device.can_take_back && !device.news.length && (
-        <Button look="quiet" size="text" aria-label={`Take it back: what changed in ${device.name}`} disabled={back.isPending} onClick={() => back.mutate(undefined)}>
+        <Button
+          look="quiet"
+          size="text"
+          aria-label={`Take it back: what changed in ${device.name}`}
+          disabled={back.isPending}
+          onClick={() => back.mutate(undefined)}
+        >
           Take it back
         </Button>
       )}
       <Button look="quiet" size="text" asChild>
-        <Link to={`/household/${device.id}`} aria-label={`Edit profile of ${device.name}`}>Edit profile</Link>
+        <Link to={`/household/${device.id}`} aria-label={`Edit profile of ${device.name}`}>
+          Edit profile
+        </Link>
       </Button>
       <Button look="quiet" size="text" asChild>
-        <a href={under(`/api/household/devices/${device.id}/profile.json`)} download aria-label={`Save profile of ${device.name}`}>
+        <a
+          href={under(`/api/household/devices/${device.id}/profile.json`)}
+          download
+          aria-label={`Save profile of ${device.name}`}
+        >
           Save profile
         </a>
       </Button>
@@ -113,7 +135,9 @@ function Acts({ device }: { device: Device }) {
         look="quiet"
         size="text"
         aria-label={`Remove ${device.name}`}
-        onClick={() => remove({ kind: "device", id: device.id, text: `${device.name} and its settings are removed.` })}
+        onClick={() =>
+          remove({ kind: "device", id: device.id, text: `${device.name} and its settings are removed.` })
+        }
       >
         Remove
       </Button>

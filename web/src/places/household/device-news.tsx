@@ -2,14 +2,22 @@ import type { Schemas } from "../../api/client";
 import { useMarkSeen, useTakeBack } from "../../api/household";
 import { Button } from "../../ui/button";
 
-const WORDS: Record<Schemas["ChangeKind"], string> = { new: "new", gone: "gone", changed: "changed", kept: "kept as yours" };
+const WORDS: Record<Schemas["Change"]["what"], string> = {
+  new: "new",
+  gone: "gone",
+  changed: "changed",
+  kept: "kept as yours",
+};
 
 /** What a newer catalogue changed in a device, until somebody has seen it. */
 export function DeviceNews({ device }: { device: Schemas["Device"] }) {
   const seen = useMarkSeen(device.id);
   const back = useTakeBack(device.id);
   return (
-    <section aria-label={`News of ${device.name}`} className="mt-2 rounded-lg border border-mist-line bg-mist px-3 py-2 text-[13px]">
+    <section
+      aria-label={`News of ${device.name}`}
+      className="mt-2 rounded-lg border border-mist-line bg-mist px-3 py-2 text-[13px]"
+    >
       <p className="font-semibold">The catalogue knows more of such devices now</p>
       <ul className="mt-1">
         {device.news.map((entry) => (

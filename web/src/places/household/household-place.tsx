@@ -4,7 +4,7 @@ import { useHousehold } from "../../api/household";
 import { PlaceHead } from "../../parts/place-head";
 import { useUndo } from "../../parts/undo";
 import { Button } from "../../ui/button";
-import { Empty, Failed, Loading } from "../../ui/states";
+import { Empty, NotYet } from "../../ui/states";
 import { AddDevice } from "./add-device";
 import { AskDevice } from "./ask-device";
 import { DeviceCard } from "./device-card";
@@ -18,17 +18,30 @@ export function HouseholdPlace() {
   const devices = (household.data?.devices ?? []).filter((device) => !gone("device", device.id));
   return (
     <div className="flex-1 pb-8">
-      <PlaceHead name="Household" about={household.data ? `${devices.length} ${devices.length === 1 ? "device" : "devices"}, favourites and the usual ones first` : undefined}>
+      <PlaceHead
+        name="Household"
+        about={
+          household.data
+            ? `${devices.length} ${devices.length === 1 ? "device" : "devices"}, favourites and the usual ones first`
+            : undefined
+        }
+      >
         <Button onClick={() => setAsking(true)}>Ask a device</Button>
         <Button look="primary" onClick={() => setAdding(true)}>
           Add a device
         </Button>
       </PlaceHead>
-      {household.isPending && <Loading what="the Household" />}
-      {household.isError && <Failed error={household.error} onRetry={() => void household.refetch()} />}
+      <NotYet query={household} what="the Household" />
       {household.data && <People household={household.data} />}
       {household.data && !devices.length && (
-        <Empty title="No devices yet" action={<Button look="primary" onClick={() => setAdding(true)}>Add a device</Button>}>
+        <Empty
+          title="No devices yet"
+          action={
+            <Button look="primary" onClick={() => setAdding(true)}>
+              Add a device
+            </Button>
+          }
+        >
           Say what you watch on. Rheon knows what each of them can play and makes files that fit.
         </Empty>
       )}
@@ -38,7 +51,9 @@ export function HouseholdPlace() {
         ))}
       </ul>
       {household.data && <AddDevice open={adding} onOpenChange={setAdding} household={household.data} />}
-      {asking && household.data && <AskDevice open={asking} onOpenChange={setAsking} devices={household.data.devices} />}
+      {asking && household.data && (
+        <AskDevice open={asking} onOpenChange={setAsking} devices={household.data.devices} />
+      )}
     </div>
   );
 }

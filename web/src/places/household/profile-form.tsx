@@ -1,14 +1,21 @@
 import { useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 
-import { useAddOwnDevice, useCatalogueProfile, useHousehold, useProfileCheck, useReplaceProfile } from "../../api/household";
+import {
+  useAddOwnDevice,
+  useCatalogueProfile,
+  useHousehold,
+  useProfileCheck,
+  useReplaceProfile,
+} from "../../api/household";
 import type { Schemas } from "../../api/client";
 import { AbilityList } from "../../parts/ability-list";
 import { useDebounced } from "../../parts/debounced";
 import { Button } from "../../ui/button";
 import { Notice } from "../../ui/notice";
 import { Failed, Loading } from "../../ui/states";
-import { AUDIO, CONTAINER, type Entry, IDENTITY, LIMITS, SCREEN, SUBTITLE, VIDEO } from "./profile-fields";
+import { AUDIO, CONTAINER, IDENTITY, LIMITS, SCREEN, SUBTITLE, VIDEO } from "./profile-fields";
+import { entriesAt, type Entry, entryAt } from "./profile-values";
 import { EntryList, FieldGroup, type Notes } from "./profile-group";
 
 const NONE: Notes = { errors: [], warnings: [] };
@@ -22,12 +29,18 @@ export function EditProfile() {
   if (household.isPending) return <Loading what="the device" />;
   if (household.isError) return <Failed error={household.error} onRetry={() => void household.refetch()} />;
   const device = household.data.devices.find((entry) => entry.id === Number(deviceId));
-  if (!device) return <Failed error={new Error("This device is not in the Household any more.")} onRetry={() => void navigate("/household")} />;
+  if (!device)
+    return (
+      <Failed
+        error={new Error("This device is not in the Household any more.")}
+        onRetry={() => void navigate("/household")}
+      />
+    );
   return (
     <ProfileForm
       key={device.id}
       title={`Profile of ${device.name}`}
-      document={device.document as Entry}
+      document={device.document}
       busy={replace.isPending}
       error={replace.error}
       onSave={(text) => replace.mutate(text, { onSuccess: () => void navigate("/household") })}
@@ -44,14 +57,16 @@ export function NewProfile() {
   const navigate = useNavigate();
   if (profile.isError) return <Failed error={profile.error} onRetry={() => void profile.refetch()} />;
   if (!profile.data) return <Loading what="the profile to start from" />;
-  const start = JSON.parse(profile.data.document) as Entry;
+  const start: Entry = JSON.parse(profile.data.document);
   return (
     <ProfileForm
       title={`A device like ${String(start.name)}`}
       document={{ ...start, name: "", generic: false }}
       busy={own.isPending}
       error={own.error}
-      onSave={(text) => own.mutate({ document: text, name: "" }, { onSuccess: () => void navigate("/household") })}
+      onSave={(text) =>
+        own.mutate({ document: text, name: "" }, { onSuccess: () => void navigate("/household") })
+      }
     />
   );
 }
@@ -64,13 +79,52 @@ interface FormProps {
   onSave: (text: string) => void;
 }
 
+/** The lists of a profile, each with what a new entry begins with. */
+const LISTS = [
+  {
+    key: "containers",
+    name: "Files",
+    one: "a container",
+    specs: CONTAINER,
+    fresh: { format: "mp4", extension: "mp4" },
+  },
+  {
+    key: "video",
+    name: "Picture",
+    one: "a codec",
+    specs: VIDEO,
+    fresh: {
+      codec: "h264",
+      profiles: ["baseline", "main", "high"],
+      max_level: "4",
+      max_width: 1920,
+      max_height: 1080,
+      max_frame_rate: "30",
+    },
+  },
+  {
+    key: "audio",
+    name: "Sound",
+    one: "a sound codec",
+    specs: AUDIO,
+    fresh: { codec: "aac", max_channels: 2, sample_rates: [44100, 48000] },
+  },
+  {
+    key: "subtitles",
+    name: "Subtitles",
+    one: "a form",
+    specs: SUBTITLE,
+    fresh: { form: "text_file", format: "subrip" },
+  },
+];
+
 function ProfileForm({ title, document, busy, error, onSave }: FormProps) {
   const [profile, setProfile] = useState(document);
   const text = JSON.stringify(profile);
   const check = useProfileCheck(useDebounced(text, 250));
   const notes = check.data ?? NONE;
-  const part = (key: string) => (profile[key] as Entry | undefined) ?? {};
-  const list = (key: string) => (profile[key] as Entry[] | undefined) ?? [];
+  const part = (key: string) => entryAt(profile, key);
+  const list = (key: string) => entriesAt(profile, key);
   const set = (key: string) => (value: unknown) => setProfile((old) => ({ ...old, [key]: value }));
   const setScreen = (screen: Entry) => set("screen")(Object.keys(screen).length ? screen : null);
   const shared = { notes };
@@ -89,15 +143,32 @@ function ProfileForm({ title, document, busy, error, onSave }: FormProps) {
         <h1 className="mb-4 text-[24px] leading-tight">{title}</h1>
         <FieldGroup specs={IDENTITY} entry={profile} onChange={setProfile} path="" label="" {...shared} />
         <h2 className="mt-6 mb-3 border-b border-hairline pb-1 text-[16px]">Screen</h2>
-        <FieldGroup specs={SCREEN} entry={part("screen")} onChange={setScreen} path="screen" label="Screen " {...shared} />
-        <EntryList name="Files" one="a container" specs={CONTAINER} entries={list("containers")} fresh={{ format: "mp4", extension: "mp4" }} onChange={set("containers")} path="containers" {...shared} />
-        <EntryList name="Picture" one="a codec" specs={VIDEO} entries={list("video")} fresh={{ codec: "h264", profiles: ["baseline", "main", "high"], max_level: "4", max_width: 1920, max_height: 1080, max_frame_rate: "30" }} onChange={set("video")} path="video" {...shared} />
-        <EntryList name="Sound" one="a sound codec" specs={AUDIO} entries={list("audio")} fresh={{ codec: "aac", max_channels: 2, sample_rates: [44100, 48000] }} onChange={set("audio")} path="audio" {...shared} />
-        <EntryList name="Subtitles" one="a form" specs={SUBTITLE} entries={list("subtitles")} fresh={{ form: "text_file", format: "subrip" }} onChange={set("subtitles")} path="subtitles" {...shared} />
+        <FieldGroup
+          specs={SCREEN}
+          entry={part("screen")}
+          onChange={setScreen}
+          path="screen"
+          label="Screen "
+          {...shared}
+        />
+        {LISTS.map(({ key, ...of }) => (
+          <EntryList key={key} {...of} entries={list(key)} onChange={set(key)} path={key} {...shared} />
+        ))}
         <h2 className="mt-6 mb-3 border-b border-hairline pb-1 text-[16px]">Limits</h2>
-        <FieldGroup specs={LIMITS} entry={part("limits")} onChange={set("limits")} path="limits" label="" {...shared} />
+        <FieldGroup
+          specs={LIMITS}
+          entry={part("limits")}
+          onChange={set("limits")}
+          path="limits"
+          label=""
+          {...shared}
+        />
         <div className="sticky bottom-0 mt-6 flex items-center justify-end gap-3 border-t border-hairline bg-ground py-3">
-          {error && <span role="alert" className="mr-auto text-madder">{error.message}</span>}
+          {error && (
+            <span role="alert" className="mr-auto text-madder">
+              {error.message}
+            </span>
+          )}
           <Button asChild>
             <Link to="/household">Cancel</Link>
           </Button>
@@ -114,13 +185,30 @@ function ProfileForm({ title, document, busy, error, onSave }: FormProps) {
 /** What the profile comes to in words, while it is being written. */
 function Sheet({ notes, abilities }: { notes: Notes; abilities: Schemas["Ability"][] }) {
   return (
-    <aside className="border-l border-hairline bg-raised px-5 py-4 max-lg:border-t max-lg:border-l-0" aria-label="What it plays">
+    <aside
+      className="border-l border-hairline bg-raised px-5 py-4 max-lg:border-t max-lg:border-l-0"
+      aria-label="What it plays"
+    >
       <div className="sticky top-[76px]">
         <h2 className="text-[16px]">What it plays, in words</h2>
-        {abilities.length > 0 ? <AbilityList abilities={abilities} /> : <p className="mt-2 text-quiet">As soon as the form holds a whole profile.</p>}
+        {abilities.length > 0 ? (
+          <AbilityList abilities={abilities} />
+        ) : (
+          <p className="mt-2 text-quiet">As soon as the form holds a whole profile.</p>
+        )}
         <div className="mt-4 grid gap-2">
-          {notes.errors.length > 0 && <Notice look="fault">{notes.errors.length === 1 ? "One field is wrong." : `${notes.errors.length} fields are wrong.`} It can’t be saved yet.</Notice>}
-          {notes.warnings.length > 0 && <Notice look="reason">{notes.warnings.length === 1 ? "One thing is odd" : `${notes.warnings.length} things are odd`}; it can be saved all the same.</Notice>}
+          {notes.errors.length > 0 && (
+            <Notice look="fault">
+              {notes.errors.length === 1 ? "One field is wrong." : `${notes.errors.length} fields are wrong.`}{" "}
+              It can’t be saved yet.
+            </Notice>
+          )}
+          {notes.warnings.length > 0 && (
+            <Notice look="reason">
+              {notes.warnings.length === 1 ? "One thing is odd" : `${notes.warnings.length} things are odd`};
+              it can be saved all the same.
+            </Notice>
+          )}
         </div>
       </div>
     </aside>

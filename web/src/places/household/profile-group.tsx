@@ -5,7 +5,7 @@ import type { Schemas } from "../../api/client";
 import { Button } from "../../ui/button";
 import { Checkbox } from "../../ui/checkbox";
 import { Select } from "../../ui/select";
-import { type Entry, type FieldSpec, outOfRange, shown, stored } from "./profile-fields";
+import { type Entry, type FieldSpec, outOfRange, shown, stored } from "./profile-values";
 
 type Note = Schemas["FieldNote"];
 
@@ -35,22 +35,44 @@ export function FieldGroup({ specs, entry, onChange, path, notes, label }: Group
     <>
       <div className="grid grid-cols-[repeat(auto-fill,minmax(190px,1fr))] gap-x-4 gap-y-3">
         {specs.map((spec) => (
-          <OneField key={spec.key} spec={spec} value={entry[spec.key]} onChange={(value) => set(spec.key, value)} label={`${label}${spec.label}`} notes={notesFor(notes, path ? `${path}.${spec.key}` : spec.key)} />
+          <OneField
+            key={spec.key}
+            spec={spec}
+            value={entry[spec.key]}
+            onChange={(value) => set(spec.key, value)}
+            label={`${label}${spec.label}`}
+            notes={notesFor(notes, path ? `${path}.${spec.key}` : spec.key)}
+          />
         ))}
       </div>
       {whole.map((note) => (
-        <p key={note.text} role="alert" className="mt-1.5 text-[13px] text-madder">{note.text}</p>
+        <p key={note.text} role="alert" className="mt-1.5 text-[13px] text-madder">
+          {note.text}
+        </p>
       ))}
     </>
   );
 }
 
 function notesFor(notes: Notes, field: string): Notes {
-  const mine = (list: Note[]) => list.filter((note) => note.field === field || note.field.startsWith(`${field}.`));
+  const mine = (list: Note[]) =>
+    list.filter((note) => note.field === field || note.field.startsWith(`${field}.`));
   return { errors: mine(notes.errors), warnings: mine(notes.warnings) };
 }
 
-function OneField({ spec, value, onChange, label, notes }: { spec: FieldSpec; value: unknown; onChange: (value: unknown) => void; label: string; notes: Notes }) {
+function OneField({
+  spec,
+  value,
+  onChange,
+  label,
+  notes,
+}: {
+  spec: FieldSpec;
+  value: unknown;
+  onChange: (value: unknown) => void;
+  label: string;
+  notes: Notes;
+}) {
   const [typed, setTyped] = useState<string | null>(null);
   const text = typed ?? shown(spec, value);
   const range = spec.kind === "number" ? outOfRange(spec, text) : "";
@@ -59,10 +81,17 @@ function OneField({ spec, value, onChange, label, notes }: { spec: FieldSpec; va
     <div>
       <span className="mb-0.5 block text-[13px] text-quiet">{spec.label}</span>
       {spec.kind === "choice" ? (
-        <Select label={label} value={String(value ?? "")} onChange={onChange} choices={(spec.choices ?? []).map(([key, name]) => ({ value: key, text: name }))} placeholder="choose" />
+        <Select
+          label={label}
+          value={String(value ?? "")}
+          onChange={onChange}
+          choices={(spec.choices ?? []).map(([key, name]) => ({ value: key, text: name }))}
+          placeholder="choose"
+        />
       ) : spec.kind === "yes" ? (
         <span className="flex h-8 items-center gap-2">
-          <Checkbox checked={value === true} label={label} onChange={(next) => onChange(next || undefined)} /> {value === true ? "yes" : "no"}
+          <Checkbox checked={value === true} label={label} onChange={(next) => onChange(next || undefined)} />{" "}
+          {value === true ? "yes" : "no"}
         </span>
       ) : (
         <span className="flex items-center gap-1.5">
@@ -77,9 +106,13 @@ function OneField({ spec, value, onChange, label, notes }: { spec: FieldSpec; va
           {spec.unit && <span className="text-[13px] text-quiet">{spec.unit}</span>}
         </span>
       )}
-      <p className={`mt-0.5 text-[12px] leading-snug ${wrong ? "text-madder" : "text-quiet"}`}>{wrong || spec.help}</p>
+      <p className={`mt-0.5 text-[12px] leading-snug ${wrong ? "text-madder" : "text-quiet"}`}>
+        {wrong || spec.help}
+      </p>
       {notes.warnings.map((note) => (
-        <p key={note.text} className="text-[12px] leading-snug text-marigold-text">{note.text}</p>
+        <p key={note.text} className="text-[12px] leading-snug text-marigold-text">
+          {note.text}
+        </p>
       ))}
     </div>
   );
@@ -98,8 +131,14 @@ interface ListProps {
 
 /** Several entries of a kind, in order of preference. */
 export function EntryList({ name, one, specs, entries, fresh, onChange, path, notes }: ListProps) {
-  const change = (at: number, entry: Entry | null) => onChange(entries.flatMap((old, place) => (place === at ? (entry ? [entry] : []) : [old])));
-  const up = (at: number) => onChange(entries.map((old, place) => (place === at - 1 ? (entries[at] ?? old) : place === at ? (entries[at - 1] ?? old) : old)));
+  const change = (at: number, entry: Entry | null) =>
+    onChange(entries.flatMap((old, place) => (place === at ? (entry ? [entry] : []) : [old])));
+  const up = (at: number) =>
+    onChange(
+      entries.map((old, place) =>
+        place === at - 1 ? (entries[at] ?? old) : place === at ? (entries[at - 1] ?? old) : old,
+      ),
+    );
   const missing = notes.errors.filter((note) => note.field === path);
   return (
     <section className="mt-6" aria-label={name}>
@@ -110,18 +149,39 @@ export function EntryList({ name, one, specs, entries, fresh, onChange, path, no
         </Button>
       </h2>
       {missing.map((note) => (
-        <p key={note.text} role="alert" className="mt-1.5 text-[13px] text-madder">{note.text}</p>
+        <p key={note.text} role="alert" className="mt-1.5 text-[13px] text-madder">
+          {note.text}
+        </p>
       ))}
       {entries.map((entry, at) => (
         <div key={at} className="relative border-b border-hairline py-3 pr-16">
-          <FieldGroup specs={specs} entry={entry} onChange={(next) => change(at, next)} path={`${path}.${at}`} notes={notes} label={`${name} ${at + 1}, `} />
+          <FieldGroup
+            specs={specs}
+            entry={entry}
+            onChange={(next) => change(at, next)}
+            path={`${path}.${at}`}
+            notes={notes}
+            label={`${name} ${at + 1}, `}
+          />
           <span className="absolute top-3 right-0 flex gap-1">
             {at > 0 && (
-              <Button look="quiet" size="icon" className="size-6" aria-label={`Prefer ${one} ${at + 1}`} onClick={() => up(at)}>
+              <Button
+                look="quiet"
+                size="icon"
+                className="size-6"
+                aria-label={`Prefer ${one} ${at + 1}`}
+                onClick={() => up(at)}
+              >
                 <ArrowUp size={14} />
               </Button>
             )}
-            <Button look="quiet" size="icon" className="size-6" aria-label={`Remove ${one} ${at + 1}`} onClick={() => change(at, null)}>
+            <Button
+              look="quiet"
+              size="icon"
+              className="size-6"
+              aria-label={`Remove ${one} ${at + 1}`}
+              onClick={() => change(at, null)}
+            >
               <X size={14} />
             </Button>
           </span>

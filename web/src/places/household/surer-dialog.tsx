@@ -3,7 +3,7 @@ import { useState } from "react";
 
 import { under } from "../../api/base";
 import type { Schemas } from "../../api/client";
-import { useAnswer, useTellTrial } from "../../api/household";
+import { asQuestion, useAnswer, useTellTrial } from "../../api/household";
 import { SureMark } from "../../parts/sure-mark";
 import { QuestionRow } from "../../parts/question-row";
 import { Button } from "../../ui/button";
@@ -20,7 +20,13 @@ export function SurerDialog({ device, onClose }: { device: Device; onClose: () =
   const questions = device.questions.filter(({ id }) => !skipped.has(id));
   const skip = (id: string) => setSkipped((old) => new Set([...old, id]));
   return (
-    <Dialog open onOpenChange={(next) => !next && onClose()} title={`Make ${device.name} surer`} about="Rheon plans only with what is sure. Each of these makes it surer; none is needed." footer={<Button onClick={onClose}>Done</Button>}>
+    <Dialog
+      open
+      onOpenChange={(next) => !next && onClose()}
+      title={`Make ${device.name} surer`}
+      about="Rheon plans only with what is sure. Each of these makes it surer; none is needed."
+      footer={<Button onClick={onClose}>Done</Button>}
+    >
       {answer.isError && <Notice look="fault">{answer.error.message}</Notice>}
       {questions.length > 0 && (
         <>
@@ -31,7 +37,9 @@ export function SurerDialog({ device, onClose }: { device: Device; onClose: () =
                 key={question.id}
                 question={question}
                 said={undefined}
-                onSay={(yes) => (yes === null ? skip(question.id) : answer.mutate({ question: question.id as Schemas["QuestionId"], yes }))}
+                onSay={(yes) =>
+                  yes === null ? skip(question.id) : answer.mutate({ question: asQuestion(question.id), yes })
+                }
               />
             ))}
           </ul>
@@ -40,13 +48,18 @@ export function SurerDialog({ device, onClose }: { device: Device; onClose: () =
       {doubts.length > 0 ? (
         <>
           <h3 className="text-[15px]">{questions.length ? "Or try it" : "Try it"}</h3>
-          <p className="mt-0.5 text-quiet">Put the small test file on the device as you would a film, play it, and say what you saw. Rheon makes it when you ask for it, which takes up to half a minute.</p>
+          <p className="mt-0.5 text-quiet">
+            Put the small test file on the device as you would a film, play it, and say what you saw. Rheon
+            makes it when you ask for it, which takes up to half a minute.
+          </p>
           <ul aria-label="Doubts" className="mt-2 divide-y divide-hairline border-y border-hairline">
             {doubts.map((ability) => (
               <Doubt key={ability.key} device={device} ability={ability} />
             ))}
           </ul>
-          <p className="mt-3 text-[13px] text-quiet">A device with a browser can also be asked itself: “Ask a device” in the Household.</p>
+          <p className="mt-3 text-[13px] text-quiet">
+            A device with a browser can also be asked itself: “Ask a device” in the Household.
+          </p>
         </>
       ) : (
         <p className="text-quiet">Nothing is in doubt any more.</p>
@@ -66,7 +79,11 @@ function Doubt({ device, ability }: { device: Device; ability: Schemas["Ability"
         <span>
           {ability.text.charAt(0).toUpperCase() + ability.text.slice(1)}
           <span className="block text-[13px] text-quiet">{ability.why}</span>
-          {tell.isError && <span role="alert" className="block text-[13px] text-madder">{tell.error.message}</span>}
+          {tell.isError && (
+            <span role="alert" className="block text-[13px] text-madder">
+              {tell.error.message}
+            </span>
+          )}
         </span>
       </span>
       {ability.test_file ? (
@@ -76,10 +93,20 @@ function Doubt({ device, ability }: { device: Device; ability: Schemas["Ability"
               <Download size={14} /> Test file
             </a>
           </Button>
-          <Button size="small" disabled={tell.isPending} onClick={() => say(true)} aria-label={`It played: ${ability.text}`}>
+          <Button
+            size="small"
+            disabled={tell.isPending}
+            onClick={() => say(true)}
+            aria-label={`It played: ${ability.text}`}
+          >
             It played
           </Button>
-          <Button size="small" disabled={tell.isPending} onClick={() => say(false)} aria-label={`It did not: ${ability.text}`}>
+          <Button
+            size="small"
+            disabled={tell.isPending}
+            onClick={() => say(false)}
+            aria-label={`It did not: ${ability.text}`}
+          >
             It did not
           </Button>
         </span>

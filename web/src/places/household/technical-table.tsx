@@ -1,8 +1,9 @@
-import { AUDIO, CONTAINER, type Entry, type FieldSpec, LIMITS, shown, SUBTITLE, VIDEO } from "./profile-fields";
+import { AUDIO, CONTAINER, LIMITS, SUBTITLE, VIDEO } from "./profile-fields";
+import { entriesAt, type Entry, entryAt, type FieldSpec, shown } from "./profile-values";
 
 /** The numbers behind the sentences: every entry of a profile, field by field. */
 export function TechnicalTable({ document }: { document: Entry }) {
-  const list = (key: string) => (document[key] as Entry[] | undefined) ?? [];
+  const list = (key: string) => entriesAt(document, key);
   return (
     <details className="mt-3 text-[13px]">
       <summary className="cursor-pointer text-river">Technical table</summary>
@@ -10,7 +11,7 @@ export function TechnicalTable({ document }: { document: Entry }) {
       <Group name="Picture" specs={VIDEO} entries={list("video")} />
       <Group name="Sound" specs={AUDIO} entries={list("audio")} />
       <Group name="Subtitles" specs={SUBTITLE} entries={list("subtitles")} />
-      <Group name="Limits" specs={LIMITS} entries={[(document.limits as Entry | undefined) ?? {}]} />
+      <Group name="Limits" specs={LIMITS} entries={[entryAt(document, "limits")]} />
     </details>
   );
 }
@@ -30,9 +31,13 @@ function Group({ name, specs, entries }: { name: string; specs: FieldSpec[]; ent
       <tbody>
         {used.map((spec) => (
           <tr key={spec.key} className="border-t border-hairline align-top">
-            <th scope="row" className="w-24 py-0.5 pr-2 text-left font-normal text-quiet">{spec.label}</th>
+            <th scope="row" className="w-24 py-0.5 pr-2 text-left font-normal text-quiet">
+              {spec.label}
+            </th>
             {entries.map((entry, place) => (
-              <td key={place} className="py-0.5 pr-2">{text(spec, entry[spec.key])}</td>
+              <td key={place} className="py-0.5 pr-2">
+                {text(spec, entry[spec.key])}
+              </td>
             ))}
           </tr>
         ))}

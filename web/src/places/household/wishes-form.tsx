@@ -10,13 +10,13 @@ const SOUNDS = [
   ["surround", "surround where there is some"],
   ["stereo", "stereo"],
 ] as const;
-const WORDS = [
+const SUBTITLES = [
   ["needed", "when the sound is in another language"],
   ["forced", "just the lines that are forced"],
   ["always", "always"],
   ["never", "never"],
 ] as const;
-const ASK = "ask";
+const ASK = "ask" as const;
 
 interface Props {
   value: Wishes;
@@ -34,23 +34,39 @@ export function WishesForm({ value, onChange, otherwise }: Props) {
     if (tags !== null) onChange({ languages: tags.split(/[\s,;]+/).filter(Boolean) });
     setTags(null);
   };
-  const choices = (pairs: readonly (readonly [string, string])[]) => [
+  const choices = <T extends string>(pairs: readonly (readonly [T, string])[]) => [
     ...(otherwise ? [{ value: ASK, text: otherwise }] : []),
     ...pairs.map(([key, text]) => ({ value: key, text })),
   ];
   return (
     <div className="grid gap-3">
       <div onBlur={commit}>
-        <Field label="Languages, the dearest first, as tags (en, es, pt-BR)" value={tags ?? value.languages.join(", ")} onChange={setTags} onEnter={commit} placeholder={otherwise} />
+        <Field
+          label="Languages, the dearest first, as tags (en, es, pt-BR)"
+          value={tags ?? value.languages.join(", ")}
+          onChange={setTags}
+          onEnter={commit}
+          placeholder={otherwise}
+        />
         {said && <p className="mt-1 text-[12.5px] text-quiet">{said}</p>}
       </div>
       <div>
         <span className="mb-1 block text-quiet">Sound</span>
-        <Select label="Sound" value={value.sound || (otherwise ? ASK : "surround")} onChange={(next) => onChange({ sound: next === ASK ? "" : (next as Wishes["sound"]) })} choices={choices(SOUNDS)} />
+        <Select
+          label="Sound"
+          value={value.sound || (otherwise ? ASK : "surround")}
+          onChange={(next) => onChange({ sound: next === ASK ? "" : next })}
+          choices={choices(SOUNDS)}
+        />
       </div>
       <div>
         <span className="mb-1 block text-quiet">Subtitles</span>
-        <Select label="Subtitles" value={value.words || (otherwise ? ASK : "needed")} onChange={(next) => onChange({ words: next === ASK ? "" : (next as Wishes["words"]) })} choices={choices(WORDS)} />
+        <Select
+          label="Subtitles"
+          value={value.subtitles || (otherwise ? ASK : "needed")}
+          onChange={(next) => onChange({ subtitles: next === ASK ? "" : next })}
+          choices={choices(SUBTITLES)}
+        />
       </div>
     </div>
   );
@@ -58,6 +74,12 @@ export function WishesForm({ value, onChange, otherwise }: Props) {
 
 /** What is wished, in a few words; empty where nothing is said. */
 export function wishesText(wishes: Wishes): string {
-  const words = { needed: "subtitles when needed", forced: "forced subtitles only", always: "subtitles always", never: "no subtitles", "": "" }[wishes.words];
-  return [wishes.languages.join(", "), wishes.sound, words].filter(Boolean).join(" · ");
+  const subtitles = {
+    needed: "subtitles when needed",
+    forced: "forced subtitles only",
+    always: "subtitles always",
+    never: "no subtitles",
+    "": "",
+  }[wishes.subtitles];
+  return [wishes.languages.join(", "), wishes.sound, subtitles].filter(Boolean).join(" · ");
 }

@@ -10,7 +10,7 @@ import { Frame } from "../../parts/frame";
 import { PlaceHead } from "../../parts/place-head";
 import { useUndo } from "../../parts/undo";
 import { Button } from "../../ui/button";
-import { Empty, Failed, Loading } from "../../ui/states";
+import { Empty, Failed, Loading, NotYet } from "../../ui/states";
 import { OutputView } from "./output-view";
 
 type Outline = Schemas["Outline"];
@@ -25,18 +25,35 @@ export function OutboxPlace() {
   const shownId = outputId ? Number(outputId) : outputs[0]?.id;
   return (
     <div className="flex flex-1 flex-col">
-      <PlaceHead name="Outbox" about={outbox.count ? `${outbox.count} ${outbox.count === 1 ? "file" : "files"} · ${sizeText(outbox.bytes)}` : undefined} />
-      {outbox.isPending && <Loading what="the Outbox" />}
-      {outbox.error && <Failed error={outbox.error} onRetry={() => void outbox.refetch()} />}
+      <PlaceHead
+        name="Outbox"
+        about={
+          outbox.count
+            ? `${outbox.count} ${outbox.count === 1 ? "file" : "files"} · ${sizeText(outbox.bytes)}`
+            : undefined
+        }
+      />
+      <NotYet query={outbox} what="the Outbox" />
       {outbox.outputs && !outbox.count && (
-        <Empty title="No files yet" action={<Button look="primary" asChild><Link to="/bench">Go to the Bench</Link></Button>}>
+        <Empty
+          title="No files yet"
+          action={
+            <Button look="primary" asChild>
+              <Link to="/bench">Go to the Bench</Link>
+            </Button>
+          }
+        >
           What the Worklist finishes and checks arrives here, ready to be watched and handed over.
         </Empty>
       )}
       {outputs.length > 0 && (
         <div className="grid flex-1 grid-cols-[minmax(280px,38%)_minmax(0,1fr)] border-t border-hairline max-md:grid-cols-1 md:h-[calc(100dvh-129px)] md:flex-none">
           {/* on a phone there is room for one of them: the list, or the file that was chosen from it */}
-          <OutputList outputs={outputs} shownId={shownId} className={outputId ? "max-md:hidden" : "max-md:h-[calc(100dvh-155px)]"} />
+          <OutputList
+            outputs={outputs}
+            shownId={shownId}
+            className={outputId ? "max-md:hidden" : "max-md:h-[calc(100dvh-155px)]"}
+          />
           {shownId !== undefined && (
             <div className={`min-h-0 min-w-0 md:contents ${outputId ? "" : "max-md:hidden"}`}>
               <Link to="/outbox" className="block px-3 py-2 font-semibold text-river md:hidden">
@@ -52,9 +69,23 @@ export function OutboxPlace() {
 }
 
 /** The list; only what is in view of it is drawn, however long it is. */
-function OutputList({ outputs, shownId, className }: { outputs: Outline[]; shownId: number | undefined; className: string }) {
+function OutputList({
+  outputs,
+  shownId,
+  className,
+}: {
+  outputs: Outline[];
+  shownId: number | undefined;
+  className: string;
+}) {
   const list = useRef<HTMLDivElement>(null);
-  const rows = useVirtualizer({ count: outputs.length, estimateSize: () => ROW_PX, getScrollElement: () => list.current, overscan: 8, getItemKey: (index) => outputs[index]?.id ?? index });
+  const rows = useVirtualizer({
+    count: outputs.length,
+    estimateSize: () => ROW_PX,
+    getScrollElement: () => list.current,
+    overscan: 8,
+    getItemKey: (index) => outputs[index]?.id ?? index,
+  });
   return (
     <div ref={list} className={`overflow-y-auto border-r border-hairline ${className}`}>
       <ul aria-label="Outputs" className="relative" style={{ height: rows.getTotalSize() }}>
@@ -62,7 +93,11 @@ function OutputList({ outputs, shownId, className }: { outputs: Outline[]; shown
           const output = outputs[item.index];
           return (
             output && (
-              <li key={item.key} className="absolute inset-x-0 top-0" style={{ height: ROW_PX, transform: `translateY(${item.start}px)` }}>
+              <li
+                key={item.key}
+                className="absolute inset-x-0 top-0"
+                style={{ height: ROW_PX, transform: `translateY(${item.start}px)` }}
+              >
                 <OutputRow output={output} shown={output.id === shownId} />
               </li>
             )
@@ -82,7 +117,11 @@ function Shown({ id }: { id: number }) {
 
 function OutputState({ output }: { output: Outline }) {
   const said = output.present ? (output.held ? "ready" : "see its check") : "gone";
-  return <span className={`text-[12.5px] font-semibold ${said === "ready" ? "text-moss" : "text-madder"}`}>{said}</span>;
+  return (
+    <span className={`text-[12.5px] font-semibold ${said === "ready" ? "text-moss" : "text-madder"}`}>
+      {said}
+    </span>
+  );
 }
 
 function OutputRow({ output, shown }: { output: Outline; shown: boolean }) {
@@ -92,9 +131,15 @@ function OutputRow({ output, shown }: { output: Outline; shown: boolean }) {
       aria-current={shown}
       className={`flex h-full items-center gap-4 border-b border-l-4 border-hairline pr-4 pl-5 ${shown ? "border-l-marigold bg-raised" : "border-l-transparent"}`}
     >
-      <Frame titleId={output.title_id} number={2} className="h-[60px] w-[46px] shrink-0 rounded object-cover" />
+      <Frame
+        titleId={output.title_id}
+        number={2}
+        className="h-[60px] w-[46px] shrink-0 rounded object-cover"
+      />
       <span className="min-w-0 flex-1">
-        <span className="block truncate font-semibold" title={output.title_name}>{output.title_name}</span>
+        <span className="block truncate font-semibold" title={output.title_name}>
+          {output.title_name}
+        </span>
         <span className="block truncate text-[12.5px] text-quiet">for {output.device_names.join(", ")}</span>
         <span className="block text-[12.5px] text-quiet">
           {sizeText(output.size_bytes)} · made in {spanText(output.making_s + output.checking_s)}

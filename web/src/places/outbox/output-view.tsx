@@ -30,8 +30,16 @@ export function OutputView({ output }: { output: Output }) {
           <h2 className="text-[19px]">{output.title_name}</h2>
           <p className="break-all text-quiet">{output.file_name}</p>
           <dl className="mt-3 grid grid-cols-[72px_1fr] gap-x-3 gap-y-1">
-            <Fact topic="Size" text={sizeText(output.size_bytes)} note={`expected ${sizeText(expected.size_low_bytes)} to ${sizeText(expected.size_high_bytes)}`} />
-            <Fact topic="Time" text={spanText(output.making_s + output.checking_s)} note={`expected ${spanText(expected.time_low_s)} to ${spanText(expected.time_high_s)}; ${spanText(output.checking_s)} of it checking`} />
+            <Fact
+              topic="Size"
+              text={sizeText(output.size_bytes)}
+              note={`expected ${sizeText(expected.size_low_bytes)} to ${sizeText(expected.size_high_bytes)}`}
+            />
+            <Fact
+              topic="Time"
+              text={spanText(output.making_s + output.checking_s)}
+              note={`expected ${spanText(expected.time_low_s)} to ${spanText(expected.time_high_s)}; ${spanText(output.checking_s)} of it checking`}
+            />
             <Fact topic="Made of" text={output.summary} note="" />
             <Fact topic="Lies in" text={output.folder} note="" />
           </dl>
@@ -58,15 +66,41 @@ export function OutputView({ output }: { output: Output }) {
 }
 
 function Player({ output }: { output: Output }) {
-  if (!output.present) return <Notice look="fault">The file is not where it was made. It may have been moved or renamed.</Notice>;
-  if (output.is_folder) return <div className="flex aspect-video w-[320px] max-w-full items-center rounded-lg bg-sunk px-6 text-center text-quiet">A copy of the whole disc. Its checksums lie beside it, as sha256sum reads them.</div>;
+  if (!output.present)
+    return (
+      <Notice look="fault">The file is not where it was made. It may have been moved or renamed.</Notice>
+    );
+  if (output.is_folder)
+    return (
+      <div className="flex aspect-video w-[320px] max-w-full items-center rounded-lg bg-sunk px-6 text-center text-quiet">
+        A copy of the whole disc. Its checksums lie beside it, as sha256sum reads them.
+      </div>
+    );
   const address = under(`/api/outbox/${output.id}/media`);
   if (output.media_type?.startsWith("video"))
-    return <video src={address} controls preload="metadata" className="aspect-video w-[320px] max-w-full rounded-lg bg-screen" aria-label={`Play ${output.title_name}`} />;
-  if (output.media_type?.startsWith("audio")) return <audio src={address} controls preload="metadata" className="w-[320px] max-w-full" aria-label={`Play ${output.title_name}`} />;
+    return (
+      <video
+        src={address}
+        controls
+        preload="metadata"
+        className="aspect-video w-[320px] max-w-full rounded-lg bg-screen"
+        aria-label={`Play ${output.title_name}`}
+      />
+    );
+  if (output.media_type?.startsWith("audio"))
+    return (
+      <audio
+        src={address}
+        controls
+        preload="metadata"
+        className="w-[320px] max-w-full"
+        aria-label={`Play ${output.title_name}`}
+      />
+    );
   return (
     <div className="flex aspect-video w-[320px] max-w-full items-center rounded-lg bg-sunk px-6 text-center text-quiet">
-      Browsers don’t play this kind of file; {output.device_names.join(" and ")} does. Download it to watch it here.
+      Browsers don’t play this kind of file; {output.device_names.join(" and ")} does. Download it to watch it
+      here.
     </div>
   );
 }
@@ -94,7 +128,14 @@ function CheckTable({ check }: { check: Schemas["Check"] }) {
         <span className={`ml-auto font-text text-[13px] ${whole ? "text-moss" : "text-madder"}`}>
           {check.kept} of {check.rules.length} rules hold
         </span>
-        <Button look="link" size="text" className="text-[13px]" aria-expanded={open} onClick={() => setOpen(!open)} aria-label={`${open ? "Hide" : "Show"} the rules of ${check.device_name}`}>
+        <Button
+          look="link"
+          size="text"
+          className="text-[13px]"
+          aria-expanded={open}
+          onClick={() => setOpen(!open)}
+          aria-label={`${open ? "Hide" : "Show"} the rules of ${check.device_name}`}
+        >
           {open ? "Hide" : "Show"}
         </Button>
       </h3>

@@ -19,8 +19,10 @@ export function CutChapters({ title, onClose }: { title: Title; onClose: () => v
   const cut = useCutByChapters(title.id);
   const ranges = rangesFrom(starts, count);
   const send = (wanted: typeof ranges) => cut.mutate(wanted, { onSuccess: onClose });
-  const toggle = (number: number, on: boolean) => setStarts((old) => (on ? [...old, number] : old.filter((start) => start !== number)));
-  const lengthOf = (first: number, last: number) => (title.chapters[last]?.start_s ?? title.duration_s) - (title.chapters[first - 1]?.start_s ?? 0);
+  const toggle = (number: number, on: boolean) =>
+    setStarts((old) => (on ? [...old, number] : old.filter((start) => start !== number)));
+  const lengthOf = (first: number, last: number) =>
+    (title.chapters[last]?.start_s ?? title.duration_s) - (title.chapters[first - 1]?.start_s ?? 0);
   const sizes = Array.from({ length: Math.floor(count / 2) }, (_, index) => index + 1);
   return (
     <Dialog
@@ -47,17 +49,29 @@ export function CutChapters({ title, onClose }: { title: Title; onClose: () => v
           value=""
           placeholder="…"
           onChange={(size) => setStarts(evenStarts(Number(size), count))}
-          choices={sizes.map((size) => ({ value: String(size), text: size === 1 ? "chapter" : `${size} chapters` }))}
+          choices={sizes.map((size) => ({
+            value: String(size),
+            text: size === 1 ? "chapter" : `${size} chapters`,
+          }))}
         />
       </p>
       <ol className="border-t border-hairline">
         {title.chapters.map((chapter) => {
           const range = ranges.find(({ first }) => first === chapter.number);
           return (
-            <li key={chapter.number} className={`flex items-center gap-3 border-b border-hairline py-1.5 ${range ? "bg-sunk" : ""}`}>
-              <Checkbox checked={starts.includes(chapter.number)} label={`A title begins at chapter ${chapter.number}`} onChange={(on) => toggle(chapter.number, on)} />
+            <li
+              key={chapter.number}
+              className={`flex items-center gap-3 border-b border-hairline py-1.5 ${range ? "bg-sunk" : ""}`}
+            >
+              <Checkbox
+                checked={starts.includes(chapter.number)}
+                label={`A title begins at chapter ${chapter.number}`}
+                onChange={(on) => toggle(chapter.number, on)}
+              />
               <span className="min-w-0 flex-1 truncate">{chapter.name ?? `Chapter ${chapter.number}`}</span>
-              {range && <span className="font-semibold">{durationText(lengthOf(range.first, range.last))}</span>}
+              {range && (
+                <span className="font-semibold">{durationText(lengthOf(range.first, range.last))}</span>
+              )}
               <span className="w-14 text-right text-quiet">{momentText(chapter.start_s)}</span>
             </li>
           );

@@ -11,7 +11,9 @@ type Drive = Schemas["Drive"];
 const DVD_SPEED = 1_385_000;
 
 function said(drive: Drive): string {
-  const speed = drive.speed_bytes_s ? ` It reads at ${Math.round(drive.speed_bytes_s / DVD_SPEED)} times the speed of play.` : "";
+  const speed = drive.speed_bytes_s
+    ? ` It reads at ${Math.round(drive.speed_bytes_s / DVD_SPEED)} times the speed of play.`
+    : "";
   return {
     empty: "No disc in it. Put one in, and what is on it will show here.",
     spinning_up: "A disc is in it and comes up to speed …",
@@ -29,9 +31,17 @@ export function DriveRows() {
   return (
     <div className="px-6 max-md:px-3">
       {drives.data.map((drive) => (
-        <section key={drive.number} aria-label={drive.name} className="grid grid-cols-[200px_1fr] items-center gap-x-4 gap-y-1 border-b border-hairline py-2.5 max-md:grid-cols-1">
+        <section
+          key={drive.number}
+          aria-label={drive.name}
+          className="grid grid-cols-[200px_1fr] items-center gap-x-4 gap-y-1 border-b border-hairline py-2.5 max-md:grid-cols-1"
+        >
           <h2 className="flex items-center gap-2 text-[16px]">
-            <Disc3 size={17} className={`text-river ${drive.state === "spinning_up" ? "animate-spin" : ""}`} aria-hidden />
+            <Disc3
+              size={17}
+              className={`text-river ${drive.state === "spinning_up" ? "animate-spin" : ""}`}
+              aria-hidden
+            />
             {drive.name}
           </h2>
           <div className="flex min-w-0 flex-wrap items-center gap-3 pl-7 max-md:pl-0">
@@ -39,7 +49,11 @@ export function DriveRows() {
               {said(drive)}
             </p>
             {drive.state === "ready" && drive.source_id === null && (
-              <Button size="small" look="primary" onClick={() => act.mutate({ number: drive.number, verb: "read" })}>
+              <Button
+                size="small"
+                look="primary"
+                onClick={() => act.mutate({ number: drive.number, verb: "read" })}
+              >
                 Read this disc
               </Button>
             )}

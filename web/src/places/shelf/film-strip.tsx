@@ -10,14 +10,24 @@ interface Props {
   onAt: (at: number) => void;
 }
 
-const STEPS: Record<string, number> = { ArrowLeft: -1, ArrowRight: 1, ArrowDown: -1, ArrowUp: 1, PageDown: -30, PageUp: 30 };
+const STEPS: Record<string, number> = {
+  ArrowLeft: -1,
+  ArrowRight: 1,
+  ArrowDown: -1,
+  ArrowUp: 1,
+  PageDown: -30,
+  PageUp: 30,
+};
 
 /** Small frames along the time line with its chapters; a drag or the arrow keys go through the title. */
 export function FilmStrip({ title, at, onAt }: Props) {
   const [hover, setHover] = useState<number | null>(null);
   const momentAt = (event: PointerEvent<HTMLDivElement>) => {
     const box = event.currentTarget.getBoundingClientRect();
-    return Math.max(0, Math.min(title.duration_s, ((event.clientX - box.left) / box.width) * title.duration_s));
+    return Math.max(
+      0,
+      Math.min(title.duration_s, ((event.clientX - box.left) / box.width) * title.duration_s),
+    );
   };
   const onKeyDown = (event: KeyboardEvent) => {
     const step = STEPS[event.key];
@@ -62,14 +72,29 @@ export function FilmStrip({ title, at, onAt }: Props) {
         ))}
       </div>
       {title.gaps.map((gap) => (
-        <span key={gap.from_s} className="hatch-gap absolute inset-y-0" title="Could not be read" style={{ left: across(gap.from_s), width: across(gap.to_s - gap.from_s) }} />
+        <span
+          key={gap.from_s}
+          className="absolute inset-y-0 hatch-gap"
+          title="Could not be read"
+          style={{ left: across(gap.from_s), width: across(gap.to_s - gap.from_s) }}
+        />
       ))}
       {title.chapters.slice(1).map((chapter) => (
-        <span key={chapter.number} className="absolute bottom-0 h-2 w-px bg-screen-ink" style={{ left: across(chapter.start_s) }} />
+        <span
+          key={chapter.number}
+          className="absolute bottom-0 h-2 w-px bg-screen-ink"
+          style={{ left: across(chapter.start_s) }}
+        />
       ))}
-      <span className="absolute inset-y-0 w-[3px] -translate-x-1/2 bg-marigold" style={{ left: across(at) }} />
+      <span
+        className="absolute inset-y-0 w-[3px] -translate-x-1/2 bg-marigold"
+        style={{ left: across(at) }}
+      />
       {hover !== null && (
-        <span className="pointer-events-none absolute bottom-0 rounded bg-screen px-1 text-[11px] text-screen-ink" style={{ left: `min(${across(hover)}, calc(100% - 44px))` }}>
+        <span
+          className="pointer-events-none absolute bottom-0 rounded bg-screen px-1 text-[11px] text-screen-ink"
+          style={{ left: `min(${across(hover)}, calc(100% - 44px))` }}
+        >
           {momentText(hover)}
         </span>
       )}

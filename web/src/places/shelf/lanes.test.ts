@@ -21,7 +21,8 @@ const title = (number: number, role: Schemas["Role"], duration_s: number): Schem
   fault: null,
 });
 
-const numbers = (lanes: ReturnType<typeof lanesOf>) => lanes.map((lane) => lane.strips.map(({ strip }) => strip.number));
+const numbers = (lanes: ReturnType<typeof lanesOf>) =>
+  lanes.map((lane) => lane.strips.map(({ strip }) => strip.number));
 
 describe("the lanes of a source", () => {
   it("give films and play-alls a lane of their own, episodes a row, and what is small the last", () => {
@@ -41,7 +42,8 @@ describe("the lanes of a source", () => {
     const titles = Array.from({ length: 99 }, (_, index) => title(index + 1, "extra", 60 + index));
     const lanes = lanesOf(titles, scale);
     expect(lanes.flatMap((lane) => lane.strips)).toHaveLength(99);
-    for (const lane of lanes) for (const { start, width } of lane.strips) expect(start + width).toBeLessThanOrEqual(scale.end);
+    for (const lane of lanes)
+      for (const { start, width } of lane.strips) expect(start + width).toBeLessThanOrEqual(scale.end);
   });
 
   it("keep the shortest title wide enough to be read and touched", () => {

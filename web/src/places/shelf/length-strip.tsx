@@ -29,10 +29,13 @@ function label(title: Outline): string {
   return parts.join(" · ");
 }
 
-/** A title drawn to the Shelf's time scale: chapters as ticks, what it shares hatched, holes cross-hatched. */
+/**
+ * A title drawn to the Shelf's time scale: chapters as ticks, what it shares hatched, holes cross-hatched.
+ */
 export function LengthStrip({ title, start, width, scale, large, open, picked, onOpen, onPick }: Props) {
   const length = Math.max(width, title.duration_s);
-  const onClick = (event: MouseEvent) => (event.shiftKey || event.ctrlKey || event.metaKey ? onPick(event.shiftKey) : onOpen());
+  const onClick = (event: MouseEvent) =>
+    event.shiftKey || event.ctrlKey || event.metaKey ? onPick(event.shiftKey) : onOpen();
   return (
     <button
       type="button"
@@ -49,16 +52,26 @@ export function LengthStrip({ title, start, width, scale, large, open, picked, o
       aria-label={`Title ${numberText(title)}, ${label(title)}, ${picked ? "picked" : "not picked"}`}
       aria-expanded={open}
     >
-      <Stretches stretches={title.shares} length={length} className="hatch-over inset-y-0" />
-      <Stretches stretches={title.gaps} length={length} className="hatch-gap inset-y-0" />
+      <Stretches stretches={title.shares} length={length} className="inset-y-0 hatch-over" />
+      <Stretches stretches={title.gaps} length={length} className="inset-y-0 hatch-gap" />
       {title.chapters.slice(1).map((at) => (
-        <span key={at} aria-hidden className="absolute bottom-0 h-[5px] w-px bg-current opacity-70" style={{ left: `${(100 * at) / length}%` }} />
+        <span
+          key={at}
+          aria-hidden
+          className="absolute bottom-0 h-[5px] w-px bg-current opacity-70"
+          style={{ left: `${(100 * at) / length}%` }}
+        />
       ))}
       {title.shares.length > 1 &&
         title.shares
           .slice(1)
           .map((share) => (
-            <span key={`${share.title}-${share.from_s}`} aria-hidden className="absolute bottom-0 h-[11px] w-[2px] bg-ink" style={{ left: `${(100 * share.from_s) / length}%` }} />
+            <span
+              key={`${share.title}-${share.from_s}`}
+              aria-hidden
+              className="absolute bottom-0 h-[11px] w-[2px] bg-ink"
+              style={{ left: `${(100 * share.from_s) / length}%` }}
+            />
           ))}
       <span className="relative truncate px-1.5 font-medium">{label(title)}</span>
       {picked && <span aria-hidden className="absolute inset-x-0 bottom-0 h-[3px] bg-marigold" />}
@@ -66,7 +79,15 @@ export function LengthStrip({ title, start, width, scale, large, open, picked, o
   );
 }
 
-function Stretches({ stretches, length, className }: { stretches: { from_s: number; to_s: number }[]; length: number; className: string }) {
+function Stretches({
+  stretches,
+  length,
+  className,
+}: {
+  stretches: { from_s: number; to_s: number }[];
+  length: number;
+  className: string;
+}) {
   return (
     <>
       {stretches.map((stretch, index) => (
@@ -74,7 +95,10 @@ function Stretches({ stretches, length, className }: { stretches: { from_s: numb
           key={index}
           aria-hidden
           className={`absolute ${className}`}
-          style={{ left: `${(100 * stretch.from_s) / length}%`, width: `${(100 * (stretch.to_s - stretch.from_s)) / length}%` }}
+          style={{
+            left: `${(100 * stretch.from_s) / length}%`,
+            width: `${(100 * (stretch.to_s - stretch.from_s)) / length}%`,
+          }}
         />
       ))}
     </>

@@ -8,7 +8,15 @@ export function ScaleRow({ scale, onFrom }: { scale: TimeScale; onFrom: (from: n
   return (
     <div className="sticky top-[60px] z-10 grid grid-cols-[200px_1fr] gap-x-4 bg-ground px-6 text-[12px] text-quiet max-md:hidden">
       {hidden > 0.5 ? (
-        <Slide label="From when on" value={scale.from} max={hidden} step={hidden / 100} onChange={onFrom} text={`from ${durationText(scale.from)}`} className="self-center" />
+        <Slide
+          label="From when on"
+          value={scale.from}
+          max={hidden}
+          step={hidden / 100}
+          onChange={onFrom}
+          text={`from ${durationText(scale.from)}`}
+          className="self-center"
+        />
       ) : (
         <span />
       )}

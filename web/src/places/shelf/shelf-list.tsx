@@ -7,7 +7,8 @@ import type { Block } from "./view";
 const LANE_PX = 32;
 const HEAD_PX = 76;
 
-const estimate = (block: Block | undefined) => (block ? Math.max(block.head ? HEAD_PX : 0, 24 + block.lanes.length * LANE_PX) : HEAD_PX);
+const estimate = (block: Block | undefined) =>
+  block ? Math.max(block.head ? HEAD_PX : 0, 24 + block.lanes.length * LANE_PX) : HEAD_PX;
 
 /** The sources; only those in view are drawn, however many there are. */
 export function ShelfList({ blocks, marks }: { blocks: Block[]; marks: Marks }) {
@@ -28,7 +29,13 @@ export function ShelfList({ blocks, marks }: { blocks: Block[]; marks: Marks }) 
           const block = blocks[item.index];
           return (
             block && (
-              <div key={item.key} data-index={item.index} ref={rows.measureElement} className="absolute inset-x-0 top-0" style={{ transform: `translateY(${item.start - top}px)` }}>
+              <div
+                key={item.key}
+                data-index={item.index}
+                ref={rows.measureElement}
+                className="absolute inset-x-0 top-0"
+                style={{ transform: `translateY(${item.start - top}px)` }}
+              >
                 <SourceBlock block={block} marks={marks} />
               </div>
             )
@@ -49,8 +56,16 @@ function moveFocus(event: KeyboardEvent<HTMLDivElement>) {
   const vertical = event.key === "ArrowUp" || event.key === "ArrowDown";
   const placed = strips.map((strip) => ({ strip, at: strip.getBoundingClientRect() }));
   const beyond = placed
-    .filter(({ at }) => (vertical ? step * (at.top - box.top) > 4 : Math.abs(at.top - box.top) <= 4 && step * (at.left - box.left) > 1))
-    .sort((a, b) => (vertical ? step * (a.at.top - b.at.top) || Math.abs(a.at.left - box.left) - Math.abs(b.at.left - box.left) : step * (a.at.left - b.at.left)));
+    .filter(({ at }) =>
+      vertical
+        ? step * (at.top - box.top) > 4
+        : Math.abs(at.top - box.top) <= 4 && step * (at.left - box.left) > 1,
+    )
+    .sort((a, b) =>
+      vertical
+        ? step * (a.at.top - b.at.top) || Math.abs(a.at.left - box.left) - Math.abs(b.at.left - box.left)
+        : step * (a.at.left - b.at.left),
+    );
   beyond[0]?.strip.focus();
   event.preventDefault();
 }

@@ -2,6 +2,7 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 
 import { usePicks, useSetPicked } from "../../api/bench";
+import type { Schemas } from "../../api/client";
 import { useLookOver, useSources } from "../../api/queries";
 import { durationText } from "../../domain/durations";
 import { timeScale } from "../../domain/scales";
@@ -9,7 +10,7 @@ import { ActBar } from "../../parts/act-bar";
 import { PlaceHead } from "../../parts/place-head";
 import { useUndo } from "../../parts/undo";
 import { Button } from "../../ui/button";
-import { Empty, Failed, Loading } from "../../ui/states";
+import { Empty, NotYet } from "../../ui/states";
 import { AddSource } from "./add-source";
 import { DriveRows } from "./drive-row";
 import { ScaleRow } from "./scale-row";
@@ -26,7 +27,10 @@ export function ShelfPlace() {
   const lastPicked = useRef<number | null>(null);
   const { gone } = useUndo();
   const read = useSources();
-  const sources = useMemo(() => ({ ...read, data: read.data?.filter((source) => !gone("source", source.id)) }), [read, gone]);
+  const sources = useMemo(
+    () => ({ ...read, data: read.data?.filter((source) => !gone("source", source.id)) }),
+    [read, gone],
+  );
   const picks = usePicks();
   const setPicked = useSetPicked();
   const { mutate: lookOver } = useLookOver();
@@ -34,20 +38,9 @@ export function ShelfPlace() {
 
   const openTitle = titleId ? Number(titleId) : null;
   const picked = useMemo(() => new Set(picks.data?.title_ids), [picks.data]);
-  const all = useMemo(() => (sources.data ?? []).flatMap((source) => source.titles), [sources.data]);
-  const shown = useMemo(() => arrange(sources.data ?? [], view), [sources.data, view]);
-  const titles = useMemo(() => shown.flatMap((source) => source.titles), [shown]);
-  const longest = Math.max(0, ...titles.map((title) => title.duration_s));
-  const scale = useMemo(() => timeScale(longest, view.zoom, view.from), [longest, view.zoom, view.from]);
-  const blocks = useMemo(() => blocksOf(shown, scale), [shown, scale]);
-  const counts = useMemo(() => {
-    const found = new Map<(typeof all)[number]["role"], number>();
-    for (const title of all) found.set(title.role, (found.get(title.role) ?? 0) + 1);
-    return found;
-  }, [all]);
+  const { all, shown, titles, scale, blocks, counts } = useShown(sources.data, view);
   const chosen = all.filter((title) => picked.has(title.id));
   const able = titles.filter((title) => !title.fault && !picked.has(title.id));
-  const episodes = able.filter((title) => title.role === "episode");
 
   const { mutate: change } = setPicked;
   const marks = useMemo(
@@ -69,50 +62,75 @@ export function ShelfPlace() {
   return (
     <div className="flex min-h-0 flex-1">
       <div className="flex min-w-0 flex-1 flex-col pb-4">
-        <PlaceHead name="Shelf" about={sources.data ? aboutText(sources.data.length, all.length, titles.length) : undefined}>
-          {episodes.length > 1 && (
-            <Button onClick={() => setPicked.mutate({ title_ids: episodes.map((title) => title.id), picked: true })}>
-              Pick {episodes.length} more episodes
-            </Button>
-          )}
-          {isNarrowed(view) && able.length > 0 && (
-            <Button onClick={() => setPicked.mutate({ title_ids: able.map((title) => title.id), picked: true })}>Pick all shown</Button>
-          )}
+        <PlaceHead
+          name="Shelf"
+          about={sources.data ? aboutText(sources.data.length, all.length, titles.length) : undefined}
+        >
+          <PickMore able={able} isNarrowed={isNarrowed(view)} />
           <Button look="primary" onClick={() => setAdding(true)}>
             Add a source
           </Button>
         </PlaceHead>
         {all.length > 1 && <ShelfTools view={view} onView={setView} counts={counts} />}
         <DriveRows />
-        {sources.isPending && <Loading what="the Shelf" />}
-        {sources.error && <Failed error={sources.error} onRetry={() => void sources.refetch()} />}
-        {sources.data?.length === 0 && (
-          <Empty
-            title="Nothing on the Shelf yet"
-            action={
-              <div className="flex flex-wrap justify-center gap-3">
-                <Button look="primary" onClick={() => setAdding(true)}>Add a source</Button>
-                <Button asChild>
-                  <Link to="/start">Take a whole folder of films</Link>
-                </Button>
-              </div>
-            }
-          >
-            Add a disc folder, a disc image, a media file or a folder of them. Rheon reads what is on it and picks what matters.
-          </Empty>
-        )}
+        <NotYet query={sources} what="the Shelf" />
+        {sources.data?.length === 0 && <NothingYet onAdd={() => setAdding(true)} />}
         {titles.length > 0 && <ScaleRow scale={scale} onFrom={(from) => setView({ ...view, from })} />}
         <ShelfList blocks={blocks} marks={marks} />
         {isNarrowed(view) && shown.length === 0 && (
-          <Empty title="Nothing like that" action={<Button onClick={() => setView({ ...WHOLE, sort: view.sort })}>Show all</Button>}>
+          <Empty
+            title="Nothing like that"
+            action={<Button onClick={() => setView({ ...WHOLE, sort: view.sort })}>Show all</Button>}
+          >
             None of the {all.length} titles on the Shelf is let through by what is chosen above.
           </Empty>
         )}
-        {chosen.length > 0 && <PickedBar ids={chosen.map((title) => title.id)} seconds={chosen.reduce((sum, t) => sum + t.duration_s, 0)} />}
+        {chosen.length > 0 && (
+          <PickedBar
+            ids={chosen.map((title) => title.id)}
+            seconds={chosen.reduce((sum, t) => sum + t.duration_s, 0)}
+          />
+        )}
       </div>
-      {openTitle !== null && <TitlePanel key={openTitle} titleId={openTitle} picked={picked.has(openTitle)} />}
+      {openTitle !== null && (
+        <TitlePanel key={openTitle} titleId={openTitle} picked={picked.has(openTitle)} />
+      )}
       <AddSource open={adding} onOpenChange={setAdding} />
     </div>
+  );
+}
+
+/** What is shown of the Shelf, arranged and to scale. */
+function useShown(sources: Schemas["Source"][] | undefined, view: View) {
+  const all = useMemo(() => (sources ?? []).flatMap((source) => source.titles), [sources]);
+  const shown = useMemo(() => arrange(sources ?? [], view), [sources, view]);
+  const titles = useMemo(() => shown.flatMap((source) => source.titles), [shown]);
+  const longest = Math.max(0, ...titles.map((title) => title.duration_s));
+  const scale = useMemo(() => timeScale(longest, view.zoom, view.from), [longest, view.zoom, view.from]);
+  const blocks = useMemo(() => blocksOf(shown, scale), [shown, scale]);
+  const counts = useMemo(() => {
+    const found = new Map<(typeof all)[number]["role"], number>();
+    for (const title of all) found.set(title.role, (found.get(title.role) ?? 0) + 1);
+    return found;
+  }, [all]);
+  return { all, shown, titles, scale, blocks, counts };
+}
+
+type Titles = Schemas["Source"]["titles"];
+
+/** Picks at one click what somebody would pick one by one. */
+function PickMore({ able, isNarrowed }: { able: Titles; isNarrowed: boolean }) {
+  const setPicked = useSetPicked();
+  const pick = (titles: Titles) =>
+    setPicked.mutate({ title_ids: titles.map((title) => title.id), picked: true });
+  const episodes = able.filter((title) => title.role === "episode");
+  return (
+    <>
+      {episodes.length > 1 && (
+        <Button onClick={() => pick(episodes)}>Pick {episodes.length} more episodes</Button>
+      )}
+      {isNarrowed && able.length > 0 && <Button onClick={() => pick(able)}>Pick all shown</Button>}
+    </>
   );
 }
 
@@ -138,5 +156,26 @@ function PickedBar({ ids, seconds }: { ids: number[]; seconds: number }) {
         </Button>
       </div>
     </ActBar>
+  );
+}
+
+function NothingYet({ onAdd }: { onAdd: () => void }) {
+  return (
+    <Empty
+      title="Nothing on the Shelf yet"
+      action={
+        <div className="flex flex-wrap justify-center gap-3">
+          <Button look="primary" onClick={onAdd}>
+            Add a source
+          </Button>
+          <Button asChild>
+            <Link to="/start">Take a whole folder of films</Link>
+          </Button>
+        </div>
+      }
+    >
+      Add a disc folder, a disc image, a media file or a folder of them. Rheon reads what is on it and picks
+      what matters.
+    </Empty>
   );
 }

@@ -22,11 +22,28 @@ interface Props {
 /** What is shown of the Shelf: words, roles, lengths, order and scale. */
 export function ShelfTools({ view, onView, counts }: Props) {
   const set = (change: Partial<View>) => onView({ ...view, ...change });
-  const zoomAt = ZOOMS.indexOf(view.zoom as (typeof ZOOMS)[number]);
+  const zoomAt = ZOOMS.indexOf(view.zoom);
   return (
-    <div className="flex flex-wrap items-center gap-x-4 gap-y-2 px-6 pb-2 text-[13px] max-md:px-3" role="search" aria-label="What is shown">
-      <Field hideLabel label="Find on the Shelf" placeholder="Find on the Shelf" value={view.text} onChange={(text) => set({ text })} className="w-44" />
-      <ToggleGroup.Root type="multiple" value={view.roles} onValueChange={(roles) => set({ roles: roles as Role[] })} aria-label="Roles" className="flex flex-wrap gap-1">
+    <div
+      className="flex flex-wrap items-center gap-x-4 gap-y-2 px-6 pb-2 text-[13px] max-md:px-3"
+      role="search"
+      aria-label="What is shown"
+    >
+      <Field
+        hideLabel
+        label="Find on the Shelf"
+        placeholder="Find on the Shelf"
+        value={view.text}
+        onChange={(text) => set({ text })}
+        className="w-44"
+      />
+      <ToggleGroup.Root
+        type="multiple"
+        value={view.roles}
+        onValueChange={(said) => set({ roles: ROLES.filter((role) => said.includes(role)) })}
+        aria-label="Roles"
+        className="flex flex-wrap gap-1"
+      >
         {ROLES.filter((role) => counts.has(role)).map((role) => (
           <ToggleGroup.Item
             key={role}
@@ -41,20 +58,44 @@ export function ShelfTools({ view, onView, counts }: Props) {
         label="Least length"
         value={String(view.longer)}
         onChange={(longer) => set({ longer: Number(longer) })}
-        choices={LENGTHS.map((length) => ({ value: String(length), text: length ? `${durationText(length)} and longer` : "any length" }))}
+        choices={LENGTHS.map((length) => ({
+          value: String(length),
+          text: length ? `${durationText(length)} and longer` : "any length",
+        }))}
       />
-      <Select label="Order" value={view.sort} onChange={(sort) => set({ sort: sort as View["sort"] })} choices={SORTS.map((sort) => ({ value: sort, text: sort }))} />
+      <Select
+        label="Order"
+        value={view.sort}
+        onChange={(sort) => set({ sort })}
+        choices={SORTS.map((sort) => ({ value: sort, text: sort }))}
+      />
       {isNarrowed(view) && (
-        <Button look="link" size="text" onClick={() => onView({ ...WHOLE, sort: view.sort, zoom: view.zoom })}>
+        <Button
+          look="link"
+          size="text"
+          onClick={() => onView({ ...WHOLE, sort: view.sort, zoom: view.zoom })}
+        >
           <X size={13} /> Show all
         </Button>
       )}
       <div className="ml-auto flex items-center gap-1" role="group" aria-label="Time scale">
-        <Button look="quiet" size="icon" aria-label="Smaller scale" disabled={zoomAt <= 0} onClick={() => set({ zoom: ZOOMS[zoomAt - 1] ?? 1 })}>
+        <Button
+          look="quiet"
+          size="icon"
+          aria-label="Smaller scale"
+          disabled={zoomAt <= 0}
+          onClick={() => set({ zoom: ZOOMS[zoomAt - 1] ?? 1 })}
+        >
           <Minus size={14} />
         </Button>
         <span className="w-8 text-center text-quiet">{view.zoom}×</span>
-        <Button look="quiet" size="icon" aria-label="Larger scale" disabled={zoomAt >= ZOOMS.length - 1} onClick={() => set({ zoom: ZOOMS[zoomAt + 1] ?? 1 })}>
+        <Button
+          look="quiet"
+          size="icon"
+          aria-label="Larger scale"
+          disabled={zoomAt >= ZOOMS.length - 1}
+          onClick={() => set({ zoom: ZOOMS[zoomAt + 1] ?? 1 })}
+        >
           <Plus size={14} />
         </Button>
       </div>

@@ -36,7 +36,9 @@ export const SourceBlock = memo(function SourceBlock({ block, marks }: { block: 
         {block.lanes.map((lane) => (
           <LaneRow key={lane.key} lane={lane} marks={marks} />
         ))}
-        {block.tail && source.state === "ready" && source.titles.length > 1 && <Proposal titles={source.titles} />}
+        {block.tail && source.state === "ready" && source.titles.length > 1 && (
+          <Proposal titles={source.titles} />
+        )}
         {block.tail &&
           source.problems.map((problem, index) => (
             <p key={index} className="pl-7 text-[13px] text-madder">
@@ -52,7 +54,8 @@ export const SourceBlock = memo(function SourceBlock({ block, marks }: { block: 
 function Proposal({ titles }: { titles: Source["titles"] }) {
   const chosen = titles.filter((title) => title.role === "feature" || title.role === "episode");
   const first = chosen[0];
-  if (!first) return <p className="pl-7 text-[12.5px] text-quiet">Nothing here stands out; pick what you want.</p>;
+  if (!first)
+    return <p className="pl-7 text-[12.5px] text-quiet">Nothing here stands out; pick what you want.</p>;
   const numbers = chosen.slice(0, 12).map(numberText).join(", ") + (chosen.length > 12 ? " …" : "");
   const which = chosen.length === 1 ? `Title ${numbers}` : `Titles ${numbers}`;
   const told = titles.find((title) => title.number === first.part_of) ?? first;
@@ -72,7 +75,12 @@ function LaneRow({ lane, marks }: { lane: Lane; marks: Marks }) {
   const what = only ? `title ${numberText(only)}` : `${lane.strips.length} titles, ${durationText(total)}`;
   return (
     <div className="flex items-center gap-3">
-      <Checkbox checked={all} disabled={!able.length} label={`Pick ${what}`} onChange={(next) => onPickAll(able, next)} />
+      <Checkbox
+        checked={all}
+        disabled={!able.length}
+        label={`Pick ${what}`}
+        onChange={(next) => onPickAll(able, next)}
+      />
       <div className={`relative flex-1 overflow-x-clip ${lane.large ? "h-[26px]" : "h-[20px]"}`}>
         {lane.strips.map(({ strip, start, width }) => (
           <LengthStrip

@@ -79,14 +79,28 @@ function SourceMenu({ source }: { source: Source }) {
           { text: "Rename", onChoose: () => setNaming(true) },
           { text: "Read it again", onChoose: () => act.mutate({ id: source.id, verb: "read-again" }) },
           ...(source.kind === "dvd" || source.kind === "bluray"
-            ? [{ text: "Copy the whole disc", note: "every file as it is, with checksums, verified", onChoose: () => copy.mutate(source.id, { onSuccess: () => void navigate("/worklist") }) }]
+            ? [
+                {
+                  text: "Copy the whole disc",
+                  note: "every file as it is, with checksums, verified",
+                  onChoose: () => copy.mutate(source.id, { onSuccess: () => void navigate("/worklist") }),
+                },
+              ]
             : []),
-          { text: "Take it off the Shelf", onChoose: () => remove({ kind: "source", id: source.id, text: `${source.name} is off the Shelf.` }) },
+          {
+            text: "Take it off the Shelf",
+            onChoose: () =>
+              remove({ kind: "source", id: source.id, text: `${source.name} is off the Shelf.` }),
+          },
         ]}
       >
         <MoreButton />
       </Menu>
-      {copy.isError && <p role="alert" className="text-[12px] text-madder">{copy.error.message}</p>}
+      {copy.isError && (
+        <p role="alert" className="text-[12px] text-madder">
+          {copy.error.message}
+        </p>
+      )}
       {naming && (
         <AskName
           open

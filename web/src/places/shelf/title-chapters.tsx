@@ -29,10 +29,17 @@ export function TitleChapters({ title, onAt }: { title: Title; onAt: (at: number
       <ol>
         {title.chapters.map((chapter) => (
           <li key={chapter.number} className="flex items-center gap-3 border-b border-hairline py-1">
-            <button type="button" onClick={() => onAt(chapter.start_s + 1)} aria-label={`Show chapter ${chapter.number}`} className="w-14 shrink-0 overflow-hidden rounded-[4px] bg-screen">
+            <button
+              type="button"
+              onClick={() => onAt(chapter.start_s + 1)}
+              aria-label={`Show chapter ${chapter.number}`}
+              className="w-14 shrink-0 overflow-hidden rounded-[4px] bg-screen"
+            >
               {title.strip > 0 && (
                 <img
-                  src={under(`/api/shelf/titles/${title.id}/moments/${Math.round((chapter.start_s + 1) * 1000)}.jpg`)}
+                  src={under(
+                    `/api/shelf/titles/${title.id}/moments/${Math.round((chapter.start_s + 1) * 1000)}.jpg`,
+                  )}
                   alt=""
                   loading="lazy"
                   className="aspect-video w-full object-cover"
@@ -45,7 +52,10 @@ export function TitleChapters({ title, onAt }: { title: Title; onAt: (at: number
               defaultValue={chapter.name ?? ""}
               placeholder={`Chapter ${chapter.number}`}
               aria-label={`Name of chapter ${chapter.number}`}
-              onBlur={(event) => event.target.value !== (chapter.name ?? "") && name.mutate({ number: chapter.number, name: event.target.value })}
+              onBlur={(event) =>
+                event.target.value !== (chapter.name ?? "") &&
+                name.mutate({ number: chapter.number, name: event.target.value })
+              }
               onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
               className="min-w-0 flex-1 rounded border border-transparent bg-transparent px-1.5 py-0.5 placeholder:text-ink hover:border-hairline focus:border-hairline"
             />

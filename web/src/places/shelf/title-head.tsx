@@ -21,22 +21,36 @@ export function TitleHead({ title, picked }: { title: Schemas["Title"]; picked: 
   const setPicked = useSetPicked();
   const change = useChangeTitle(title.id);
   const [naming, setNaming] = useState(false);
-  const roles = ROLES.map((role) => ({ value: role as string, text: roleWord(role) }));
-  const angles = Array.from({ length: title.angles }, (_, index) => ({ value: String(index + 1), text: `angle ${index + 1} of ${title.angles}` }));
+  const roles = ROLES.map((role) => ({ value: role, text: roleWord(role) }));
+  const angles = Array.from({ length: title.angles }, (_, index) => ({
+    value: String(index + 1),
+    text: `angle ${index + 1} of ${title.angles}`,
+  }));
   return (
     <>
       <h2 className="pr-8 text-xl break-words">
         {title.name}{" "}
-        <Button look="quiet" size="icon" className="size-6 align-middle" aria-label="Rename this title" onClick={() => setNaming(true)}>
+        <Button
+          look="quiet"
+          size="icon"
+          className="size-6 align-middle"
+          aria-label="Rename this title"
+          onClick={() => setNaming(true)}
+        >
           <Pencil size={13} />
         </Button>
       </h2>
       <p className="mb-3 text-quiet">
-        Title {numberText(title)} of {title.source_name} · {durationText(title.duration_s)} · {sizeText(title.size_bytes)}
+        Title {numberText(title)} of {title.source_name} · {durationText(title.duration_s)} ·{" "}
+        {sizeText(title.size_bytes)}
       </p>
       <div className="mb-3 flex flex-wrap items-center gap-2">
         {!title.fault && (
-          <Button size="small" look={picked ? "plain" : "primary"} onClick={() => setPicked.mutate({ title_ids: [title.id], picked: !picked })}>
+          <Button
+            size="small"
+            look={picked ? "plain" : "primary"}
+            onClick={() => setPicked.mutate({ title_ids: [title.id], picked: !picked })}
+          >
             {picked ? "Put back" : "Pick this title"}
           </Button>
         )}
@@ -46,15 +60,24 @@ export function TitleHead({ title, picked }: { title: Schemas["Title"]; picked: 
         <Select
           label="What it is"
           value={title.role}
-          onChange={(role) => change.mutate({ role: role === AS_READ ? null : (role as Schemas["Role"]) })}
+          onChange={(role) => change.mutate({ role: role === AS_READ ? null : role })}
           choices={title.role_by_hand ? [...roles, { value: AS_READ, text: "what the disc says" }] : roles}
         />
-        {title.angles > 1 && <Select label="Angle" value={String(title.angle)} onChange={(angle) => change.mutate({ angle: Number(angle) })} choices={angles} />}
+        {title.angles > 1 && (
+          <Select
+            label="Angle"
+            value={String(title.angle)}
+            onChange={(angle) => change.mutate({ angle: Number(angle) })}
+            choices={angles}
+          />
+        )}
       </div>
       {title.fault ? (
         <Notice look="fault">This title can’t be converted; the Shelf says why.</Notice>
       ) : (
-        <Notice look="reason">{title.reasons.map((reason) => reason.charAt(0).toUpperCase() + reason.slice(1)).join(". ")}.</Notice>
+        <Notice look="reason">
+          {title.reasons.map((reason) => reason.charAt(0).toUpperCase() + reason.slice(1)).join(". ")}.
+        </Notice>
       )}
       {change.isError && <Notice look="fault">{change.error.message}</Notice>}
       {naming && (

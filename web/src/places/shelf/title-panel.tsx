@@ -5,7 +5,7 @@ import { Link, useNavigate } from "react-router";
 import { under } from "../../api/base";
 import type { Schemas } from "../../api/client";
 import { useTitle } from "../../api/queries";
-import { Failed, Loading } from "../../ui/states";
+import { NotYet } from "../../ui/states";
 import { TitleChapters } from "./title-chapters";
 import { TitleHead } from "./title-head";
 import { TitlePlayer } from "./title-player";
@@ -27,10 +27,13 @@ export function TitlePanel({ titleId, picked }: { titleId: number; picked: boole
       aria-label="Title"
       className="sticky top-[60px] h-[calc(100dvh-60px)] w-[440px] shrink-0 overflow-y-auto border-l border-hairline bg-raised px-5 py-4 max-lg:fixed max-lg:inset-y-0 max-lg:right-0 max-lg:z-30 max-lg:mt-[60px] max-lg:shadow-2xl max-md:w-full"
     >
-      {title.isPending && <Loading what="the title" />}
-      {title.isError && <Failed error={title.error} onRetry={() => void title.refetch()} />}
+      <NotYet query={title} what="the title" />
       {title.data && <TitleView title={title.data} picked={picked} />}
-      <Link to="/shelf" aria-label="Close" className="absolute top-4 right-4 rounded p-1 text-quiet hover:text-ink">
+      <Link
+        to="/shelf"
+        aria-label="Close"
+        className="absolute top-4 right-4 rounded p-1 text-quiet hover:text-ink"
+      >
         <X size={18} />
       </Link>
     </aside>
@@ -51,7 +54,10 @@ function TitleView({ title, picked }: { title: Schemas["Title"]; picked: boolean
 }
 
 function Facts({ title }: { title: Schemas["Title"] }) {
-  const facts = [...title.picture, ...title.tags.filter((tag) => tag.topic !== "Title" || tag.text !== title.name)];
+  const facts = [
+    ...title.picture,
+    ...title.tags.filter((tag) => tag.topic !== "Title" || tag.text !== title.name),
+  ];
   return (
     <section className="mt-4">
       <dl className="grid grid-cols-[88px_1fr] gap-x-3 gap-y-1.5">
@@ -62,9 +68,23 @@ function Facts({ title }: { title: Schemas["Title"] }) {
           </div>
         ))}
       </dl>
-      {title.has_artwork && <img src={under(`/api/shelf/titles/${title.id}/artwork.jpg`)} alt="The picture that came with it" className="mt-3 max-h-40 rounded-md" />}
-      {title.looked_at === "waiting" && <p className="mt-2 text-[13px] text-quiet">Rheon is still looking: borders, cadence, loudness and forced lines follow.</p>}
-      {title.looked_at === "failed" && <p className="mt-2 text-[13px] text-quiet">It could not be looked at more closely; what its tables say is here.</p>}
+      {title.has_artwork && (
+        <img
+          src={under(`/api/shelf/titles/${title.id}/artwork.jpg`)}
+          alt="The picture that came with it"
+          className="mt-3 max-h-40 rounded-md"
+        />
+      )}
+      {title.looked_at === "waiting" && (
+        <p className="mt-2 text-[13px] text-quiet">
+          Rheon is still looking: borders, interlacing, loudness and forced lines follow.
+        </p>
+      )}
+      {title.looked_at === "failed" && (
+        <p className="mt-2 text-[13px] text-quiet">
+          It could not be looked at more closely; what its tables say is here.
+        </p>
+      )}
     </section>
   );
 }

@@ -26,7 +26,10 @@ function address(title: Title, at: number, audio: string, subtitle: string): str
   return under(`/api/shelf/titles/${title.id}/snippet.mp4?${asked.toString()}`);
 }
 
-/** A frame of the title, the film strip under it, and a few seconds played from there with the chosen tracks. */
+/**
+ * A frame of the title, the film strip under it, and a few seconds played from there with the chosen
+ * tracks.
+ */
 export function TitlePlayer({ title, at, onAt }: Props) {
   const [playing, setPlaying] = useState<number | null>(null);
   const [audio, setAudio] = useState(title.audio[0] ? "0" : NONE);
@@ -83,7 +86,13 @@ export function TitlePlayer({ title, at, onAt }: Props) {
             label="Sound while playing"
             value={audio}
             onChange={setAudio}
-            choices={[...title.audio.map((track) => ({ value: String(track.index), text: `${track.language}, ${track.form}` })), { value: NONE, text: "no sound" }]}
+            choices={[
+              ...title.audio.map((track) => ({
+                value: String(track.index),
+                text: `${track.language}, ${track.form}`,
+              })),
+              { value: NONE, text: "no sound" },
+            ]}
           />
         )}
         {title.subtitles.length > 0 && (
@@ -91,7 +100,13 @@ export function TitlePlayer({ title, at, onAt }: Props) {
             label="Subtitles while playing"
             value={subtitle}
             onChange={setSubtitle}
-            choices={[{ value: NONE, text: "no subtitles" }, ...title.subtitles.map((track) => ({ value: String(track.index), text: `${track.language} subtitles` }))]}
+            choices={[
+              { value: NONE, text: "no subtitles" },
+              ...title.subtitles.map((track) => ({
+                value: String(track.index),
+                text: `${track.language} subtitles`,
+              })),
+            ]}
           />
         )}
       </div>
@@ -107,12 +122,23 @@ export function TitlePlayer({ title, at, onAt }: Props) {
 /** The frame at a moment, with the black borders marked that were found. */
 function Still({ title, at }: { title: Title; at: number }) {
   const [broken, setBroken] = useState<number | null>(null);
-  if (!title.strip) return <p className="flex size-full items-center justify-center text-screen-ink">Sound only</p>;
-  if (broken === at) return <p className="flex size-full items-center justify-center text-screen-ink">No picture can be read at {momentText(at)}</p>;
+  if (!title.strip)
+    return <p className="flex size-full items-center justify-center text-screen-ink">Sound only</p>;
+  if (broken === at)
+    return (
+      <p className="flex size-full items-center justify-center text-screen-ink">
+        No picture can be read at {momentText(at)}
+      </p>
+    );
   return (
     <div className="flex size-full items-center justify-center">
       <div className="relative max-h-full">
-        <img src={under(`/api/shelf/titles/${title.id}/moments/${Math.round(at * 1000)}.jpg`)} alt={`The picture at ${momentText(at)}`} className="max-h-full max-w-full" onError={() => setBroken(at)} />
+        <img
+          src={under(`/api/shelf/titles/${title.id}/moments/${Math.round(at * 1000)}.jpg`)}
+          alt={`The picture at ${momentText(at)}`}
+          className="max-h-full max-w-full"
+          onError={() => setBroken(at)}
+        />
         {title.borders && (
           <span
             className="pointer-events-none absolute border border-dashed border-marigold"

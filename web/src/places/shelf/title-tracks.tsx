@@ -2,7 +2,10 @@ import type { ReactNode } from "react";
 
 import type { Schemas } from "../../api/client";
 
-const PURPOSES: Record<string, string> = { commentary: "commentary", description: "for the visually impaired" };
+const PURPOSES: Record<string, string> = {
+  commentary: "commentary",
+  description: "for the visually impaired",
+};
 
 /** Audio and subtitle tracks: language, purpose, and what was heard and counted. */
 export function TitleTracks({ title }: { title: Schemas["Title"] }) {

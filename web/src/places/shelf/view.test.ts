@@ -6,7 +6,12 @@ import { arrange, between, blocksOf, WHOLE } from "./view";
 
 type Source = Schemas["Source"];
 
-const title = (id: number, role: Schemas["Role"], duration_s: number, name = `Title ${id}`): Source["titles"][number] => ({
+const title = (
+  id: number,
+  role: Schemas["Role"],
+  duration_s: number,
+  name = `Title ${id}`,
+): Source["titles"][number] => ({
   id,
   number: id,
   name,
@@ -23,7 +28,12 @@ const title = (id: number, role: Schemas["Role"], duration_s: number, name = `Ti
   fault: id === 13 ? "scrambled" : null,
 });
 
-const source = (id: number, name: string, titles: Source["titles"], state: Source["state"] = "ready"): Source => ({
+const source = (
+  id: number,
+  name: string,
+  titles: Source["titles"],
+  state: Source["state"] = "ready",
+): Source => ({
   id,
   path: `/media/${name}`,
   name,
@@ -55,7 +65,10 @@ describe("the view", () => {
   });
   it("narrows by role, length and words over all sources", () => {
     expect(ids(arrange(shelf, { ...WHOLE, roles: ["episode"] }))).toEqual([[2, 21, 22]]);
-    expect(ids(arrange(shelf, { ...WHOLE, longer: 60 }))).toEqual([[1, 11, 12], [2, 21, 22]]);
+    expect(ids(arrange(shelf, { ...WHOLE, longer: 60 }))).toEqual([
+      [1, 11, 12],
+      [2, 21, 22],
+    ]);
     expect(ids(arrange(shelf, { ...WHOLE, text: "weir keep" }))).toEqual([[2, 21]]);
     expect(ids(arrange(shelf, { ...WHOLE, text: "keepers 2" }))).toEqual([[2, 22], [3]]);
     expect(arrange(shelf, { ...WHOLE, text: "nothing" })).toEqual([]);
@@ -68,7 +81,11 @@ describe("the view", () => {
 
 describe("blocks", () => {
   it("cut a source with very many titles into pieces of which only the first has its head", () => {
-    const many = source(9, "Many", Array.from({ length: 1000 }, (_, index) => title(index + 100, "extra", 60 + index)));
+    const many = source(
+      9,
+      "Many",
+      Array.from({ length: 1000 }, (_, index) => title(index + 100, "extra", 60 + index)),
+    );
     const blocks = blocksOf([many, ...shelf], timeScale(5400));
     expect(blocks.filter((block) => block.head)).toHaveLength(4);
     expect(blocks.flatMap((block) => block.lanes.flatMap((lane) => lane.strips))).toHaveLength(1005);

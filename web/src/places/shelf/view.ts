@@ -17,7 +17,7 @@ export interface View {
   roles: Role[];
   longer: number;
   sort: (typeof SORTS)[number];
-  zoom: number;
+  zoom: (typeof ZOOMS)[number];
   from: number;
 }
 
@@ -25,7 +25,10 @@ export const WHOLE: View = { text: "", roles: [], longer: 0, sort: "as added", z
 
 export const isNarrowed = (view: View) => view.text.trim() !== "" || view.roles.length > 0 || view.longer > 0;
 
-/** The sources with the titles that the view lets through. Sources without titles stay unless something is asked for. */
+/**
+ * The sources with the titles that the view lets through. Sources without titles stay unless something is
+ * asked for.
+ */
 export function arrange(sources: readonly Source[], view: View): Source[] {
   const words = view.text.toLowerCase().split(/\s+/).filter(Boolean);
   const narrowed = isNarrowed(view);
@@ -38,7 +41,8 @@ export function arrange(sources: readonly Source[], view: View): Source[] {
   return sorted(kept, view.sort);
 }
 
-const sourceText = (source: Source) => `${source.name} ${source.label} ${source.path.split("/").at(-1) ?? ""}`.toLowerCase();
+const sourceText = (source: Source) =>
+  `${source.name} ${source.label} ${source.path.split("/").at(-1) ?? ""}`.toLowerCase();
 
 function letsThrough(source: Source, title: Title, view: View, words: string[]): boolean {
   if (view.roles.length > 0 && !view.roles.includes(title.role)) return false;
@@ -49,12 +53,16 @@ function letsThrough(source: Source, title: Title, view: View, words: string[]):
 
 function sorted(sources: Source[], sort: View["sort"]): Source[] {
   const longest = (source: Source) => Math.max(0, ...source.titles.map((title) => title.duration_s));
-  if (sort === "by name") return [...sources].sort((a, b) => a.name.localeCompare(b.name, undefined, { numeric: true }));
+  if (sort === "by name")
+    return [...sources].sort((a, b) => a.name.localeCompare(b.name, undefined, { numeric: true }));
   if (sort === "longest first") return [...sources].sort((a, b) => longest(b) - longest(a));
   return sort === "newest first" ? [...sources].reverse() : sources;
 }
 
-/** A piece of the list that is drawn or left out as a whole: a source's head with its first lanes, or further lanes. */
+/**
+ * A piece of the list that is drawn or left out as a whole: a source's head with its first lanes, or
+ * further lanes.
+ */
 export interface Block {
   key: string;
   source: Source;
@@ -77,9 +85,14 @@ export function blocksOf(sources: readonly Source[], scale: TimeScale): Block[] 
   });
 }
 
-/** The titles from one to another, both included, in the order in which they are drawn; those that can't be used are left out. */
+/**
+ * The titles from one to another, both included, in the order in which they are drawn; those that can't be
+ * used are left out.
+ */
 export function between(blocks: readonly Block[], one: number, other: number): number[] {
-  const order = blocks.flatMap((block) => block.lanes.flatMap((lane) => lane.strips.map(({ strip }) => strip)));
+  const order = blocks.flatMap((block) =>
+    block.lanes.flatMap((lane) => lane.strips.map(({ strip }) => strip)),
+  );
   const places = [one, other].map((id) => order.findIndex((strip) => strip.id === id));
   const [low, high] = [Math.min(...places), Math.max(...places)];
   if (low < 0) return [other];

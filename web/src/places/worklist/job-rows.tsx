@@ -10,7 +10,8 @@ import { Button } from "../../ui/button";
 
 type Job = Schemas["Job"];
 
-const GRID = "grid grid-cols-[20px_minmax(0,1.3fr)_minmax(0,1.6fr)_84px_84px_150px] items-center gap-x-3 border-b border-hairline py-2.5 max-lg:grid-cols-[20px_minmax(0,1fr)_auto]";
+const GRID =
+  "grid grid-cols-[20px_minmax(0,1.3fr)_minmax(0,1.6fr)_84px_84px_150px] items-center gap-x-3 border-b border-hairline py-2.5 max-lg:grid-cols-[20px_minmax(0,1fr)_auto]";
 
 export function WaitingRow({ job }: { job: Job }) {
   const { remove } = useUndo();
@@ -22,7 +23,12 @@ export function WaitingRow({ job }: { job: Job }) {
       <span className="text-right max-lg:hidden">{sizeText(job.expected_bytes)}</span>
       <span className="text-right max-lg:hidden">{spanText(job.expected_s)}</span>
       <span className="text-right">
-        <Button look="quiet" size="text" onClick={() => remove({ kind: "job", id: job.id, text: `${job.title_name} is off the Worklist.` })} aria-label={`Remove ${job.title_name}`}>
+        <Button
+          look="quiet"
+          size="text"
+          onClick={() => remove({ kind: "job", id: job.id, text: `${job.title_name} is off the Worklist.` })}
+          aria-label={`Remove ${job.title_name}`}
+        >
           Remove
         </Button>
       </span>
@@ -50,12 +56,16 @@ export function EndedRow({ job }: { job: Job }) {
           expected {sizeText(job.expected_bytes)}, {spanText(job.expected_s)}
         </span>
       ) : (
-        <span className={`text-[13px] max-lg:col-span-2 max-lg:col-start-2 max-lg:row-start-2 ${job.state === "stopped" ? "text-quiet" : "text-madder"}`}>
+        <span
+          className={`text-[13px] max-lg:col-span-2 max-lg:col-start-2 max-lg:row-start-2 ${job.state === "stopped" ? "text-quiet" : "text-madder"}`}
+        >
           {job.state === "stopped" ? "Stopped. Nothing was kept." : job.error_message}
         </span>
       )}
       <span className="text-right max-lg:hidden">{done ? sizeText(job.written_bytes) : ""}</span>
-      <span className="text-right max-lg:hidden">{done && job.made_in_s !== null ? spanText(job.made_in_s) : ""}</span>
+      <span className="text-right max-lg:hidden">
+        {done && job.made_in_s !== null ? spanText(job.made_in_s) : ""}
+      </span>
       <span className="flex justify-end gap-4">
         {done ? (
           <Link to="/outbox" className="font-semibold text-river hover:underline">
@@ -64,7 +74,12 @@ export function EndedRow({ job }: { job: Job }) {
         ) : (
           <AgainButton job={job} />
         )}
-        <Button look="quiet" size="text" onClick={() => remove({ kind: "job", id: job.id, text: `${job.title_name} is off the Worklist.` })} aria-label={`Remove ${job.title_name}`}>
+        <Button
+          look="quiet"
+          size="text"
+          onClick={() => remove({ kind: "job", id: job.id, text: `${job.title_name} is off the Worklist.` })}
+          aria-label={`Remove ${job.title_name}`}
+        >
           Remove
         </Button>
       </span>
@@ -78,7 +93,12 @@ function AgainButton({ job }: { job: Job }) {
   const label = job.may_accept_loss ? "Keep what is there" : "Try again";
   const verb = job.may_accept_loss ? "accept" : "retry";
   return (
-    <Button look="link" size="text" onClick={() => act.mutate({ id: job.id, verb })} aria-label={`${label}: ${job.title_name}`}>
+    <Button
+      look="link"
+      size="text"
+      onClick={() => act.mutate({ id: job.id, verb })}
+      aria-label={`${label}: ${job.title_name}`}
+    >
       {label}
     </Button>
   );
@@ -87,7 +107,8 @@ function AgainButton({ job }: { job: Job }) {
 function Name({ job }: { job: Job }) {
   return (
     <span className="line-clamp-2 min-w-0 max-lg:line-clamp-4" title={job.title_name}>
-      <span className="font-semibold">{job.title_name}</span> <span className="text-quiet">· {job.device_names.join(", ")}</span>
+      <span className="font-semibold">{job.title_name}</span>{" "}
+      <span className="text-quiet">· {job.device_names.join(", ")}</span>
     </span>
   );
 }

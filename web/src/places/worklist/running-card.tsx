@@ -10,13 +10,23 @@ import { Button } from "../../ui/button";
 export function RunningCard({ job }: { job: Schemas["Job"] }) {
   const act = useJobAction();
   return (
-    <article aria-label={job.title_name} className="mb-4 flex gap-5 rounded-card border border-hairline bg-raised p-4 max-md:flex-col">
-      <Frame titleId={job.title_id} number={2} className="aspect-video h-[104px] shrink-0 rounded-lg object-cover max-md:hidden" />
+    <article
+      aria-label={job.title_name}
+      className="mb-4 flex gap-5 rounded-card border border-hairline bg-raised p-4 max-md:flex-col"
+    >
+      <Frame
+        titleId={job.title_id}
+        number={2}
+        className="aspect-video h-[104px] shrink-0 rounded-lg object-cover max-md:hidden"
+      />
       <div className="min-w-0 flex-1">
         <div className="flex items-start gap-4">
           <div className="min-w-0 flex-1">
             <h2 className="truncate text-[19px]">
-              {job.title_name} <span className="font-text text-[14px] font-normal text-quiet">for {job.device_names.join(" and ")}</span>
+              {job.title_name}{" "}
+              <span className="font-text text-[14px] font-normal text-quiet">
+                for {job.device_names.join(" and ")}
+              </span>
             </h2>
             <p className="truncate text-[13px] text-quiet">{job.summary}</p>
           </div>
@@ -26,7 +36,9 @@ export function RunningCard({ job }: { job: Schemas["Job"] }) {
           <Bar fraction={job.fraction} label={`${job.title_name}, made so far`} />
         </div>
         {job.stage === "looking" ? (
-          <p className="text-quiet">The picture is looked at first; then the plan is settled and the file is made.</p>
+          <p className="text-quiet">
+            The picture is looked at first; then the plan is settled and the file is made.
+          </p>
         ) : (
           <Course job={job} />
         )}
@@ -51,7 +63,8 @@ function Course({ job }: { job: Schemas["Job"] }) {
         </span>
       )}
       <span>
-        <strong className="text-ink">{sizeText(job.written_bytes)}</strong> so far, on course for {sizeText(course)}
+        <strong className="text-ink">{sizeText(job.written_bytes)}</strong> so far, on course for{" "}
+        {sizeText(course)}
       </span>
       <span className="ml-auto">
         <strong className="text-ink">{job.left_s === null ? "…" : spanText(job.left_s)}</strong> left

@@ -24,7 +24,9 @@ export function TimeAhead({ worklist, now }: { worklist: Schemas["Worklist"]; no
       <p className="flex justify-between text-[12.5px] text-quiet">
         <span>Now {clock(0)}</span>
         <span>
-          <strong className="text-ink">All done about {clock(total.left_s)}</strong>, between {clock(total.left_low_s)} and {clock(total.left_high_s)} · {spanText(total.left_s)} left, {Math.floor(total.fraction * 100)} % of all
+          <strong className="text-ink">All done about {clock(total.left_s)}</strong>, between{" "}
+          {clock(total.left_low_s)} and {clock(total.left_high_s)} · {spanText(total.left_s)} left,{" "}
+          {Math.floor(total.fraction * 100)} % of all
         </span>
       </p>
       <div className="relative mt-1 h-[26px] border-b border-hairline" aria-hidden>
@@ -35,15 +37,23 @@ export function TimeAhead({ worklist, now }: { worklist: Schemas["Worklist"]; no
             style={{ left: at(start), width: `calc(${at(job.left_s ?? 0)} - 2px)` }}
           >
             {/* the same title again is told apart by what it is made for */}
-            {drawn[index - 1]?.job.title_name === job.title_name ? job.device_names.join(", ") : job.title_name}
+            {drawn[index - 1]?.job.title_name === job.title_name
+              ? job.device_names.join(", ")
+              : job.title_name}
           </span>
         ))}
         {rest !== null && (
-          <span className="absolute top-0 h-[22px] truncate rounded-[4px] border border-mist-line bg-mist px-1.5 text-[12px] leading-5" style={{ left: at(rest), width: at(total.left_s - rest) }}>
+          <span
+            className="absolute top-0 h-[22px] truncate rounded-[4px] border border-mist-line bg-mist px-1.5 text-[12px] leading-5"
+            style={{ left: at(rest), width: at(total.left_s - rest) }}
+          >
             {ahead.length - drawn.length} more
           </span>
         )}
-        <span className="absolute top-0 h-[22px] bg-marigold/20" style={{ left: at(total.left_low_s), width: at(total.left_high_s - total.left_low_s) }} />
+        <span
+          className="absolute top-0 h-[22px] bg-marigold/20"
+          style={{ left: at(total.left_low_s), width: at(total.left_high_s - total.left_low_s) }}
+        />
         <span className="absolute top-0 h-[26px] w-0.5 bg-marigold" style={{ left: at(total.left_s) }} />
       </div>
     </section>

@@ -6,7 +6,7 @@ import { LongList } from "../../parts/long-list";
 import { PlaceHead } from "../../parts/place-head";
 import { useUndo } from "../../parts/undo";
 import { Button } from "../../ui/button";
-import { Empty, Failed, Loading } from "../../ui/states";
+import { Empty, NotYet } from "../../ui/states";
 import { EndedRow, WaitingRow } from "./job-rows";
 import { RunningCard } from "./running-card";
 import { TimeAhead } from "./time-ahead";
@@ -33,10 +33,16 @@ export function WorklistPlace() {
   return (
     <div className="flex-1 pb-8">
       <PlaceHead name="Worklist" about={jobs.length ? about(jobs) : undefined} />
-      {worklist.isPending && <Loading what="the Worklist" />}
-      {worklist.isError && <Failed error={worklist.error} onRetry={() => void worklist.refetch()} />}
+      <NotYet query={worklist} what="the Worklist" />
       {worklist.data && !jobs.length && (
-        <Empty title="Nothing to do" action={<Button look="primary" asChild><Link to="/bench">Go to the Bench</Link></Button>}>
+        <Empty
+          title="Nothing to do"
+          action={
+            <Button look="primary" asChild>
+              <Link to="/bench">Go to the Bench</Link>
+            </Button>
+          }
+        >
           What you convert on the Bench is made here, one file after the other.
         </Empty>
       )}
@@ -44,7 +50,9 @@ export function WorklistPlace() {
         {running.map((job) => (
           <RunningCard key={job.id} job={job} />
         ))}
-        {worklist.data && worklist.data.total.count > 0 && <TimeAhead worklist={worklist.data} now={worklist.dataUpdatedAt} />}
+        {worklist.data && worklist.data.total.count > 0 && (
+          <TimeAhead worklist={worklist.data} now={worklist.dataUpdatedAt} />
+        )}
         <Section heading="Waiting" jobs={waiting} Row={WaitingRow} />
         <Section heading="Ended" jobs={ended} Row={EndedRow} />
       </div>
@@ -52,7 +60,15 @@ export function WorklistPlace() {
   );
 }
 
-function Section({ heading, jobs, Row }: { heading: string; jobs: Job[]; Row: (props: { job: Job }) => React.ReactNode }) {
+function Section({
+  heading,
+  jobs,
+  Row,
+}: {
+  heading: string;
+  jobs: Job[];
+  Row: (props: { job: Job }) => React.ReactNode;
+}) {
   if (!jobs.length) return null;
   return (
     <section className="mt-6" aria-label={heading}>

@@ -27,7 +27,7 @@ class DrawnText:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Moves:
+class Timing:
     """How pictures are moved in time.
 
     ``phase_s`` is how far the first one lies behind a tick of the frame rate: everything comes that much earlier, so
@@ -41,14 +41,14 @@ class Moves:
 
 
 def graph(
-    made: VideoSettings, source: str, picture: str | None, text: DrawnText | None, moves: Moves | None = None
+    made: VideoSettings, source: str, picture: str | None, text: DrawnText | None, timing: Timing | None = None
 ) -> str:
-    """The graph from pad ``source`` to ``[out]``: fields, rate, drawn-in subtitles, size, pixel shape and format.
+    """The graph from stream ``source`` to ``[out]``: fields, rate, drawn-in subtitles, size, pixel shape and format.
 
-    ``picture`` is the pad of a picture subtitle.
+    ``picture`` is the stream of a picture subtitle.
     """
-    moves = moves or Moves()
-    steps = [*_once(moves), *_fields(made), *_times(made, moves), *(_crop(made) if picture is None else ())]
+    timing = timing or Timing()
+    steps = [*_once(timing), *_fields(made), *_times(made, timing), *(_crop(made) if picture is None else ())]
     head = f"[{source}]{','.join(steps)}" if steps else f"[{source}]null"
     shape = made.sample_aspect
     tail = [
@@ -74,15 +74,15 @@ def phase_of(first_s: float, rate: Fraction) -> float:
     return first_s - whole / float(rate)
 
 
-def _once(moves: Moves) -> list[str]:
-    return ["select='isnan(prev_selected_pts)+gt(pts,prev_selected_pts)'"] if moves.leads else []
+def _once(timing: Timing) -> list[str]:
+    return ["select='isnan(prev_selected_pts)+gt(pts,prev_selected_pts)'"] if timing.leads else []
 
 
-def _times(made: VideoSettings, moves: Moves) -> list[str]:
-    cut = ["trim=start=0"] if moves.cut_before else []
+def _times(made: VideoSettings, timing: Timing) -> list[str]:
+    cut = ["trim=start=0"] if timing.cut_before else []
     if made.variable_rate:
         return cut
-    moved = ["settb=AVTB", f"setpts=PTS-({moves.phase_s:.6f})/TB"] if moves.phase_s else []
+    moved = ["settb=AVTB", f"setpts=PTS-({timing.phase_s:.6f})/TB"] if timing.phase_s else []
     stepped = [f"framestep={made.every}"] if made.every > 1 else []
     return [*cut, *moved, *stepped, f"fps={rate_text(made.frame_rate)}"]
 

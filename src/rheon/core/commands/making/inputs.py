@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from ...media import CLOCK_HZ, CellData, FileData, Title
-from ..inputs import pipe_input, safe_file_input, subtitle_pad
-from ..names import CHAPTERS_FILE, DRAWN_FILE, words_file
+from ...media import PTS_HZ, CellData, FileData, Title
+from ..inputs import pipe_input, safe_file_input, subtitle_specifier
+from ..names import CHAPTERS_FILE, DRAWN_FILE, subtitle_file
 from ..start import QUIET
 from .job import Job
 
@@ -38,8 +38,8 @@ def main_input(job: Job) -> list[str]:
 
 def _own_zero(data: CellData) -> list[str]:
     """The title's first moment is zero, whatever the data around it begin with; what lies before is cut."""
-    clock = data.start_clock
-    return [] if clock is None else ["-copyts", "-itsoffset", f"{(ROUNDED_TICKS - clock) / CLOCK_HZ:.6f}"]
+    pts = data.start_pts
+    return [] if pts is None else ["-copyts", "-itsoffset", f"{(ROUNDED_TICKS - pts) / PTS_HZ:.6f}"]
 
 
 def _palette(job: Job) -> list[str]:
@@ -66,9 +66,9 @@ def chapters_input(job: Job) -> list[str]:
 def side_inputs(job: Job) -> list[str]:
     """Text files that lie beside the source."""
     said: list[str] = []
-    for words in job.side_tracks:
+    for subtitle in job.side_tracks:
         span = _span(job.title)
-        said += [*NO_QUEUE, *span, "-protocol_whitelist", "file", "-f", "srt", "-i", words_file(words.track)]
+        said += [*NO_QUEUE, *span, "-protocol_whitelist", "file", "-f", "srt", "-i", subtitle_file(subtitle.track)]
     return said
 
 
@@ -128,7 +128,7 @@ def drawn_command(job: Job) -> list[str]:
     length = ["-t", f"{title.duration_s:.3f}"]
     return [
         *QUIET, "-y", *forced, *main_input(job), *silence,
-        "-map", subtitle_pad(title, drawn.track), "-map", "1:a", "-c:a", "pcm_s16le", *plain, *length,
+        "-map", subtitle_specifier(title, drawn.track), "-map", "1:a", "-c:a", "pcm_s16le", *plain, *length,
         "-output_ts_offset", str(DRAWN_ZERO_S), "-f", "matroska", f"file:{DRAWN_FILE}",
     ]  # fmt: skip
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 
 from ...formats import CONTAINERS
-from ...media import Action, CellData, FileData, OutputSettings, StreamKind, SubtitleSettings, Title, WordsForm
+from ...media import Action, CellData, FileData, OutputSettings, StreamKind, SubtitleForm, SubtitleSettings, Title
 from .filters import phase_of
 
 ON_TIME = 0.05
@@ -30,7 +30,7 @@ class Job:
         data = self.title.data
         if isinstance(data, FileData) or data.stream is StreamKind.TRANSPORT:
             return ()
-        wanted = [self.title.subtitles[words.track] for words in self.settings.subtitles if not words.is_text]
+        wanted = [self.title.subtitles[subtitle.track] for subtitle in self.settings.subtitles if not subtitle.is_text]
         return tuple(track.stream_id for track in wanted if track.stream_id is not None)
 
     @property
@@ -51,15 +51,15 @@ class Job:
     def side_tracks(self) -> tuple[SubtitleSettings, ...]:
         """Subtitle tracks that lie in files of their own and go along as tracks or files."""
         return tuple(
-            words
-            for words in self.settings.subtitles
-            if words.form is not WordsForm.DRAWN and self.title.subtitles[words.track].path is not None
+            subtitle
+            for subtitle in self.settings.subtitles
+            if subtitle.form is not SubtitleForm.DRAWN and self.title.subtitles[subtitle.track].path is not None
         )
 
     @property
     def own_zero(self) -> bool:
         """Whether the title's first moment is zero by a disc's own clock, and not by what its data begin with."""
-        return isinstance(self.title.data, CellData) and self.title.data.start_clock is not None
+        return isinstance(self.title.data, CellData) and self.title.data.start_pts is not None
 
     @property
     def phase_s(self) -> float:

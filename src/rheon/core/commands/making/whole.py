@@ -11,16 +11,16 @@ from ...media import (
     CellData,
     Chapter,
     FileData,
+    SubtitleForm,
     SubtitleSettings,
     Title,
-    WordsForm,
 )
 from ...media.joins import has_joins
-from ..inputs import audio_pad, subtitle_pad, video_pad
-from ..names import LINK_NAME, words_file
+from ..inputs import audio_specifier, subtitle_specifier, video_specifier
+from ..names import LINK_NAME, subtitle_file
 from ..start import QUIET
 from .encoders import Placing, audio_arguments, early_of, video_arguments
-from .filters import DrawnText, Moves, audio_filters, graph
+from .filters import DrawnText, Timing, audio_filters, graph
 from .inputs import chapters_input, drawn_input, drawn_place, main_input, side_inputs
 from .job import Job
 
@@ -31,7 +31,7 @@ SIDE_SUFFIX = "srt"
 def build_command(job: Job, at_pass: int = 0) -> list[str]:
     """The whole argument list; ``at_pass`` is 1 or 2 where there are two.
 
-    Chapters come from ``chapters.txt``, text subtitles from ``source`` or ``words-N.srt``.
+    Chapters come from ``chapters.txt``, text subtitles from ``source`` or ``subtitles-N.srt``.
     """
     made = job.settings
     head = [*QUIET, "-nostats", "-progress", "pipe:1", "-y", *main_input(job)]
@@ -46,7 +46,7 @@ def build_command(job: Job, at_pass: int = 0) -> list[str]:
         *drawn_input(job),
         *_picture_map(job),
         *_sound_maps(job),
-        *_words_maps(job),
+        *_subtitle_maps(job),
         *(video_arguments(made.video, made.container, at_pass) if made.video else ()),
         *(part for place, sound in enumerate(made.audio)
           for part in audio_arguments(sound, _placing(job, sound, place))),
@@ -71,16 +71,16 @@ def chapters_document(chapters: tuple[Chapter, ...], duration_s: float) -> str:
     return "\n".join(lines) + "\n"
 
 
-def side_file(job: Job, words: SubtitleSettings) -> str:
+def side_file(job: Job, subtitle: SubtitleSettings) -> str:
     """The temporary name of a text file that is delivered beside the film."""
-    return f"{job.target}.{words.track}.{SIDE_SUFFIX}"
+    return f"{job.target}.{subtitle.track}.{SIDE_SUFFIX}"
 
 
 def drawn_text(title: Title, track: int) -> DrawnText:
     """Where the engine finds a text track: in the source itself, or written anew beside it from a sidecar file."""
     start_s = title.data.from_s if isinstance(title.data, FileData) else 0.0
     if title.subtitles[track].path is not None:
-        return DrawnText(file=words_file(track), track=0, start_s=start_s)
+        return DrawnText(file=subtitle_file(track), track=0, start_s=start_s)
     return DrawnText(file=LINK_NAME, track=track, start_s=start_s)
 
 
@@ -102,9 +102,9 @@ def _metadata(job: Job) -> list[str]:
         said += [f"-metadata:s:a:{place}", f"language={_alpha3(sound.language)}"]
     if len(made.audio) > 1:
         said += [part for place in range(len(made.audio)) for part in _default("a", place, on=place == 0)]
-    tracks = [words for words in made.subtitles if words.form is WordsForm.TRACK]
-    for place, words in enumerate(tracks):
-        said += [f"-metadata:s:s:{place}", f"language={_alpha3(words.language)}", *_default("s", place, on=False)]
+    tracks = [subtitle for subtitle in made.subtitles if subtitle.form is SubtitleForm.TRACK]
+    for place, subtitle in enumerate(tracks):
+        said += [f"-metadata:s:s:{place}", f"language={_alpha3(subtitle.language)}", *_default("s", place, on=False)]
     return [*head, *said]
 
 
@@ -142,16 +142,16 @@ def _picture_map(job: Job) -> list[str]:
     if made.video is None:
         return []
     if made.video.action is Action.COPY:
-        return ["-map", video_pad(title)]
+        return ["-map", video_specifier(title)]
     drawn = made.drawn
     picture = f"{drawn_place(job)}:s:0" if drawn and not drawn.is_text else None
     text = drawn_text(title, drawn.track) if drawn and drawn.is_text else None
-    return ["-filter_complex", graph(made.video, video_pad(title), picture, text, _moves(job)), "-map", "[out]"]
+    return ["-filter_complex", graph(made.video, video_specifier(title), picture, text, _timing(job)), "-map", "[out]"]
 
 
-def _moves(job: Job) -> Moves:
+def _timing(job: Job) -> Timing:
     data = job.title.data
-    return Moves(phase_s=job.phase_s, cut_before=job.own_zero, leads=isinstance(data, CellData) and has_joins(data))
+    return Timing(phase_s=job.phase_s, cut_before=job.own_zero, leads=isinstance(data, CellData) and has_joins(data))
 
 
 def _placing(job: Job, sound: AudioSettings, place: int) -> Placing:
@@ -162,56 +162,56 @@ def _placing(job: Job, sound: AudioSettings, place: int) -> Placing:
 def _sound_maps(job: Job) -> list[str]:
     maps: list[str] = []
     for place, sound in enumerate(job.settings.audio):
-        pad = audio_pad(job.title, sound.track)
+        specifier = audio_specifier(job.title, sound.track)
         if _shares_id(job, sound):
             heard = audio_filters(sound, early_of(sound, _placing(job, sound, place)))
-            maps += ["-filter_complex", f"[{pad}]{heard}[sound{place}]", "-map", f"[sound{place}]"]
+            maps += ["-filter_complex", f"[{specifier}]{heard}[sound{place}]", "-map", f"[sound{place}]"]
         else:
-            maps += ["-map", pad]
+            maps += ["-map", specifier]
     return maps
 
 
-def _words_maps(job: Job) -> list[str]:
+def _subtitle_maps(job: Job) -> list[str]:
     said: list[str] = []
-    tracks = [words for words in job.settings.subtitles if words.form is WordsForm.TRACK]
-    for place, words in enumerate(tracks):
-        said += ["-map", _words_pad(job, words), *_words_codec(job, words, place)]
+    tracks = [subtitle for subtitle in job.settings.subtitles if subtitle.form is SubtitleForm.TRACK]
+    for place, subtitle in enumerate(tracks):
+        said += ["-map", _subtitle_specifier(job, subtitle), *_subtitle_codec(job, subtitle, place)]
     return said
 
 
-def _words_pad(job: Job, words: SubtitleSettings) -> str:
+def _subtitle_specifier(job: Job, subtitle: SubtitleSettings) -> str:
     sides = job.side_tracks
-    if words in sides:
-        return f"{1 + job.carries_chapters + sides.index(words)}:s:0"
-    return subtitle_pad(job.title, words.track)
+    if subtitle in sides:
+        return f"{1 + job.carries_chapters + sides.index(subtitle)}:s:0"
+    return subtitle_specifier(job.title, subtitle.track)
 
 
-def _words_codec(job: Job, words: SubtitleSettings, place: int) -> list[str]:
-    source, data = job.title.subtitles[words.track].format, job.title.data
-    if words.format == "dvd_subtitle" and not isinstance(data, FileData):
+def _subtitle_codec(job: Job, subtitle: SubtitleSettings, place: int) -> list[str]:
+    source, data = job.title.subtitles[subtitle.track].format, job.title.data
+    if subtitle.format == "dvd_subtitle" and not isinstance(data, FileData):
         # a disc keeps the palette in its tables; written anew, the pictures carry it and their canvas with them
         palette = [f"-palette:s:{place}", ",".join(data.palette)] if data.palette else []
         video = job.title.video
         canvas = [f"-s:s:{place}", f"{video.width}x{video.height}"] if video else []
-        return [f"-c:s:{place}", SUBTITLE_FORMATS[words.format].encoder or "", *canvas, *palette]
-    if words.format == source and words not in job.side_tracks:
+        return [f"-c:s:{place}", SUBTITLE_FORMATS[subtitle.format].encoder or "", *canvas, *palette]
+    if subtitle.format == source and subtitle not in job.side_tracks:
         return [f"-c:s:{place}", "copy"]
-    return [f"-c:s:{place}", SUBTITLE_FORMATS[words.format].encoder or words.format]
+    return [f"-c:s:{place}", SUBTITLE_FORMATS[subtitle.format].encoder or subtitle.format]
 
 
 def _side_files(job: Job) -> list[str]:
     said: list[str] = []
-    for words in job.settings.subtitles:
-        if words.form is WordsForm.FILE:
+    for subtitle in job.settings.subtitles:
+        if subtitle.form is SubtitleForm.FILE:
             said += [
                 "-map",
-                _words_pad(job, words),
+                _subtitle_specifier(job, subtitle),
                 "-c:s",
                 "srt",
                 *_limit(job),
                 "-f",
                 "srt",
-                f"file:{side_file(job, words)}",
+                f"file:{side_file(job, subtitle)}",
             ]
     return said
 

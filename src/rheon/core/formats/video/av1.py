@@ -44,7 +44,7 @@ def _arguments(made: VideoSettings, at_pass: int) -> list[str]:
         aim = ["-crf", str(made.quality), "-svtav1-params", f"mbr={max(1, (made.peak_bps or 0) // 2000)}"]
     else:
         aim = ["-b:v", str(made.bitrate_bps)]
-    return ["-preset", made.effort, *aim]
+    return ["-preset", made.preset, *aim]
 
 
 AV1 = VideoCodec(
@@ -66,14 +66,14 @@ AV1 = VideoCodec(
             quality=(45, 40, 35, 30, 26),
             scale=(1, 63),
             halving=11,
-            efforts={"6": 8e6, "8": 19e6, "9": 30e6, "10": 38e6, "12": 80e6},
-            effort=("12", "10", "10", "9", "8"),
+            presets={"6": 8e6, "8": 19e6, "9": 30e6, "10": 38e6, "12": 80e6},
+            preset=("12", "10", "10", "9", "8"),
             bits_per_pixel=0.055,
             profiles=("main",),
             ten_bit_profile="main",
             two_passes=False,
             clip_quality=45,
-            clip_effort="12",
+            clip_preset="12",
             arguments=_arguments,
         ),
     ),

@@ -75,7 +75,7 @@ def _read_level(indication: int) -> str:
 
 def _arguments(made: VideoSettings, at_pass: int) -> list[str]:
     return [
-        "-preset", made.effort, *optional("-profile:v", made.profile), *optional("-level", made.level),
+        "-preset", made.preset, *optional("-profile:v", made.profile), *optional("-level", made.level),
         *rate(made), "-refs", str(made.reference_frames), "-bf", str(made.b_frames), "-b-pyramid", "none",
         *passes(at_pass),
     ]  # fmt: skip
@@ -107,7 +107,7 @@ H264 = VideoCodec(
         VideoEncoder(
             name="libx264",
             quality=(27, 24, 21, 19, 17),
-            efforts={
+            presets={
                 "slower": 18e6,
                 "slow": 45e6,
                 "medium": 85e6,
@@ -115,12 +115,12 @@ H264 = VideoCodec(
                 "veryfast": 150e6,
                 "superfast": 210e6,
             },
-            effort=("veryfast", "fast", "medium", "medium", "slow"),
+            preset=("veryfast", "fast", "medium", "medium", "slow"),
             bits_per_pixel=0.085,
             plain_share=1.2,
             profiles=("baseline", "main", "high"),
             clip_quality=26,
-            clip_effort="veryfast",
+            clip_preset="veryfast",
             arguments=_arguments,
         ),
     ),

@@ -67,7 +67,7 @@ def _arguments(made: VideoSettings, at_pass: int) -> list[str]:
     }
     pairs = ":".join(f"{key}={value}" for key, value in values.items() if value is not None)
     aim = ["-crf", str(made.quality)] if made.quality is not None else ["-b:v", str(made.bitrate_bps)]
-    return ["-preset", made.effort, *optional("-profile:v", made.profile), *aim, "-x265-params", pairs]
+    return ["-preset", made.preset, *optional("-profile:v", made.profile), *aim, "-x265-params", pairs]
 
 
 HEVC = VideoCodec(
@@ -88,13 +88,13 @@ HEVC = VideoCodec(
         VideoEncoder(
             name="libx265",
             quality=(30, 27, 24, 22, 20),
-            efforts={"slow": 5e6, "medium": 14e6, "fast": 22e6, "superfast": 45e6, "ultrafast": 60e6},
-            effort=("ultrafast", "superfast", "fast", "fast", "medium"),
+            presets={"slow": 5e6, "medium": 14e6, "fast": 22e6, "superfast": 45e6, "ultrafast": 60e6},
+            preset=("ultrafast", "superfast", "fast", "fast", "medium"),
             bits_per_pixel=0.060,
             profiles=("main",),
             ten_bit_profile="main10",
             clip_quality=28,
-            clip_effort="ultrafast",
+            clip_preset="ultrafast",
             arguments=_arguments,
         ),
     ),

@@ -58,8 +58,8 @@ MPEG2 = VideoCodec(
     encoders=(
         VideoEncoder(
             name="mpeg2video",
-            efforts={"medium": 200e6},
-            effort=("medium",) * 5,
+            presets={"medium": 200e6},
+            preset=("medium",) * 5,
             bits_per_pixel=0.230,
             profiles=("main",),
             references=2,

@@ -71,8 +71,8 @@ MPEG4 = VideoCodec(
     encoders=(
         VideoEncoder(
             name="mpeg4",
-            efforts={"medium": 200e6},
-            effort=("medium",) * 5,
+            presets={"medium": 200e6},
+            preset=("medium",) * 5,
             bits_per_pixel=0.155,
             profiles=("simple", "advanced_simple"),
             references=1,

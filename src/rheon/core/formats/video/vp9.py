@@ -37,7 +37,7 @@ def _references(level: Level, width: int, height: int) -> int:
 
 def _arguments(made: VideoSettings, at_pass: int) -> list[str]:
     profile = WRITTEN_PROFILES.get(made.profile or "profile0", "0")
-    common = ["-profile:v", profile, "-deadline", "good", "-cpu-used", made.effort, "-row-mt", "1"]
+    common = ["-profile:v", profile, "-deadline", "good", "-cpu-used", made.preset, "-row-mt", "1"]
     common += ["-tile-columns", "1", *passes(at_pass)]
     if made.quality is not None:
         # constrained quality: the value says how fine, the rate how much it may cost
@@ -65,13 +65,13 @@ VP9 = VideoCodec(
             quality=(40, 36, 32, 28, 24),
             scale=(0, 63),
             halving=11,
-            efforts={"1": 4e6, "2": 9e6, "3": 12e6, "4": 14e6},
-            effort=("4", "4", "4", "3", "2"),
+            presets={"1": 4e6, "2": 9e6, "3": 12e6, "4": 14e6},
+            preset=("4", "4", "4", "3", "2"),
             bits_per_pixel=0.065,
             profiles=("profile0",),
             ten_bit_profile="profile2",
             clip_quality=40,
-            clip_effort="5",
+            clip_preset="5",
             arguments=_arguments,
         ),
     ),

@@ -19,8 +19,8 @@ WMV = VideoCodec(
     encoders=(
         VideoEncoder(
             name="wmv2",
-            efforts={"medium": 200e6},
-            effort=("medium",) * 5,
+            presets={"medium": 200e6},
+            preset=("medium",) * 5,
             bits_per_pixel=0.170,
             references=1,
             b_frames=0,

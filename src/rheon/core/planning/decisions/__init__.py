@@ -15,22 +15,40 @@ from .file import FILE
 from .form import Choice, Range
 from .picture import PICTURE
 from .sound import SOUND
-from .subtitles import WORDS
+from .subtitles import OF_SUBTITLES
 
-DECISIONS: Mapping[str, DecisionKind[Any]] = {kind.key: kind for kind in (*PICTURE, *SOUND, *WORDS, *FILE)}
+DECISIONS: Mapping[str, DecisionKind[Any]] = {kind.key: kind for kind in (*PICTURE, *SOUND, *OF_SUBTITLES, *FILE)}
 """Every decision by its key, in the order in which people read them."""
 
 
+CALLED_NOW: Mapping[str, str] = {
+    "words.subtitle": "subtitles.track",
+    "words.form": "subtitles.form",
+    "words.lines": "subtitles.lines",
+    "picture.cadence": "picture.frame_rate",
+    "picture.effort": "picture.preset",
+}
+"""Keys of older versions, which pins, sets and scripts may still have."""
+
+
 def read_pins(said: Mapping[str, str | None]) -> Pins:
-    """What was set by hand, as typed values; ``auto`` and ``None`` take a pin back. Raises ``BadPin``."""
-    kept = {key: value for key, value in said.items() if value is not None and value != AUTOMATIC}
+    """What was set by hand, as typed values; ``auto`` and ``None`` take a pin back. Raises ``BadPin``.
+
+    Keys of older versions are those of today from here on.
+    """
+    kept: dict[str, str] = {}
+    for key, value in said.items():
+        today = CALLED_NOW.get(key, key)
+        kept.pop(today, None)
+        if value is not None and value != AUTOMATIC:
+            kept[today] = value
     return Pins(said=kept, values={key: kind_of(key).read(value) for key, value in kept.items()})
 
 
 def kind_of(key: str) -> DecisionKind[Any]:
     """Raises ``BadPin`` where there is no such decision."""
     if key not in DECISIONS:
-        raise BadPin(f"“{key}” is no decision that can be set.", pin=key)
+        raise BadPin("“{pin}” is no decision that can be set.", pin=key)
     return DECISIONS[key]
 
 
@@ -41,6 +59,7 @@ def explain(case: Case) -> tuple[Decision, ...]:
 
 __all__ = [
     "AUTOMATIC",
+    "CALLED_NOW",
     "DECISIONS",
     "NO_PINS",
     "PINNED",

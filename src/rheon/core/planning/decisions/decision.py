@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
-from typing import Any, Generic, TypeVar, cast
+from typing import Any, Generic, Literal, TypeVar, cast
 
 from ...errors import BadPin
 from ...media import Balance, OutputSettings, Reason, Title
 from .form import Choice, Form, Range, Unreadable, check_known
 
 T = TypeVar("T")
+Group = Literal["picture", "sound", "subtitles", "file"]
 AUTOMATIC = "auto"
 """Said of any decision: Rheon chooses."""
 PINNED = Reason(code="pinned")
@@ -38,8 +39,8 @@ class DecisionKind(Generic[T]):
 
     ``key`` is ``group.name``, ``label`` what people call it, ``help`` a sentence about it. ``form`` reads what is set
     by hand. ``show`` turns an outcome into what is shown; ``None`` where nothing was to be decided. ``rules`` are those
-    of devices that a pin of it may break. ``own`` pins belong to one title; ``carried`` says what a value means for
-    another title, with what could not be carried in words.
+    of devices that a pin of it may break. ``own`` pins belong to one title; ``transferred`` says what a value means for
+    another title, with what could not be transferred in words.
     """
 
     key: str
@@ -49,22 +50,22 @@ class DecisionKind(Generic[T]):
     show: Callable[[Case], Shown | None]
     rules: tuple[str, ...] = ()
     own: bool = False
-    carried: Callable[[T, Title, Title], tuple[str, tuple[str, ...]]] | None = None
+    transferred: Callable[[T, Title, Title], tuple[str, tuple[str, ...]]] | None = None
 
     @property
-    def group(self) -> str:
-        return self.key.partition(".")[0]
+    def group(self) -> Group:
+        return cast("Group", self.key.partition(".")[0])
 
     def read(self, said: str) -> T:
         """The typed value of a pin. Raises ``BadPin``."""
         try:
             return self.form.read(said)
         except Unreadable as error:
-            raise BadPin(str(error), pin=self.key) from None
+            raise self.refuse(error.what, **error.facts) from None
 
-    def refuse(self, what: str) -> BadPin:
+    def refuse(self, what: str, **facts: object) -> BadPin:
         """The error for a pin that can't be meant here."""
-        return BadPin(what, pin=self.key)
+        return BadPin(what, advice=None, pin=self.key, **facts)
 
 
 @dataclass(frozen=True)
@@ -99,7 +100,7 @@ class Pins:
         try:
             check_known(said, known, what)
         except Unreadable as error:
-            raise kind.refuse(str(error)) from None
+            raise kind.refuse(error.what, **error.facts) from None
         return said
 
 

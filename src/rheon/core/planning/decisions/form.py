@@ -10,6 +10,7 @@ from enum import StrEnum
 from fractions import Fraction
 from typing import Generic, TypeVar
 
+from ...catalogue import say
 from ...media import parse_fraction
 
 T = TypeVar("T")
@@ -19,7 +20,11 @@ USUAL_RATES = {"23.976": Fraction(24000, 1001), "29.97": Fraction(30000, 1001), 
 
 
 class Unreadable(ValueError):
-    """What was said is no value of the decision; the message is a sentence."""
+    """What was said is no value of the decision: a message of the catalogue with its facts."""
+
+    def __init__(self, what: str, **facts: object) -> None:
+        super().__init__(what)
+        self.what, self.facts = what, facts
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -83,9 +88,15 @@ class Number(Bounded[float]):
         try:
             value = float(said)
         except ValueError:
-            raise Unreadable(f"“{said}” is no {self.what}.") from None
+            raise Unreadable("“{said}” is no {kind}.", said=said, kind=say(self.what)) from None
         if not self.low <= value <= self.high:
-            raise Unreadable(f"The {self.what} is {said}; it can be {self.low:g} to {self.high:g}.")
+            raise Unreadable(
+                "The {kind} is {said}; it can be {low:g} to {high:g}.",
+                kind=say(self.what),
+                said=said,
+                low=self.low,
+                high=self.high,
+            )
         return value
 
 
@@ -102,7 +113,13 @@ class Ratio(Bounded[Fraction]):
     def read(self, said: str) -> Fraction:
         value = USUAL_RATES.get(said) or parse_fraction(said) or _decimal(said)
         if value is None or not self.low <= value <= self.high:
-            raise Unreadable(f"“{said}” is no {self.what}; it can be {self.low:g} to {self.high:g}.")
+            raise Unreadable(
+                "“{said}” is no {kind}; it can be {low:g} to {high:g}.",
+                said=said,
+                kind=say(self.what),
+                low=self.low,
+                high=self.high,
+            )
         return value
 
     @property
@@ -183,7 +200,7 @@ class Tracks(Form[tuple[int, ...]]):
             return ()
         places = said.split(",")
         if not all(place.isdecimal() and len(place) <= 4 for place in places):
-            raise Unreadable(f"This title has no {self.what} track {said}.")
+            raise Unreadable("This title has no {kind} track {said}.", kind=say(self.what), said=said)
         return tuple(dict.fromkeys(map(int, places)))
 
     @property
@@ -215,7 +232,9 @@ def check_known(said: object, known: Iterable[object], what: str) -> None:
     """Raises ``Unreadable`` where what was said is not among what is known."""
     there = tuple(known)
     if said not in there:
-        raise Unreadable(f"“{said}” is no {what}; it can be {', '.join(map(str, there))}.")
+        raise Unreadable(
+            "“{said}” is no {kind}; it can be {known}.", said=said, kind=say(what), known=", ".join(map(str, there))
+        )
 
 
 def _decimal(said: str) -> Fraction | None:

@@ -167,6 +167,6 @@ def _work_s(title: Title, settings: OutputSettings) -> float:
 def _encoding_s(made: VideoSettings, read_pixels: float, duration_s: float) -> float:
     written = made.width * made.height * float(made.frame_rate) * duration_s
     work = 1.5 if made.fields is not Fields.LEAVE else 1.0
-    pixels_per_s = video_encoder(made.codec, made.encoder).efforts[made.effort]
+    pixels_per_s = video_encoder(made.codec, made.encoder).presets[made.preset]
     once = work * read_pixels / SOURCE_PIXELS_PER_S + written / pixels_per_s
     return once * (1 + FIRST_PASS * (made.passes - 1))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ...catalogue import say
 from ...devices import DeviceProfile, Verdict
 from ...errors import PlanError
 from ...formats import AUDIO_CODECS, CONTAINERS, channels_text, codec_name, is_text
@@ -11,10 +12,10 @@ from ...media import (
     AudioStream,
     OutputSettings,
     Reason,
+    SubtitleForm,
     SubtitleSettings,
     SubtitleStream,
     Title,
-    WordsForm,
 )
 from ...media.names import safe_stem
 from ..decisions import PINNED, Decision
@@ -30,7 +31,7 @@ from ..request import PlanRequest
 from .estimate import Basis, estimate
 
 CONTAINER = "matroska"
-WORDS = {"mov_text": "subrip", "text": "subrip"}
+TEXT_FORMATS = {"mov_text": "subrip", "text": "subrip"}
 
 
 def faithful_plan(request: PlanRequest, profile: DeviceProfile) -> Plan:
@@ -39,14 +40,18 @@ def faithful_plan(request: PlanRequest, profile: DeviceProfile) -> Plan:
     holds = CONTAINERS[CONTAINER]
     video = copied(title.video).settings if title.video else None
     if video is not None and video.codec not in holds.video:
-        raise PlanError(f"{holds.label} can't hold {codec_name(video.codec)} as it is; convert it instead.")
+        raise PlanError(
+            "{label} can't hold {codec} as it is; convert it instead.",
+            label=holds.label,
+            codec=codec_name(video.codec),
+        )
     stem = safe_stem(request.pins.of(NAME) or request.name, profile.limits.file_system)
     settings = OutputSettings(
         container=CONTAINER,
         file_name=f"{stem}.{profile.containers[0].extension}",
         video=video,
         audio=tuple(_sound(track) for track in title.audio),
-        subtitles=tuple(_words(track) for track in title.subtitles),
+        subtitles=tuple(_subtitle(track) for track in title.subtitles),
         name=request.name,
         duration_s=title.duration_s,
     )
@@ -66,7 +71,7 @@ def faithful_plan(request: PlanRequest, profile: DeviceProfile) -> Plan:
 def _sound(track: AudioStream) -> AudioSettings:
     kept = _kept_as(track)
     if kept is None and track.codec not in CONTAINERS[CONTAINER].audio:
-        raise PlanError(f"Matroska can't hold {codec_name(track.codec)} as it is; convert it instead.")
+        raise PlanError("Matroska can't hold {codec} as it is; convert it instead.", codec=codec_name(track.codec))
     return AudioSettings(
         action=Action.COPY if kept is None else Action.ENCODE,
         track=track.index,
@@ -85,12 +90,12 @@ def _kept_as(track: AudioStream) -> str | None:
     return known.kept_as if known else None
 
 
-def _words(track: SubtitleStream) -> SubtitleSettings:
+def _subtitle(track: SubtitleStream) -> SubtitleSettings:
     return SubtitleSettings(
         track=track.index,
         is_text=is_text(track),
-        form=WordsForm.TRACK,
-        format=WORDS.get(track.format, track.format),
+        form=SubtitleForm.TRACK,
+        format=TEXT_FORMATS.get(track.format, track.format),
         language=track.language,
     )
 
@@ -98,14 +103,15 @@ def _words(track: SubtitleStream) -> SubtitleSettings:
 def _decisions(request: PlanRequest, title: Title, made: OutputSettings) -> tuple[Decision, ...]:
     kept = Reason(code="faithful_kept")
     video = title.video
-    sounds = " + ".join(f"{codec_name(t.codec)} {channels_text(t.channels)}" for t in title.audio) or "none"
-    words = " + ".join(map(track_name, title.subtitles)) or "none"
+    sounds = " + ".join(f"{codec_name(t.codec)} {channels_text(t.channels)}" for t in title.audio) or say("none")
+    tracks = " + ".join(map(track_name, title.subtitles)) or say("none")
     same = Reason(code="samples_kept") if any(map(_kept_as, title.audio)) else kept
-    picture = f"{codec_name(video.codec)} {video.width} × {video.height}, copied" if video else "none"
+    size = f"{codec_name(video.codec)} {video.width} × {video.height}" if video else ""
+    picture = say("{picture}, copied", picture=size) if video else say("none")
     return (
         Decision(key=CODEC.key, value="copy", text=picture, reason=kept),
         Decision(key=TRACK.key, value="all", text=sounds, reason=same),
-        Decision(key=SUBTITLES.key, value="all", text=words, reason=kept),
+        Decision(key=SUBTITLES.key, value="all", text=tracks, reason=kept),
         Decision(key=CONTAINER_KIND.key, value=CONTAINER, text="Matroska", reason=Reason(code="holds_everything")),
         Decision(
             key=NAME.key,
@@ -114,5 +120,5 @@ def _decisions(request: PlanRequest, title: Title, made: OutputSettings) -> tupl
             reason=PINNED if NAME in request.pins else Reason(code="name_from_label"),
             pinned=NAME in request.pins,
         ),
-        Decision(key=CHAPTERS.key, value="keep", text=str(len(title.chapters)) or "none", reason=kept),
+        Decision(key=CHAPTERS.key, value="keep", text=str(len(title.chapters)), reason=kept),
     )

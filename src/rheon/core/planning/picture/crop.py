@@ -46,7 +46,7 @@ def crop_for(request: PlanRequest, drawn: SubtitleStream | None) -> Crop:
     if video.rotation:
         return Crop(borders=Borders(), reason=Reason(code="borders_of_turned"))
     if drawn is not None and not is_text(drawn):
-        return Crop(borders=Borders(), reason=Reason(code="words_in_borders"))
+        return Crop(borders=Borders(), reason=Reason(code="subtitles_in_borders"))
     return Crop(borders=video.borders, reason=Reason(code="black_borders"))
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ...catalogue import say
 from ...devices import DeviceProfile, VideoEntry
 from ...errors import PlanError
 from ...formats import CONTAINERS, ENCODABLE_VIDEO, PLAYED_MOST, SMALLEST_FIRST, codec_name, video_encoder
@@ -33,7 +34,7 @@ def choose_entry(
 ) -> tuple[VideoEntry, Reason]:
     """The entry to encode for, by hand or by what plays most widely. Raises ``BadPin`` or ``PlanError``."""
     known = others(container)
-    pinned = pins.among(CODEC, known, f"codec that {CONTAINERS[container].label} holds")
+    pinned = pins.among(CODEC, known, say("codec that {container} holds", container=CONTAINERS[container].label))
     if pinned is not None:
         chosen = next((entry for entry in options if entry.codec == pinned), None)
         return chosen or _free_entry(pinned, options), PINNED

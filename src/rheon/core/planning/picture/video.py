@@ -14,17 +14,17 @@ from ..decisions.form import Unreadable
 from ..decisions.picture import (
     ASPECT,
     BUFFER,
-    CADENCE,
     CODEC,
     COLOUR,
     CROP,
     DEPTH,
-    EFFORT,
     FIELDS,
+    FRAME_RATE,
     KEYFRAMES,
     LEVEL,
     PASSES,
     PEAK,
+    PRESET,
     PROFILE,
     RATE,
     SIZE,
@@ -35,11 +35,11 @@ from ..decisions.picture.passes import ONE, TWO
 from ..decisions.picture.rate import AVERAGE, QUALITY, RatePin, check
 from ..request import PlanRequest
 from . import rates
-from .cadence import Cadence, cadence_for
 from .colour import output_colour, source_colour
 from .complexity import source_complexity
 from .crop import crop_for
 from .entries import choose_entry, encodable_entries, others
+from .frame_rate import FrameRatePlan, plan_frame_rate
 from .geometry import Geometry, bounds_for, geometry_for, shrunk
 
 SOUND_BPS = 700_000
@@ -69,14 +69,14 @@ class _Rated:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class _Picture:
-    """What is settled before the rates: the entry encoded for, the picture left by the crop, cadence and depth."""
+    """What is settled before the rates: the entry encoded for, the picture left by the crop, frame rate and depth."""
 
     request: PlanRequest
     profile: DeviceProfile
     entry: VideoEntry
     encoder: VideoEncoder
     video: VideoStream
-    cadence: Cadence
+    timing: FrameRatePlan
     depth: int
     sound_bps: float
 
@@ -121,7 +121,7 @@ def encoded(
         entry=entry,
         encoder=encoder,
         video=video,
-        cadence=cadence_for(video, entry, encoder, pins, own_times=CONTAINERS[container].own_times),
+        timing=plan_frame_rate(video, entry, encoder, pins, own_times=CONTAINERS[container].own_times),
         depth=depth,
         sound_bps=sound_bps,
     )
@@ -136,8 +136,8 @@ def encoded(
         reasons={
             CROP.key: crop.reason,
             SIZE.key: rated.size,
-            CADENCE.key: picture.cadence.rate_reason,
-            FIELDS.key: picture.cadence.fields_reason,
+            FRAME_RATE.key: picture.timing.rate_reason,
+            FIELDS.key: picture.timing.fields_reason,
             CODEC.key: codec_reason,
             PROFILE.key: rated.profile,
             LEVEL.key: rated.level,
@@ -173,17 +173,17 @@ def _depth(video: VideoStream, entry: VideoEntry, encoder: VideoEncoder, request
 
 def _rated(picture: _Picture) -> _Rated:
     """Size and rates together: a rate that is too low for the pixels takes some of them away."""
-    entry, cadence, request = picture.entry, picture.cadence, picture.request
+    entry, timing, request = picture.entry, picture.timing, picture.request
     pinned_profile = request.pins.among(PROFILE, picture.encoder.written_profiles, "profile that Rheon makes")
     codec_profile = pinned_profile or rates.best_profile(entry, picture.depth)
     levels = levels_of(entry.codec, codec_profile)
     pinned_level = request.pins.among(LEVEL, levels, "level of this codec")
     bounds = bounds_for(picture.profile, entry, levels.get(pinned_level or "") or highest_level(entry, codec_profile))
-    geometry = geometry_for(picture.video, cadence.frame_rate, bounds, entry, request.pins)
+    geometry = geometry_for(picture.video, timing.frame_rate, bounds, entry, request.pins)
     wish = _rate_wish(picture)
     geometry, expected = _balanced(picture, geometry, wish)
     wanted = rates.Wanted(
-        width=geometry.width, height=geometry.height, frame_rate=cadence.frame_rate, expected_bps=expected
+        width=geometry.width, height=geometry.height, frame_rate=timing.frame_rate, expected_bps=expected
     )
     chosen = rates.choose_rates(entry, codec_profile, wanted, pinned_level)
     chosen = _peaks(picture, chosen)
@@ -210,13 +210,13 @@ def _rate_wish(picture: _Picture) -> RatePin | None:
     try:
         check(wish, encoder.scale)
     except Unreadable as error:
-        raise RATE.refuse(str(error)) from None
+        raise RATE.refuse(error.what, **error.facts) from None
     return wish
 
 
 def _balanced(picture: _Picture, geometry: Geometry, wish: RatePin | None) -> tuple[Geometry, float]:
     """The size with the mean rate expected at it, fewer pixels where an average would starve them."""
-    request, codec, rate = picture.request, picture.entry.codec, picture.cadence.frame_rate
+    request, codec, rate = picture.request, picture.entry.codec, picture.timing.frame_rate
     complexity = source_complexity(request)
     pixels = geometry.width * geometry.height
     if wish is None or wish.mode == QUALITY:
@@ -258,7 +258,7 @@ def _settings(
     picture: _Picture, geometry: Geometry, chosen: rates.RateChoice, rated: tuple[RatePin | None, float]
 ) -> VideoSettings:
     wish, expected = rated
-    request, encoder, cadence = picture.request, picture.encoder, picture.cadence
+    request, encoder, timing = picture.request, picture.encoder, picture.timing
     if wish is not None and wish.mode != QUALITY:
         quality: int | None = None
         bitrate: int | None = int(expected)
@@ -269,23 +269,23 @@ def _settings(
     averaged = bitrate is not None and RATE in request.pins
     passes = by_hand or (TWO if averaged and encoder.two_passes else ONE)
     seconds = request.pins.of(KEYFRAMES)
-    effort = request.pins.among(EFFORT, encoder.efforts, "effort of this encoder")
+    preset = request.pins.among(PRESET, encoder.presets, "preset of this encoder")
     return VideoSettings(
         action=Action.ENCODE,
         codec=picture.entry.codec,
         width=geometry.width,
         height=geometry.height,
         sample_aspect=geometry.sample_aspect,
-        frame_rate=cadence.frame_rate,
-        variable_rate=cadence.variable_rate,
-        every=cadence.every,
+        frame_rate=timing.frame_rate,
+        variable_rate=timing.variable_rate,
+        every=timing.every,
         profile=chosen.profile,
         level=chosen.level,
         bit_depth=picture.depth,
-        fields=cadence.fields,
-        deinterlacer=cadence.deinterlacer,
-        film_in_fields=cadence.film_in_fields,
-        combed=cadence.combed,
+        fields=timing.fields,
+        deinterlacer=timing.deinterlacer,
+        film_in_fields=timing.film_in_fields,
+        combed=timing.combed,
         top_field_first=picture.video.top_field_first,
         encoder=encoder.name,
         quality=quality,
@@ -295,6 +295,6 @@ def _settings(
         buffer_bits=chosen.buffer_bits,
         reference_frames=chosen.reference_frames,
         b_frames=chosen.b_frames,
-        keyframe_frames=rates.keyframe_distance(cadence.frame_rate, seconds or rates.KEYFRAME_S),
-        effort=effort or encoder.effort[request.balance.step],
+        keyframe_frames=rates.keyframe_distance(timing.frame_rate, seconds or rates.KEYFRAME_S),
+        preset=preset or encoder.preset[request.balance.step],
     )

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 from ...devices import DeviceProfile, Judgement, Verdict, careful, common_ground, judge_title
 from ...errors import PlanError
 from ...formats import CONTAINERS
-from ...media import Action, OutputSettings, Reason, WordsForm
+from ...media import Action, OutputSettings, Reason, SubtitleForm
 from ...media.names import safe_stem
 from ..decisions import PINNED, Case, explain
 from ..decisions.file import CHAPTERS, CONTAINER, NAME
@@ -16,15 +16,15 @@ from ..decisions.picture import CODEC
 from ..decisions.picture.codec import COPY
 from ..decisions.sound import SOUND_CODEC
 from ..decisions.subtitles import SUBTITLES
+from ..file.container_choice import ContainerChoice, Wish, choose_container, copies_picture
 from ..file.estimate import Basis, estimate
 from ..file.faithful import faithful_plan
-from ..file.home import Home, Wish, copies_picture, find_home
 from ..file.outcome import breaches
 from ..picture.video import VideoPlan, copied, encoded
 from ..plan import Plan
 from ..request import PlanRequest
 from ..sound.audio import AudioPlan, chosen_tracks, plan_audio
-from ..subtitles.words import chosen_subtitles, settle, words_form
+from ..subtitles.choice import chosen_subtitles, settle, subtitle_form
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -32,7 +32,7 @@ class _Parts:
     """Everything that was worked out, before it becomes one plan."""
 
     wish: Wish
-    home: Home
+    choice: ContainerChoice
     picture: VideoPlan | None
     sound: AudioPlan
 
@@ -54,13 +54,13 @@ def plan(request: PlanRequest, *, explained: bool = True) -> Plan:
     if profile.faithful:
         return faithful_plan(request, profile)
     wish = _wish(request, profile)
-    untouched = set(request.pins.said) <= {NAME.key} and not wish.words.tracks
+    untouched = set(request.pins.said) <= {NAME.key} and not wish.subtitles.tracks
     if judged.verdict is Verdict.PLAYS and untouched:
         return _nothing(request, judged.verdict, judged.reason)
-    home = find_home(wish, request)
-    sound = plan_audio(request, profile, home.container, wish.audio)
-    picture = _picture(request, wish, home, sound.bps)
-    parts = _Parts(wish=wish, home=home, picture=picture, sound=sound)
+    choice = choose_container(wish, request)
+    sound = plan_audio(request, profile, choice.container, wish.audio)
+    picture = _picture(request, wish, choice, sound.bps)
+    parts = _Parts(wish=wish, choice=choice, picture=picture, sound=sound)
     made = _made(request, parts, judged)
     return _explained(request, made, parts, judged) if explained else made
 
@@ -81,39 +81,41 @@ def _wish(request: PlanRequest, profile: DeviceProfile) -> Wish:
     has_picture = bool(request.title.video and profile.video)
     if not audio and not has_picture:
         raise PlanError("There would be neither picture nor sound in the file.")
-    words = chosen_subtitles(request, audio[0] if audio else None)
+    subtitles = chosen_subtitles(request, audio[0] if audio else None)
     copy = has_picture and copies_picture(request, profile)
     if not has_picture:
-        words = replace(words, tracks=())
-    form = words_form(request, words, profile, picture_fits=copy)
-    copy = copy and not (words.tracks and form is WordsForm.DRAWN)
+        subtitles = replace(subtitles, tracks=())
+    form = subtitle_form(request, subtitles, profile, picture_fits=copy)
+    copy = copy and not (subtitles.tracks and form is SubtitleForm.DRAWN)
     if request.pins.of(CODEC) == COPY and has_picture and not copy:
         raise CODEC.refuse("Nothing can be drawn into a picture that is copied.")
-    return Wish(profile=profile, audio=audio, words=words, form=form, has_picture=has_picture, copy_picture=copy)
+    return Wish(
+        profile=profile, audio=audio, subtitles=subtitles, form=form, has_picture=has_picture, copy_picture=copy
+    )
 
 
-def _picture(request: PlanRequest, wish: Wish, home: Home, sound_bps: float) -> VideoPlan | None:
+def _picture(request: PlanRequest, wish: Wish, choice: ContainerChoice, sound_bps: float) -> VideoPlan | None:
     video = request.title.video
     if video is None or not wish.has_picture:
         return None
-    if home.copy_picture:
+    if choice.copy_picture:
         return copied(video)
-    drawn = wish.words.tracks[0] if wish.words.tracks and wish.form is WordsForm.DRAWN else None
-    return encoded(request, wish.profile, home.container, drawn=drawn, sound_bps=sound_bps)
+    drawn = wish.subtitles.tracks[0] if wish.subtitles.tracks and wish.form is SubtitleForm.DRAWN else None
+    return encoded(request, wish.profile, choice.container, drawn=drawn, sound_bps=sound_bps)
 
 
 def _made(request: PlanRequest, parts: _Parts, judged: Judgement) -> Plan:
-    wish, home, seen, heard = parts.wish, parts.home, parts.picture, parts.sound
+    wish, choice, seen, heard = parts.wish, parts.choice, parts.picture, parts.sound
     stem = safe_stem(request.pins.of(NAME) or request.name, wish.profile.limits.file_system)
     settings = OutputSettings(
-        container=home.container,
-        file_name=f"{stem}.{home.extension}",
+        container=choice.container,
+        file_name=f"{stem}.{choice.extension}",
         video=seen.settings if seen else None,
         audio=heard.settings,
-        subtitles=settle(wish.words, wish.form, home.container),
+        subtitles=settle(wish.subtitles, wish.form, choice.container),
         name=request.name,
         duration_s=request.title.duration_s,
-        chapters=request.pins.of(CHAPTERS) != DROP and CONTAINERS[home.container].chapters,
+        chapters=request.pins.of(CHAPTERS) != DROP and CONTAINERS[choice.container].chapters,
     )
     streams = (settings.video, *settings.audio)
     whole = all(part is None or part.action is Action.COPY for part in streams)
@@ -154,7 +156,7 @@ def _explained(request: PlanRequest, made: Plan, parts: _Parts, judged: Judgemen
         reasons={
             **(parts.picture.reasons if parts.picture else {}),
             SOUND_CODEC.key: parts.sound.reason or PINNED,
-            SUBTITLES.key: wish.words.reason,
+            SUBTITLES.key: wish.subtitles.reason,
             CONTAINER.key: Reason(code=code),
         },
         offers={

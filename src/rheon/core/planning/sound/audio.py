@@ -53,7 +53,7 @@ def chosen_tracks(request: PlanRequest) -> tuple[AudioStream, ...]:
         return (preferred,) if preferred else ()
     if all(place < len(tracks) for place in places):
         return tuple(tracks[place] for place in places)
-    raise TRACK.refuse(f"This title has no audio track {request.pins.said[TRACK.key]}.")
+    raise TRACK.refuse("This title has no audio track {said}.", said=request.pins.said[TRACK.key])
 
 
 def encodable_audio(profile: DeviceProfile, container: str) -> list[AudioEntry]:
@@ -119,7 +119,9 @@ def _one(frame: _Frame, track: AudioStream) -> tuple[AudioSettings, Reason]:
         return _copied(track), Reason(code="sound_untouched")
     if frame.request.pins.of(SOUND_CODEC) == COPY:
         label = CONTAINERS[frame.container].label
-        raise SOUND_CODEC.refuse(f"{label} can't hold {codec_name(track.codec)} as it is.")
+        raise SOUND_CODEC.refuse(
+            "{container} can't hold {codec} as it is.", container=label, codec=codec_name(track.codec)
+        )
     entry = _entry(frame, track)
     settings = _encoded(frame.request, track, entry)
     if takes_audio(track, frame.profile) and frame.request.title.gaps:
@@ -162,7 +164,7 @@ def _encoded(request: PlanRequest, track: AudioStream, entry: AudioEntry) -> Aud
     channels = pins.of(CHANNELS) or figures.channels_for(track, entry, most)
     allowed = audio_encoder(entry.codec).most_channels
     if channels > allowed:
-        raise CHANNELS.refuse(f"{codec_name(entry.codec)} holds up to {allowed} channels.")
+        raise CHANNELS.refuse("{codec} holds up to {allowed} channels.", codec=codec_name(entry.codec), allowed=allowed)
     rate = pins.among(SAMPLE_RATE, audio_encoder(entry.codec).sample_rates, "sample rate for this codec")
     kbps = pins.of(BITRATE)
     lossless = AUDIO_CODECS[entry.codec].lossless

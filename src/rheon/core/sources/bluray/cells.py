@@ -60,7 +60,7 @@ def located(
                     start_s=round(at_s, 6),
                     duration_s=duration_s,
                     extents=pieces(place.runs, one.byte, other.byte),
-                    clock=one.time * 2,
+                    pts=one.time * 2,
                     still_s=item.still_s if last else 0,
                     lap=pieces(place.runs, other.byte, min(place.size_bytes, other.byte + LAP_BYTES)),
                 )

@@ -37,8 +37,8 @@ _PROGRAM = Struct(
     Padding(4), Padding(2), "count" / Int8ub, Padding(1), "streams" / Array(this.count, _PROGRAM_STREAM)
 )  # fmt: skip
 _PROGRAMS = Struct("length" / Int32ub, Padding(1), "count" / Int8ub, "programs" / Array(this.count, _PROGRAM))
-_CLOCK = Struct(Padding(2), "first_packet" / Int32ub, "start" / Int32ub, "end" / Int32ub)
-_ARRIVAL = Struct(Padding(4), "count" / Int8ub, Padding(1), "clocks" / Array(this.count, _CLOCK))
+_STC_SEQUENCE = Struct(Padding(2), "first_packet" / Int32ub, "start" / Int32ub, "end" / Int32ub)
+_ARRIVAL = Struct(Padding(4), "count" / Int8ub, Padding(1), "stc_sequences" / Array(this.count, _STC_SEQUENCE))
 _SEQUENCES = Struct("length" / Int32ub, Padding(1), "count" / Int8ub, "arrivals" / Array(this.count, _ARRIVAL))
 _ENTRY_STREAM = Struct(
     "packet_id" / Int16ub,
@@ -83,7 +83,7 @@ def read_clip_info(data: bytes) -> ClipInfo:
     """Read a ``.clpi`` file. Raises ``TablesBroken``."""
     with broken_tables("the clip information"):
         head = _HEAD.parse(data)
-        clocks = [clock for arrival in head.sequences.arrivals for clock in arrival.clocks]
+        stc_sequences = [sequence for arrival in head.sequences.arrivals for sequence in arrival.stc_sequences]
         times, packets = _entries(data, head.entries_at) if head.entries_at else ((), ())
         return ClipInfo(
             streams=tuple(
@@ -91,8 +91,8 @@ def read_clip_info(data: bytes) -> ClipInfo:
                 for program in head.programs.programs
                 for stream in program.streams
             ),
-            start=clocks[0].start if clocks else 0,
-            end=clocks[-1].end if clocks else 0,
+            start=stc_sequences[0].start if stc_sequences else 0,
+            end=stc_sequences[-1].end if stc_sequences else 0,
             entry_times=times,
             entry_packets=packets,
         )

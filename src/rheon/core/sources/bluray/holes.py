@@ -43,9 +43,9 @@ def gaps_in(cells: Sequence[Cell], holes: Sequence[Hole]) -> tuple[Gap, ...]:
     """Where the holes lie in a title's time."""
     found = []
     for cell in cells:
-        if cell.clock is None:
+        if cell.pts is None:
             continue
-        begin, end = cell.clock / 2, cell.clock / 2 + cell.duration_s * TICKS
+        begin, end = cell.pts / 2, cell.pts / 2 + cell.duration_s * TICKS
         for hole in holes:
             low, high = max(begin, hole.start), min(end, hole.end)
             if low < high and _touch(cell.extents, hole.extents):

@@ -8,7 +8,7 @@ from dataclasses import dataclass, field, replace
 from pathlib import PurePosixPath
 
 from ...errors import EmptyDisc, TablesBroken
-from ...media import CellData, Chapter, Extent, Source, SourceKind, StreamKind, Title, language_name
+from ...media import CellData, Chapter, Extent, Source, SourceKind, StreamKind, Title
 from ..faults import Problems
 from ..images.disc_files import DiscFiles, pieces
 from ..progress import ScanProgress
@@ -18,11 +18,11 @@ from .clpi import ClipInfo, read_clip_info
 from .holes import Hole, find_holes, gaps_in
 from .mpls import TICKS, PlayItem, Playlist, read_playlist
 from .tracks import audio_streams, subtitle_streams, video_stream
-from .transport_stream import M2TS_BYTES, UNIT_BYTES, ClipFacts, sample_clip
+from .transport_stream import ALIGNED_UNIT_BYTES, M2TS_BYTES, ClipFacts, sample_clip
 
 SAMPLE_PLACES, SAMPLE_UNITS = 5, 8
 SECOND_LOOK_PLACES, SECOND_LOOK_UNITS = 3, 200
-END_BYTES = 400 * UNIT_BYTES // 32
+END_BYTES = 400 * ALIGNED_UNIT_BYTES // 32
 LOOP_REPEATS = 4
 MOST_TITLES = 999
 
@@ -54,15 +54,15 @@ def read_bluray(files: DiscFiles, progress: ScanProgress, only: str | None = Non
     listed = [entry for entry in _playlists(scan) if only in (None, entry.name)] or list(_clips_alone(scan))
     if not listed:
         if any(name.startswith("PLAYLIST/") for name in files.runs):
-            raise TablesBroken(f"On {files.label} no playlist can be read.")
-        raise EmptyDisc(f"{files.label} holds neither playlists nor streams.")
+            raise TablesBroken("On {label} no playlist can be read.", label=files.label)
+        raise EmptyDisc("{label} holds neither playlists nor streams.", label=files.label)
     titles = []
     for number, entry in enumerate(listed, start=1):
         progress.at(number, len(listed))
         if (title := _title(scan, number, entry)) is not None:
             titles.append(title)
     if not titles:
-        raise EmptyDisc(f"On {files.label} none of the clips that its playlists name can be found.")
+        raise EmptyDisc("On {label} none of the clips that its playlists name can be found.", label=files.label)
     return files.source(SourceKind.BLURAY, with_roles(titles), scan.problems.found)
 
 
@@ -73,7 +73,7 @@ def _playlists(scan: _Scan) -> Iterator[_Listed]:
             playlist = read_playlist(scan.files.read(name))
         except TablesBroken:
             stem = PurePosixPath(name).name
-            scan.problems.add(TablesBroken.code, None, f"The playlist {stem} can't be read and is left out.")
+            scan.problems.add(TablesBroken.code, None, "playlist_broken", name=stem)
             continue
         if playlist.items:
             yield _Listed(name=PurePosixPath(name).stem, playlist=playlist)
@@ -122,15 +122,15 @@ def _clip_times(scan: _Scan, stem: str, place: ClipPlace) -> tuple[int, int]:
     start = sum((_sample(scan, place.runs, at, END_BYTES) for at in (0,)), ClipFacts())
     last_at = max(0, (size - END_BYTES) // M2TS_BYTES * M2TS_BYTES)
     end = _sample(scan, place.runs, last_at, END_BYTES)
-    first = (start.first_stamp or 0) // 2
-    return first, max(first, (end.last_stamp or 0) // 2)
+    first = (start.first_pts or 0) // 2
+    return first, max(first, (end.last_pts or 0) // 2)
 
 
 def _title(scan: _Scan, number: int, entry: _Listed) -> Title | None:
     items = _without_loops(entry.playlist.items)
     places = {stem: place for item in items for stem in item.clips if (place := _clip(scan, stem)) is not None}
     if not places:
-        scan.problems.add("not_kept", number, f"Title {number} is not here: the clips that it plays were not copied.")
+        scan.problems.add("not_kept", number, "clips_not_copied")
         return None
     cells = located(items, places, entry.playlist.marks)
     angles = max(len(item.clips) for item in items)
@@ -204,7 +204,7 @@ def _with_faults(scan: _Scan, title: Title, main: PlayItem, lost_s: float) -> Ti
     if judged.fault is not None:
         return judged
     if lost_s >= 0.5:
-        scan.problems.cut_off(title.number, f"{lost_s:.0f} s are missing, since not all of its clips were copied")
+        scan.problems.add("cut_off", title.number, "clips_missing", lost_s=round(lost_s, 3))
     return _present(scan, title, data, facts)
 
 
@@ -215,10 +215,7 @@ def _present(scan: _Scan, title: Title, data: CellData, facts: ClipFacts) -> Tit
         facts += _facts(scan, data.extents, SECOND_LOOK_PLACES, SECOND_LOOK_UNITS)
         absent = [track for track in absent if track.stream_id not in facts.packet_ids]
     for track in absent:
-        named = f"audio track {track.index + 1} ({language_name(track.language)})"
-        scan.problems.add(
-            "track_absent", title.number, f"Title {title.number} lists {named}, but its data hold no such track."
-        )
+        scan.problems.absent(title.number, track)
     kept = [track for track in title.audio if track not in absent]
     return _with_rates(
         replace(title, audio=tuple(replace(track, index=index) for index, track in enumerate(kept))), facts
@@ -243,9 +240,9 @@ def _with_rates(title: Title, facts: ClipFacts) -> Title:
 
 
 def _facts(scan: _Scan, extents: Sequence[Extent], places: int, units: int) -> ClipFacts:
-    total = sum(extent.length_bytes for extent in extents) // UNIT_BYTES
-    wanted = {total * place // places * UNIT_BYTES for place in range(places)}
-    return sum((_sample(scan, extents, at, units * UNIT_BYTES) for at in sorted(wanted)), ClipFacts())
+    total = sum(extent.length_bytes for extent in extents) // ALIGNED_UNIT_BYTES
+    wanted = {total * place // places * ALIGNED_UNIT_BYTES for place in range(places)}
+    return sum((_sample(scan, extents, at, units * ALIGNED_UNIT_BYTES) for at in sorted(wanted)), ClipFacts())
 
 
 def _sample(scan: _Scan, extents: Sequence[Extent], at: int, length: int) -> ClipFacts:

@@ -10,7 +10,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 
 M2TS_BYTES, TS_BYTES, SYNC = 192, 188, 0x47
-UNIT_BYTES = 32 * M2TS_BYTES
+ALIGNED_UNIT_BYTES = 32 * M2TS_BYTES
 """Scrambled clips are so in units of 32 packets, of which only the first 16 bytes stay clear."""
 
 
@@ -27,8 +27,8 @@ class ClipFacts:
     payload_bytes: Mapping[int, int] = field(default_factory=dict)
     scrambled: int = 0
     packet_ids: frozenset[int] = frozenset()
-    first_stamp: int | None = None
-    last_stamp: int | None = None
+    first_pts: int | None = None
+    last_pts: int | None = None
 
     def __add__(self, other: ClipFacts) -> ClipFacts:
         return ClipFacts(
@@ -37,8 +37,8 @@ class ClipFacts:
             payload_bytes=Counter(self.payload_bytes) + Counter(other.payload_bytes),
             scrambled=self.scrambled + other.scrambled,
             packet_ids=self.packet_ids | other.packet_ids,
-            first_stamp=self.first_stamp if self.first_stamp is not None else other.first_stamp,
-            last_stamp=other.last_stamp if other.last_stamp is not None else self.last_stamp,
+            first_pts=self.first_pts if self.first_pts is not None else other.first_pts,
+            last_pts=other.last_pts if other.last_pts is not None else self.last_pts,
         )
 
     @property
@@ -61,12 +61,12 @@ def sample_clip(data: bytes) -> ClipFacts:
             out_of_step += 1
             continue
         packets += 1
-        seen[(data[at + 5] & 0x1F) << 8 | data[at + 6]] += carried(data, at + 4)
+        seen[(data[at + 5] & 0x1F) << 8 | data[at + 6]] += payload_bytes(data, at + 4)
         scrambled += bool(data[at + 7] >> 6)
-        stamp = picture_stamp(data, at + 4)
-        if stamp is not None:
-            first = stamp if first is None else min(first, stamp)
-            last = stamp if last is None else max(last, stamp)
+        pts = picture_pts(data, at + 4)
+        if pts is not None:
+            first = pts if first is None else min(first, pts)
+            last = pts if last is None else max(last, pts)
     # only the first packet of each unit in step, but that regularly: zeros and noise look different
     by_units = out_of_step > packets * 4 and packets * 40 >= packets + out_of_step
     return ClipFacts(
@@ -75,12 +75,12 @@ def sample_clip(data: bytes) -> ClipFacts:
         payload_bytes=seen,
         scrambled=scrambled + by_units,
         packet_ids=frozenset(seen),
-        first_stamp=first,
-        last_stamp=last,
+        first_pts=first,
+        last_pts=last,
     )
 
 
-def carried(data: bytes, at: int) -> int:
+def payload_bytes(data: bytes, at: int) -> int:
     """How many bytes of its stream the transport packet at ``at`` carries (2.4.3.2)."""
     said = data[at + 3] >> 4 & 3
     if not said & 1:
@@ -96,22 +96,22 @@ def payload_start(data: bytes | bytearray, at: int) -> int | None:
     return start if start + 14 <= at + TS_BYTES and data[start : start + 3] == b"\x00\x00\x01" else None
 
 
-def read_stamp(data: bytes | bytearray, at: int) -> int:
+def read_pts(data: bytes | bytearray, at: int) -> int:
     """The five-byte time stamp at ``at``."""
     high, middle = data[at] >> 1 & 7, data[at + 1] << 7 | data[at + 2] >> 1
     return high << 30 | middle << 15 | data[at + 3] << 7 | data[at + 4] >> 1
 
 
-def presentation_stamp(data: bytes | bytearray, packet: int) -> int | None:
+def packet_pts(data: bytes | bytearray, packet: int) -> int | None:
     """The presentation time stamp of the PES packet at ``packet``; ``None`` where it has none."""
     has_one = data[packet + 6] >> 6 == 2 and data[packet + 7] & 0x80
-    return read_stamp(data, packet + 9) if has_one else None
+    return read_pts(data, packet + 9) if has_one else None
 
 
-def picture_stamp(data: bytes, at: int) -> int | None:
+def picture_pts(data: bytes, at: int) -> int | None:
     """The presentation time stamp of a picture that starts in the transport packet at ``at``."""
     packet = payload_start(data, at)
     is_picture = packet is not None and (data[packet + 3] >> 4 == 0xE or data[packet + 3] == 0xFD)
     packet_id = (data[at + 1] & 0x1F) << 8 | data[at + 2]
     # audio in private streams shares 0xfd with VC-1; pictures have the lower packet ids
-    return presentation_stamp(data, packet) if packet is not None and is_picture and packet_id < 0x1100 else None
+    return packet_pts(data, packet) if packet is not None and is_picture and packet_id < 0x1100 else None

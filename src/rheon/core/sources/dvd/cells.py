@@ -5,16 +5,16 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
-from ...media import CLOCK_HZ, SECTOR_BYTES, Cell, Extent, Gap
+from ...media import PTS_HZ, SECTOR_BYTES, Cell, Extent, Gap
 from ..faults import joined
 from ..images.disc_files import DiscFiles, pieces
 from .ifo import ChainCell
 from .navigation import NavigationPack, read_navigation
 
 MOST_CHECKS = 400
-MOST_UNITS = 20_000
+MOST_INTERLEAVED_UNITS = 20_000
 LEAD_SECTORS, LAP_SECTORS = 2000, 1500
-"""A unit lasts a second at most, and sound comes that much later than its pictures: at 10 Mb/s about 600 sectors."""
+"""A VOBU lasts a second at most, and sound comes that much later than its pictures: at 10 Mb/s about 600 sectors."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -28,11 +28,11 @@ class Located:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class TitleSetData:
-    """The data of one title set: its parts in order, and the sectors at which its video object units start."""
+    """The data of one title set: its parts in order, and the sectors at which its video object units (VOBUs) start."""
 
     files: DiscFiles
     parts: tuple[Extent, ...]
-    units: tuple[int, ...] = ()
+    vobus: tuple[int, ...] = ()
 
     def navigation(self, sector: int) -> NavigationPack | None:
         """The navigation pack at a sector; ``None`` where there is none or it can't be read."""
@@ -55,7 +55,7 @@ def sector_extents(parts: Sequence[Extent], first: int, last: int) -> tuple[Exte
 
 
 def locate(data: TitleSetData, listed: Sequence[ChainCell]) -> Located:
-    """Find the cells in the data, and the holes in them by asking at the starts of video object units."""
+    """Find the cells in the data, and the holes in them by asking at the starts of video object units (VOBUs)."""
     cells: list[Cell] = []
     gaps: list[Gap] = []
     at = 0.0
@@ -66,7 +66,7 @@ def locate(data: TitleSetData, listed: Sequence[ChainCell]) -> Located:
             start_s=at,
             duration_s=entry.duration_s,
             extents=_extents(data, entry),
-            clock=pack.start_clock if pack else None,
+            pts=pack.start_pts if pack else None,
             still_s=entry.still_s,
             lap=_lap(data, entry, pack),
             lead=_lead(data, entry, pack),
@@ -78,8 +78,8 @@ def locate(data: TitleSetData, listed: Sequence[ChainCell]) -> Located:
 
 
 def _lead(data: TitleSetData, entry: ChainCell, pack: NavigationPack | None) -> tuple[Extent, ...]:
-    """The unit before a cell: a cell's first pictures may refer to the last ones there."""
-    before = [unit for unit in data.units if unit < entry.first_sector]
+    """The VOBU before a cell: a cell's first pictures may refer to the last ones there."""
+    before = [vobu for vobu in data.vobus if vobu < entry.first_sector]
     if not before or entry.interleaved or entry.first_sector - before[-1] > LEAD_SECTORS:
         return ()
     if not _goes_on(data.navigation(before[-1]), pack):
@@ -88,8 +88,8 @@ def _lead(data: TitleSetData, entry: ChainCell, pack: NavigationPack | None) -> 
 
 
 def _goes_on(one: NavigationPack | None, other: NavigationPack | None) -> bool:
-    """Whether two units are of one video object, whose clock runs through."""
-    return one is not None and other is not None and one.vob == other.vob and one.start_clock < other.start_clock
+    """Whether two VOBUs are of one video object, whose clock runs through."""
+    return one is not None and other is not None and one.vob == other.vob and one.start_pts < other.start_pts
 
 
 def _lap(data: TitleSetData, entry: ChainCell, pack: NavigationPack | None) -> tuple[Extent, ...]:
@@ -109,27 +109,27 @@ def _extents(data: TitleSetData, entry: ChainCell) -> tuple[Extent, ...]:
 def _interleaved(data: TitleSetData, entry: ChainCell) -> Iterator[tuple[int, int]]:
     """The units of one angle, each as first and last sector: every unit's navigation pack says where the next lies."""
     sector = entry.first_sector
-    for _ in range(MOST_UNITS):
+    for _ in range(MOST_INTERLEAVED_UNITS):
         pack = data.navigation(sector)
-        if pack is None or pack.unit_end is None:
+        if pack is None or pack.unit_end_sector is None:
             yield sector, entry.last_sector  # not interleaved after all, or damaged: the rest as it lies
             return
-        yield sector, min(sector + pack.unit_end, entry.last_sector)
-        if pack.next_unit is None or sector + pack.next_unit > entry.last_sector:
+        yield sector, min(sector + pack.unit_end_sector, entry.last_sector)
+        if pack.next_unit_sector is None or sector + pack.next_unit_sector > entry.last_sector:
             return
-        sector += pack.next_unit
+        sector += pack.next_unit_sector
 
 
 def _gaps(data: TitleSetData, entry: ChainCell, cell: Cell, checks: int) -> Iterator[Gap]:
     """Stretches of a cell without navigation packs where the address map promises some."""
-    units = [unit for unit in data.units if entry.first_sector <= unit <= entry.last_sector]
-    if not units or entry.interleaved:
+    vobus = [vobu for vobu in data.vobus if entry.first_sector <= vobu <= entry.last_sector]
+    if not vobus or entry.interleaved:
         available = cell.size_bytes // SECTOR_BYTES
         wanted = entry.last_sector - entry.first_sector + 1
         if not entry.interleaved and available < wanted:
             yield Gap(from_s=cell.start_s + cell.duration_s * available / wanted, to_s=cell.start_s + cell.duration_s)
         return
-    packs = _looked_up(data, units, checks)
+    packs = _looked_up(data, vobus, checks)
     missing_from: float | None = None
     last_end = cell.start_s
     for pack in packs:
@@ -140,21 +140,21 @@ def _gaps(data: TitleSetData, entry: ChainCell, cell: Cell, checks: int) -> Iter
         if missing_from is not None and starts > missing_from:
             yield Gap(from_s=missing_from, to_s=starts)
         missing_from = None
-        last_end = starts + max(0, pack.end_clock - pack.start_clock) / CLOCK_HZ
+        last_end = starts + max(0, pack.end_pts - pack.start_pts) / PTS_HZ
     if missing_from is not None:
         yield Gap(from_s=missing_from, to_s=cell.start_s + cell.duration_s)
 
 
-def _looked_up(data: TitleSetData, units: Sequence[int], checks: int) -> list[NavigationPack | None]:
-    """The navigation packs of some units, and of all units around those that are missing."""
-    step = max(1, len(units) // checks)
-    wanted = {*range(0, len(units), step), len(units) - 1}
-    found = {at: data.navigation(units[at]) for at in sorted(wanted)}
+def _looked_up(data: TitleSetData, vobus: Sequence[int], checks: int) -> list[NavigationPack | None]:
+    """The navigation packs of some VOBUs, and of all around those that are missing."""
+    step = max(1, len(vobus) // checks)
+    wanted = {*range(0, len(vobus), step), len(vobus) - 1}
+    found = {at: data.navigation(vobus[at]) for at in sorted(wanted)}
     if step > 1:
         for at in [at for at, pack in found.items() if pack is None]:
-            for near in range(max(0, at - step), min(len(units), at + step + 1)):
+            for near in range(max(0, at - step), min(len(vobus), at + step + 1)):
                 if near not in found:
-                    found[near] = data.navigation(units[near])
+                    found[near] = data.navigation(vobus[near])
     return [found[at] for at in sorted(found)]
 
 

@@ -44,7 +44,7 @@ _TITLE_SET = Struct(
     "magic" / Const(b"DVDVIDEO-VTS"),
     "chapter_table" / Pointer(0xC8, Int32ub),
     "chain_table" / Pointer(0xCC, Int32ub),
-    "unit_map" / Pointer(0xE4, Int32ub),
+    "vobu_map" / Pointer(0xE4, Int32ub),
     "video" / Pointer(0x200, Int8ub),
     "picture" / Pointer(0x201, Int8ub),
     "audio_count" / Pointer(0x202, Int16ub),
@@ -154,13 +154,13 @@ class ProgramChain:
 class TitleSetTables:
     """What a title set's tables say. ``chapters[t]`` lists (chain number, program number) of its title ``t``+1.
 
-    ``units`` are the sectors at which the set's video object units start, each with a navigation pack.
+    ``vobus`` are the sectors at which the set's video object units (VOBUs) start, each with a navigation pack.
     """
 
     pal: bool
     wide: bool
     letterboxed: bool
-    units: tuple[int, ...]
+    vobus: tuple[int, ...]
     audio: tuple[AudioAttributes, ...]
     subpictures: tuple[SubpictureAttributes, ...]
     chapters: tuple[tuple[tuple[int, int], ...], ...]
@@ -193,7 +193,7 @@ def read_title_set(data: bytes) -> TitleSetTables:
             pal=head.video >> 4 & 3 == 1,
             wide=wide,
             letterboxed=bool(head.picture >> 2 & 1),
-            units=_units(data, head.unit_map * SECTOR_BYTES),
+            vobus=_vobus(data, head.vobu_map * SECTOR_BYTES),
             audio=tuple(_audio(entry) for entry in head.audio[: min(AUDIO_SLOTS, head.audio_count)]),
             subpictures=tuple(
                 SubpictureAttributes(language=_language(entry.coding & 3, entry.language), purpose_code=entry.purpose)
@@ -275,8 +275,8 @@ def _chapters(data: bytes) -> tuple[tuple[tuple[int, int], ...], ...]:
     return tuple(titles)
 
 
-def _units(data: bytes, offset: int) -> tuple[int, ...]:
-    """The address map of video object units; empty where the set has none or it is damaged."""
+def _vobus(data: bytes, offset: int) -> tuple[int, ...]:
+    """The address map of video object units (VOBUs); empty where the set has none or it is damaged."""
     if not 0 < offset <= len(data) - 4:
         return ()
     end = min(len(data), offset + int.from_bytes(data[offset : offset + 4]) + 1)

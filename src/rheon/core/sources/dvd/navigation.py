@@ -13,24 +13,24 @@ from .ifo import cell_time
 SYSTEM_HEADER = b"\x00\x00\x01\xbb"
 PRIVATE_2 = b"\x00\x00\x01\xbf"
 PRESENTATION_AT, SEARCH_AT = 0x26, 0x400
-NO_UNIT = (0, 0xFFFFFFFF, 0x7FFFFFFF)
+NO_VOBU = (0, 0xFFFFFFFF, 0x7FFFFFFF)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class NavigationPack:
     """The first sector of a video object unit. Times are 90 kHz time stamps, sectors count from this one.
 
-    ``elapsed_s`` is the time since the cell began. ``unit_end`` is the last sector of the interleaved unit that it
-    lies in and ``next_unit`` where the same angle goes on; both are ``None`` outside interleaved blocks.
+    ``elapsed_s`` is the time since the cell began. ``unit_end_sector`` is the last sector of the interleaved unit that
+    it lies in and ``next_unit_sector`` where the same angle goes on; both are ``None`` outside interleaved blocks.
     """
 
-    start_clock: int
-    end_clock: int
+    start_pts: int
+    end_pts: int
     vob: int
     cell: int
     elapsed_s: float | None
-    unit_end: int | None
-    next_unit: int | None
+    unit_end_sector: int | None
+    next_unit_sector: int | None
 
 
 def is_navigation(data: bytes | bytearray, at: int = 0) -> bool:
@@ -54,13 +54,13 @@ def read_navigation(data: bytes | bytearray, at: int = 0) -> NavigationPack | No
         elapsed: float | None = cell_time(data[at + 0x423 : at + 0x427])
     except ValueError:
         elapsed = None
-    unit_end, next_unit = word(0x429), word(0x42D)
+    unit_end_sector, next_unit_sector = word(0x429), word(0x42D)
     return NavigationPack(
-        start_clock=word(0x39),
-        end_clock=word(0x3D),
+        start_pts=word(0x39),
+        end_pts=word(0x3D),
         vob=word(0x41F, 2),
         cell=word(0x422, 1),
         elapsed_s=elapsed,
-        unit_end=None if unit_end in NO_UNIT else unit_end,
-        next_unit=None if next_unit in NO_UNIT else next_unit,
+        unit_end_sector=None if unit_end_sector in NO_VOBU else unit_end_sector,
+        next_unit_sector=None if next_unit_sector in NO_VOBU else next_unit_sector,
     )

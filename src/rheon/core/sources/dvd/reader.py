@@ -18,9 +18,7 @@ from ...media import (
     Source,
     SourceKind,
     Title,
-    language_name,
 )
-from ...wording import duration_text
 from ..faults import Problems
 from ..images.disc_files import DiscFiles
 from ..progress import ScanProgress
@@ -54,7 +52,7 @@ def read_dvd(files: DiscFiles, progress: ScanProgress) -> Source:
     Raises ``EmptyDisc``, ``TablesBroken`` or ``Stopped``; what is wrong with single titles is in ``problems``.
     """
     if not any(name.endswith((".IFO", ".BUP")) for name in files.runs):
-        raise EmptyDisc(f"{files.label} holds none of the tables that a DVD has.")
+        raise EmptyDisc("{label} holds none of the tables that a DVD has.", label=files.label)
     scan = _Scan(files=files)
     entries = _entries(scan)
     titles = []
@@ -65,8 +63,8 @@ def read_dvd(files: DiscFiles, progress: ScanProgress) -> Source:
             titles.append(title)
     if not titles:
         if any(problem.code == TablesBroken.code for problem in scan.problems.found):
-            raise TablesBroken(f"On {files.label} no title set has a good IFO or BUP table.")
-        raise EmptyDisc(f"{files.label} lists no title that can be played.")
+            raise TablesBroken("On {label} no title set has a good IFO or BUP table.", label=files.label)
+        raise EmptyDisc("{label} lists no title that can be played.", label=files.label)
     return files.source(SourceKind.DVD, with_roles(titles), scan.problems.found)
 
 
@@ -77,7 +75,7 @@ def _entries(scan: _Scan) -> Sequence[TitleEntry]:
     if entries is not None:
         return entries
     if files.has("VIDEO_TS.IFO") or files.has("VIDEO_TS.BUP"):
-        raise TablesBroken(f"On {files.label} both VIDEO_TS.IFO and its backup VIDEO_TS.BUP are broken.")
+        raise TablesBroken("On {label} both VIDEO_TS.IFO and its backup VIDEO_TS.BUP are broken.", label=files.label)
     sets = sorted({int(found[1]) for name in files.runs if (found := re.match(r"VTS_(\d\d)_0\.(IFO|BUP)$", name))})
     return [
         TitleEntry(title_set=number, title_in_set=title, angles=_most_angles(tables, marks), chapters=len(marks))
@@ -104,7 +102,7 @@ def _title(scan: _Scan, number: int, entry: TitleEntry) -> Title | None:
     chains = [chain for chain in chains if chain.cells]
     if not chains:
         return None
-    placed = TitleSetData(files=scan.files, parts=vob_parts(scan.files, entry.title_set), units=tables.units)
+    placed = TitleSetData(files=scan.files, parts=vob_parts(scan.files, entry.title_set), vobus=tables.vobus)
     located = locate(placed, [cell for chain in chains for cell in chain.cells])
     others = _other_angles(placed, chains, entry.angles)
     data = CellData(cells=located.cells, palette=chains[0].palette, other_angles=others)
@@ -144,13 +142,9 @@ def _tables(scan: _Scan, title_set: int) -> TitleSetTables | None:
 
 def _tables_missing(scan: _Scan, number: int, title_set: int) -> None:
     if any(name.startswith(f"VTS_{title_set:02}_") for name in scan.files.runs):
-        said = f"the tables of title set {title_set} are broken or missing, and so is their backup."
-        scan.problems.add(
-            TablesBroken.code, number, f"Title {number} can't be read: {said} Copy the disc again to get it."
-        )
+        scan.problems.add(TablesBroken.code, number, "tables_broken", title_set=title_set)
     else:
-        said = f"its title set {title_set} was not copied along with the others."
-        scan.problems.add("not_kept", number, f"Title {number} is not here: {said}")
+        scan.problems.add("not_kept", number, "title_set_not_copied", title_set=title_set)
 
 
 def _present(
@@ -165,8 +159,7 @@ def _present(
     if not absent or facts.packs < LEAST_PACKS:
         return declared
     for track in absent:
-        named = f"audio track {track.index + 1} ({language_name(track.language)})"
-        scan.problems.add("track_absent", number, f"Title {number} lists {named}, but its data hold no such track.")
+        scan.problems.absent(number, track)
     kept = [track for track in declared if track not in absent]
     return tuple(replace(track, index=index) for index, track in enumerate(kept))
 
@@ -175,8 +168,7 @@ def _with_faults(scan: _Scan, title: Title, facts: SampleFacts, located: Located
     """The title with what keeps it from being converted; what is missing of it is said in the scan's problems."""
     judged = scan.problems.judge(title, scrambled=facts.scrambled, empty=not facts.packs)
     if judged.fault is None and located.cut_s is not None:
-        there = f"its data end at {duration_text(located.cut_s)}, before the title does"
-        scan.problems.cut_off(title.number, there)
+        scan.problems.add("cut_off", title.number, "ends_early", ends_s=located.cut_s)
     return judged
 
 

@@ -9,9 +9,9 @@ from ...media import (
     Chapter,
     Forced,
     Purpose,
+    SubtitlePurpose,
     SubtitleStream,
     VideoStream,
-    WordsPurpose,
     to_bcp47,
 )
 from .ifo import ProgramChain, TitleSetTables
@@ -24,10 +24,10 @@ VIDEO_STREAM = 0x1E0
 SOUND_PURPOSES = {
     1: Purpose.MAIN, 2: Purpose.DESCRIPTION, 3: Purpose.COMMENTARY, 4: Purpose.COMMENTARY,
 }  # fmt: skip
-WORDS_PURPOSES = {
-    1: WordsPurpose.MAIN, 2: WordsPurpose.LARGE, 3: WordsPurpose.CHILDREN,
-    5: WordsPurpose.CAPTIONS, 6: WordsPurpose.CAPTIONS, 7: WordsPurpose.CAPTIONS,
-    13: WordsPurpose.COMMENTARY, 14: WordsPurpose.COMMENTARY, 15: WordsPurpose.COMMENTARY,
+SUBTITLE_PURPOSES = {
+    1: SubtitlePurpose.MAIN, 2: SubtitlePurpose.LARGE, 3: SubtitlePurpose.CHILDREN,
+    5: SubtitlePurpose.CAPTIONS, 6: SubtitlePurpose.CAPTIONS, 7: SubtitlePurpose.CAPTIONS,
+    13: SubtitlePurpose.COMMENTARY, 14: SubtitlePurpose.COMMENTARY, 15: SubtitlePurpose.COMMENTARY,
 }  # fmt: skip
 FORCED_CODE = 9
 
@@ -82,7 +82,7 @@ def subtitle_streams(tables: TitleSetTables, chain: ProgramChain) -> tuple[Subti
             index=index,
             format="dvd_subtitle",
             language=to_bcp47(declared.language),
-            purpose=WORDS_PURPOSES.get(declared.purpose_code, WordsPurpose.UNKNOWN),
+            purpose=SUBTITLE_PURPOSES.get(declared.purpose_code, SubtitlePurpose.UNKNOWN),
             forced=Forced.ALL if declared.purpose_code == FORCED_CODE else Forced.UNKNOWN,
             stream_id=SUBPICTURE_BASE + stream,
         )

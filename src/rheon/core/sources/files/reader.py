@@ -13,7 +13,6 @@ from ...errors import EmptyDisc, NotASource, SourceError
 from ...media import Artwork, FileData, Problem, Reason, Role, Source, SourceForm, SourceKind, Title
 from ...media.episodes import EpisodeName, episode_name, natural_key, tidy_name
 from ...system import check_inside, path_text, shown
-from ...wording import ends_early_text, gap_text
 from ..progress import ScanProgress
 from .measured import Measured, measure
 from .sidecars import artwork_beside, subtitles_beside
@@ -79,18 +78,18 @@ def read_folder(path: Path, progress: ScanProgress) -> Source:
                 try:
                     title, told = task.result()
                 except SourceError as error:
-                    problems.append(Problem(code=error.code, message=f"{shown(entry.key)}: {error.message}"))
+                    problems.append(_problem(error.code, "file_refused", name=shown(entry.key), error=error.message))
                     continue
                 except OSError as error:
-                    message = f"{shown(entry.key)} can't be read: {error.strerror}."
-                    problems.append(Problem(code="source_unreadable", message=message))
+                    said = {"name": shown(entry.key), "reason": error.strerror}
+                    problems.append(_problem("source_unreadable", "file_unreadable", **said))
                     continue
                 titles.append(_in_folder(replace(title, number=len(titles) + 1, key=path_text(entry.key)), entry))
                 problems += [replace(problem, title=len(titles)) for problem in told]
         finally:
             pool.shutdown(cancel_futures=True)
     if not titles:
-        raise EmptyDisc(f"{path.name} holds no media file that can be read.", advice="Choose another folder.")
+        raise EmptyDisc("{path} holds no media file that can be read.", path=path.name, advice="Choose another folder.")
     return Source(
         kind=SourceKind.FILES,
         form=SourceForm.FOLDER,
@@ -156,7 +155,10 @@ def read_title(path: Path, siblings: Sequence[Path]) -> tuple[Title, tuple[Probl
     probed = probe(str(path))
     if probed.video and probed.video.width * probed.video.height > MAX_PIXELS:
         raise NotASource(
-            f"{path.name} claims a picture of {probed.video.width}x{probed.video.height}; that is too large."
+            "{path} claims a picture of {width}x{height}; that is too large.",
+            path=path.name,
+            width=probed.video.width,
+            height=probed.video.height,
         )
     measured = measure(str(path), probed)
     found = measured.found
@@ -180,16 +182,15 @@ def read_title(path: Path, siblings: Sequence[Path]) -> tuple[Title, tuple[Probl
 
 
 def _problems(path: Path, measured: Measured) -> Iterator[Problem]:
+    name = shown(path.name)
     if measured.cut_off:
-        lost = ends_early_text(measured.ends_s, measured.promised_s)
-        yield Problem(
-            code="cut_off",
-            message=f"{shown(path.name)} {lost}. What is there can be made into a file if you accept the loss.",
-        )
+        ends = {"ends_s": measured.ends_s, "promised_s": measured.promised_s}
+        yield _problem("cut_off", "file_cut_off", name=name, **ends)
     for gap in measured.gaps:
-        yield Problem(code="unreadable", message=f"{shown(path.name)}: {gap_text(gap)}. The rest can be converted.")
+        yield _problem("unreadable", "file_gap", name=name, from_s=gap.from_s, to_s=gap.to_s)
     if measured.empty:
-        count = len(measured.empty)
-        declared = "a stream that holds" if count == 1 else f"{count} streams that hold"
-        message = f"{shown(path.name)} declares {declared} nothing; the others were taken."
-        yield Problem(code="stream_empty", message=message)
+        yield _problem("stream_empty", "streams_empty", name=name, streams=len(measured.empty))
+
+
+def _problem(code: str, reason: str, /, **values: object) -> Problem:
+    return Problem(code=code, reason=Reason(code=reason, values=values))

@@ -8,7 +8,7 @@ from dataclasses import replace
 from pathlib import Path
 
 from ...errors import SourceError
-from ...media import Artwork, Forced, SubtitleStream, WordsPurpose, to_bcp47
+from ...media import Artwork, Forced, SubtitlePurpose, SubtitleStream, to_bcp47
 from ...subtitles import LARGEST_BYTES, read_subtitles
 from ...system import check_inside, read_inside
 
@@ -65,5 +65,5 @@ def _described(marks: Sequence[str]) -> SubtitleStream:
         format="",
         language=next((tag for tag in languages if tag != "und"), "und"),
         forced=Forced.ALL if plain & FORCED_WORDS else Forced.UNKNOWN,
-        purpose=WordsPurpose.CAPTIONS if plain & CAPTION_WORDS else WordsPurpose.UNKNOWN,
+        purpose=SubtitlePurpose.CAPTIONS if plain & CAPTION_WORDS else SubtitlePurpose.UNKNOWN,
     )

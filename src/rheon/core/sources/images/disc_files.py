@@ -54,7 +54,7 @@ class DiscFiles:
                 handle.seek(extent.offset_bytes)
                 data = handle.read(extent.length_bytes)
         except FileNotFoundError as error:
-            raise SourceMissing(f"{Path(extent.path).name} is not there any more.") from error
+            raise SourceMissing("{file} is not there any more.", file=Path(extent.path).name) from error
         except OSError:
             return b""
         self.bytes_read += len(data)
@@ -90,10 +90,10 @@ def open_folder(folder: Path) -> DiscFiles:
     """Take a DVD folder: the one that holds ``VIDEO_TS``, that folder itself, or one with its files lying loose."""
     inner = video_folder(folder)
     if inner is None:
-        raise NotASource(f"{folder.name} is not a disc folder.")
+        raise NotASource("{folder} is not a disc folder.", folder=folder.name)
     runs = {entry.name.upper(): _whole(entry) for entry in sorted(inner.iterdir()) if entry.is_file()}
     if not runs:
-        raise EmptyDisc(f"{folder.name} has a VIDEO_TS folder with nothing in it.")
+        raise EmptyDisc("{folder} has a VIDEO_TS folder with nothing in it.", folder=folder.name)
     named = folder.parent if folder.name.upper() == VIDEO_FOLDER else folder
     return _folder_files(folder, named.name, runs)
 
@@ -102,7 +102,7 @@ def open_bluray_folder(folder: Path) -> DiscFiles:
     """Take a Blu-ray folder: the one that holds ``BDMV``, or that folder itself, or one with its parts."""
     inner = bluray_folder(folder)
     if inner is None:
-        raise NotASource(f"{folder.name} is not a disc folder.")
+        raise NotASource("{folder} is not a disc folder.", folder=folder.name)
     runs = {
         f"{part.name}/{entry.name}".upper(): _whole(entry)
         for part in sorted(inner.iterdir())
@@ -111,7 +111,7 @@ def open_bluray_folder(folder: Path) -> DiscFiles:
         if entry.is_file()
     }
     if not runs:
-        raise EmptyDisc(f"{folder.name} has a BDMV folder with nothing in it.")
+        raise EmptyDisc("{folder} has a BDMV folder with nothing in it.", folder=folder.name)
     named = folder.parent if folder.name.upper() == BLURAY_FOLDER else folder
     files = _folder_files(folder, named.name, runs)
     files.bluray, files.keys = True, any(e.name.upper() == KEYS_FOLDER for e in inner.parent.iterdir())
@@ -174,11 +174,11 @@ def open_image(path: Path) -> DiscFiles:
     found = _udf_files(path) or _iso_files(path)
     label, folders, runs = found
     if VIDEO_FOLDER not in folders and BLURAY_FOLDER not in folders:
-        raise NotASource(f"The image {path.name} holds no video disc.")
+        raise NotASource("The image {path} holds no video disc.", path=path.name)
     main = VIDEO_FOLDER if VIDEO_FOLDER in folders else BLURAY_FOLDER
     inner = {name.partition("/")[2]: _there(parts, size) for name, parts in runs.items() if name.startswith(f"{main}/")}
     if not inner:
-        raise EmptyDisc(f"The disc in {path.name} has nothing in its {main} folder.")
+        raise EmptyDisc("The disc in {path} has nothing in its {main} folder.", path=path.name, main=main)
     return DiscFiles(
         form=SourceForm.IMAGE,
         path=str(path),
@@ -236,7 +236,7 @@ def _iso_files(path: Path) -> _Listing:
         raw = getattr(image.pvd, "volume_identifier", b"") if image.pvd else b""
         return str(raw.decode("ascii", errors="replace")).strip(), folders, runs
     except (pycdlib.pycdlibexception.PyCdlibException, ValueError, IndexError) as error:
-        raise CutOffImage(f"The directories in {path.name} can't be read.") from error
+        raise CutOffImage("The directories in {path} can't be read.", path=path.name) from error
     finally:
         image.close()
         handle.close()
@@ -264,7 +264,7 @@ def _opened(path: Path) -> tuple[pycdlib.PyCdlib, BinaryIO]:
         image.open_fp(handle)
     except Exception as error:  # pycdlib lets struct.error and others through on damaged directories
         handle.close()
-        raise CutOffImage(f"The directories in {path.name} can't be read.") from error
+        raise CutOffImage("The directories in {path} can't be read.", path=path.name) from error
     return image, handle
 
 

@@ -93,7 +93,7 @@ class DeviceDrive:
             finally:
                 os.close(handle)
         except OSError as error:
-            raise SourceError(f"The drive {self.name} does not open.", advice="Open it by hand.") from error
+            raise SourceError("The drive {drive} does not open.", drive=self.name, advice="Open it by hand.") from error
 
     def _asked(self, handle: int) -> DriveStatus:
         said = DISC_OK
@@ -125,5 +125,7 @@ def open_drive(where: str) -> Drive:
     try:
         made = importlib.import_module(module).open_drive(place)
     except (ImportError, AttributeError) as error:
-        raise SourceError(f"There is no drive called {where}.", advice="Correct “drives” in the settings.") from error
+        raise SourceError(
+            "There is no drive called {where}.", where=where, advice="Correct “drives” in the settings."
+        ) from error
     return cast(Drive, made)

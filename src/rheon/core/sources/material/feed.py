@@ -93,14 +93,14 @@ def feed_title(
     before: Cell | None = None
     for cell in data.cells:
         if before is None:
-            start = data.start_clock or 0
+            start = data.start_pts or 0
             gate: Gate | None = NoEarlyLines(streams=frozenset(subpictures), start=start) if subpictures else None
             yield from _lead(timeline, cell, gate)
         elif touches(before, cell):
             gate = None
         else:
             yield from _lap(timeline, before)
-            gate = FromStart(start=cell.clock or 0)
+            gate = FromStart(start=cell.pts or 0)
             if leads:
                 yield from _lead(timeline, cell, OnlyPictures())
         timeline.begin(cell, gate)
@@ -187,11 +187,11 @@ def _transport(data: CellData, cores: frozenset[int], *, part: bool = False) -> 
 
 def declare(head: bytes, subpictures: Sequence[int]) -> bytes:
     """Sectors that hold one empty unit for each subpicture stream, at the clock and time stamp of ``head``'s start."""
-    stamp = _first_stamp(head)
-    return b"".join(_sector(head[:PACK_HEADER_BYTES], stream, stamp) for stream in subpictures) if stamp else b""
+    pts = _first_pts(head)
+    return b"".join(_sector(head[:PACK_HEADER_BYTES], stream, pts) for stream in subpictures) if pts else b""
 
 
-def _first_stamp(head: bytes) -> bytes | None:
+def _first_pts(head: bytes) -> bytes | None:
     """The five bytes of the first video packet's presentation time stamp (ISO/IEC 13818-1, 2.4.3.7)."""
     at = head.find(VIDEO_START)
     while at >= 0:
@@ -201,8 +201,8 @@ def _first_stamp(head: bytes) -> bytes | None:
     return None
 
 
-def _sector(pack: bytes, stream: int, stamp: bytes) -> bytes:
-    body = bytes([0x81, 0x80, len(stamp)]) + stamp + bytes([stream]) + EMPTY_UNIT
+def _sector(pack: bytes, stream: int, pts: bytes) -> bytes:
+    body = bytes([0x81, 0x80, len(pts)]) + pts + bytes([stream]) + EMPTY_UNIT
     packet = b"\x00\x00\x01\xbd" + len(body).to_bytes(2) + body
     head = pack[:13] + bytes([pack[13] & 0xF8])
     padding = SECTOR_BYTES - len(head) - len(packet) - 6

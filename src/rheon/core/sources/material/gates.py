@@ -9,14 +9,14 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from typing import Protocol
 
-from ...media import CLOCK_HZ
-from ..bluray.transport_stream import presentation_stamp
+from ...media import PTS_HZ
+from ..bluray.transport_stream import packet_pts
 from ..dvd.navigation import is_navigation, read_navigation
 from .sound_packets import drop_tail, keep_tail, packet_at, stream_of
 
 PICTURES = range(0xE0, 0xF0)
-LONGEST_LAP_TICKS = 2 * CLOCK_HZ
-EARLY_TICKS = CLOCK_HZ // 25
+LONGEST_LAP_TICKS = 2 * PTS_HZ
+EARLY_TICKS = PTS_HZ // 25
 """Sound that begins so little before its stretch is the stretch's own: packets hold several frames."""
 
 
@@ -49,8 +49,8 @@ class NoEarlyLines:
         stream = stream_of(data, packet)
         if stream not in self.streams or stream is None:
             return True
-        stamp = presentation_stamp(data, packet)
-        if stamp is not None and stamp >= self.start:
+        pts = packet_pts(data, packet)
+        if pts is not None and pts >= self.start:
             self.begun.add(stream)
         return stream in self.begun
 
@@ -67,8 +67,8 @@ class FromStart:
         stream = stream_of(data, packet)
         if stream is None or stream in self.begun:
             return True
-        stamp = presentation_stamp(data, packet)
-        if stamp is None or stamp < self.start - EARLY_TICKS:
+        pts = packet_pts(data, packet)
+        if pts is None or pts < self.start - EARLY_TICKS:
             return False
         self.begun.add(stream)
         drop_tail(data, at, packet)
@@ -86,18 +86,18 @@ class UntilEnd:
     def passes(self, data: bytearray, at: int) -> bool:
         if is_navigation(data, at):
             pack = read_navigation(data, at)
-            past = pack.start_clock - self.end if pack else 0
+            past = pack.start_pts - self.end if pack else 0
             # another clock begins, or the stretch's time is long over
-            self.over = self.over or not -CLOCK_HZ < past < LONGEST_LAP_TICKS
+            self.over = self.over or not -PTS_HZ < past < LONGEST_LAP_TICKS
             return False
         packet = packet_at(data, at)
         stream = stream_of(data, packet)
         if self.over or stream is None or stream in self.ended:
             return False
-        stamp = presentation_stamp(data, packet)
-        if stamp is None:
+        pts = packet_pts(data, packet)
+        if pts is None:
             return True
-        if stamp >= self.end:
+        if pts >= self.end:
             self.ended.add(stream)
             return keep_tail(data, at, packet)
-        return stamp > self.end - LONGEST_LAP_TICKS
+        return pts > self.end - LONGEST_LAP_TICKS

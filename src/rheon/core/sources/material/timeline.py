@@ -7,21 +7,21 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ...media import CLOCK_HZ, SECTOR_BYTES, Cell
-from ..bluray.transport_stream import read_stamp
+from ...media import PTS_HZ, SECTOR_BYTES, Cell
+from ..bluray.transport_stream import read_pts
 from ..dvd.navigation import SYSTEM_HEADER, is_navigation, read_navigation
 from .gates import Gate, UntilEnd
 from .sound_packets import packet_at
 
 PACK_START = b"\x00\x00\x01\xba"
-CLOCK_BITS = (1 << 33) - 1
+PTS_BITS = (1 << 33) - 1
 TABLE_TRUST_S = 0.6
-STAMPED_IDS = frozenset({0xBD, 0xFD, *range(0xC0, 0xF0)})
+IDS_WITH_PTS = frozenset({0xBD, 0xFD, *range(0xC0, 0xF0)})
 
 
-def shift_stamp(data: bytearray, at: int, offset: int) -> None:
+def shift_pts(data: bytearray, at: int, offset: int) -> None:
     """Move the five-byte time stamp at ``at`` by ``offset`` ticks of 90 kHz, its marker bits kept."""
-    new = read_stamp(data, at) + offset & CLOCK_BITS
+    new = read_pts(data, at) + offset & PTS_BITS
     data[at] = data[at] & 0xF1 | new >> 29 & 0x0E
     data[at + 1] = new >> 22 & 0xFF
     data[at + 2] = new >> 14 & 0xFE | 1
@@ -35,16 +35,16 @@ def shift_packet(data: bytearray, at: int, end: int, offset: int) -> None:
         return
     flags = data[at + 7] >> 6
     if flags & 2:
-        shift_stamp(data, at + 9, offset)
+        shift_pts(data, at + 9, offset)
     if flags == 3 and at + 19 <= end:
-        shift_stamp(data, at + 14, offset)
+        shift_pts(data, at + 14, offset)
 
 
 @dataclass(slots=True)
 class ProgramTimeline:
     """Program stream sectors on one time line.
 
-    Each cell's first navigation pack says at which stamp the cell starts; the cell is moved to where the one before
+    Each cell's first navigation pack says at which PTS the cell starts; the cell is moved to where the one before
     it ended. Sectors that are no packs (read errors leave such) are dropped: the stretch is lost and nothing else.
     What ``gate`` does not let pass is dropped too; ``places`` is off for sectors that lie before or behind their cell.
     """
@@ -67,8 +67,8 @@ class ProgramTimeline:
         """Go on to what lies before a cell that is next: it is placed as the cell will be."""
         self.ahead_s = cell.start_s
         self.gate, self.places = gate, False
-        if cell.clock is not None:
-            self._place(cell.clock)
+        if cell.pts is not None:
+            self._place(cell.pts)
 
     def behind(self) -> UntilEnd | None:
         """Go on to what lies behind the cell; only its own last sound passes. ``None`` where no end is known."""
@@ -108,24 +108,24 @@ class ProgramTimeline:
             return
         if not self.within:
             self.within = True
-            self._place(pack.start_clock - round((pack.elapsed_s or 0.0) * CLOCK_HZ))
-        self.expected = pack.end_clock + self.offset
+            self._place(pack.start_pts - round((pack.elapsed_s or 0.0) * PTS_HZ))
+        self.expected = pack.end_pts + self.offset
 
-    def _place(self, start_clock: int) -> None:
-        """Choose the offset for a cell that starts at ``start_clock`` in its own time."""
+    def _place(self, start_pts: int) -> None:
+        """Choose the offset for a cell that starts at ``start_pts`` in its own time."""
         if self.expected is None:
-            self.origin = start_clock - round(self.ahead_s * CLOCK_HZ)
+            self.origin = start_pts - round(self.ahead_s * PTS_HZ)
             return
-        by_table = self.origin + round(self.ahead_s * CLOCK_HZ)
+        by_table = self.origin + round(self.ahead_s * PTS_HZ)
         # the end of the last unit is exact; after a damaged stretch only the table still knows
-        trusted = abs(self.expected - by_table) <= TABLE_TRUST_S * CLOCK_HZ
-        self.offset = (self.expected if trusted else by_table) - start_clock
+        trusted = abs(self.expected - by_table) <= TABLE_TRUST_S * PTS_HZ
+        self.offset = (self.expected if trusted else by_table) - start_pts
 
 
 def _shift_sector(data: bytearray, at: int, offset: int) -> None:
     end = at + SECTOR_BYTES
     packet = packet_at(data, at)
     while packet + 9 <= end and data[packet : packet + 3] == b"\x00\x00\x01":
-        if data[packet + 3] in STAMPED_IDS:
+        if data[packet + 3] in IDS_WITH_PTS:
             shift_packet(data, packet, end, offset)
         packet += 6 + int.from_bytes(data[packet + 4 : packet + 6])

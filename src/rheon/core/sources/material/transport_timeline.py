@@ -8,14 +8,14 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 
-from ...media import CLOCK_HZ, Cell, Extent
-from ..bluray.transport_stream import M2TS_BYTES, SYNC, TS_BYTES, payload_start, presentation_stamp
-from .timeline import CLOCK_BITS, STAMPED_IDS, shift_packet
+from ...media import PTS_HZ, Cell, Extent
+from ..bluray.transport_stream import M2TS_BYTES, SYNC, TS_BYTES, packet_pts, payload_start
+from .timeline import IDS_WITH_PTS, PTS_BITS, shift_packet
 
 FIRST_TABLE_IDS = 0x1000
 """Packet ids below are tables (program association and map), which always pass."""
 PICTURE_IDS, SOUND_IDS = range(0x1011, 0x1100), range(0x1100, 0x1200)
-EARLY_SOUND_TICKS = CLOCK_HZ // 2
+EARLY_SOUND_TICKS = PTS_HZ // 2
 JOIN_TICKS = 45
 TRUEHD_EXTENSION = 0x72
 
@@ -24,8 +24,8 @@ TRUEHD_EXTENSION = 0x72
 class Stretch:
     """Cells that follow each other in one clip: from which time stamp to which, and how far they are moved."""
 
-    start_clock: int
-    end_clock: int
+    start_pts: int
+    end_pts: int
     offset: int
     extents: tuple[Extent, ...]
     lap: tuple[Extent, ...]
@@ -33,7 +33,7 @@ class Stretch:
 
 def stretches(cells: Sequence[Cell]) -> Iterator[Stretch]:
     """Join the cells that need no join in the data."""
-    origin = next((cell.clock for cell in cells if cell.clock is not None), 0)
+    origin = next((cell.pts for cell in cells if cell.pts is not None), 0)
     pending: list[Cell] = []
     for cell in cells:
         if pending and not _follows(pending[-1], cell):
@@ -45,21 +45,21 @@ def stretches(cells: Sequence[Cell]) -> Iterator[Stretch]:
 
 
 def _follows(one: Cell, other: Cell) -> bool:
-    if one.clock is None or other.clock is None or not one.extents or not other.extents:
+    if one.pts is None or other.pts is None or not one.extents or not other.extents:
         return False
     last, first = one.extents[-1], other.extents[0]
     touching = last.path == first.path and last.offset_bytes + last.length_bytes == first.offset_bytes
-    return touching and abs(one.clock + round(one.duration_s * CLOCK_HZ) - other.clock) <= JOIN_TICKS
+    return touching and abs(one.pts + round(one.duration_s * PTS_HZ) - other.pts) <= JOIN_TICKS
 
 
 def _stretch(cells: Sequence[Cell], origin: int) -> Stretch:
     first, last = cells[0], cells[-1]
-    clock = first.clock or 0
+    pts = first.pts or 0
     length_s = last.start_s + last.duration_s - first.start_s
     return Stretch(
-        start_clock=clock,
-        end_clock=clock + round(length_s * CLOCK_HZ),
-        offset=origin + round(first.start_s * CLOCK_HZ) - clock,
+        start_pts=pts,
+        end_pts=pts + round(length_s * PTS_HZ),
+        offset=origin + round(first.start_s * PTS_HZ) - pts,
         extents=tuple(extent for cell in cells for extent in cell.extents),
         lap=last.lap,
     )
@@ -91,7 +91,7 @@ class TransportTimeline:
         for at in range(4, len(data), M2TS_BYTES):
             packet_id = (data[at + 1] & 0x1F) << 8 | data[at + 2]
             if packet_id >= FIRST_TABLE_IDS:
-                if (packet := payload_start(data, at)) is not None and data[packet + 3] in STAMPED_IDS:
+                if (packet := payload_start(data, at)) is not None and data[packet + 3] in IDS_WITH_PTS:
                     self.passing[packet_id] = self._wanted(data, packet_id, packet)
                 if not self.passing.get(packet_id, packet_id not in PICTURE_IDS):
                     continue
@@ -109,22 +109,22 @@ class TransportTimeline:
             return False
         if packet_id in self.ended:
             return False
-        stamp = presentation_stamp(data, packet)
-        if stamp is None:
+        pts = packet_pts(data, packet)
+        if pts is None:
             return self.passing.get(packet_id, False)
-        if _ahead(stamp, self.stretch.end_clock) >= 0:
+        if _ahead(pts, self.stretch.end_pts) >= 0:
             if packet_id in PICTURE_IDS or packet_id in SOUND_IDS:
                 self.ended.add(packet_id)
             return False
         # packets hold several frames of sound: who reads the first stretch cuts those that begin too early
         early = EARLY_SOUND_TICKS if self.first and packet_id in SOUND_IDS else 0
-        return _ahead(stamp, self.stretch.start_clock) >= -early
+        return _ahead(pts, self.stretch.start_pts) >= -early
 
 
-def _ahead(stamp: int, of: int) -> int:
-    """How far a 33-bit stamp lies behind another, negative where it lies before it."""
-    apart = stamp - of & CLOCK_BITS
-    return apart - CLOCK_BITS - 1 if apart > CLOCK_BITS >> 1 else apart
+def _ahead(pts: int, of: int) -> int:
+    """How far a 33-bit PTS lies behind another, negative where it lies before it."""
+    apart = pts - of & PTS_BITS
+    return apart - PTS_BITS - 1 if apart > PTS_BITS >> 1 else apart
 
 
 def stream_extension(data: bytes | bytearray, packet: int) -> int | None:
@@ -208,12 +208,12 @@ def _shift_packet(data: bytearray, at: int, offset: int) -> None:
         payload += 1 + length
     end = at + TS_BYTES
     starts = adaptation & 1 and data[at + 1] & 0x40 and payload + 9 <= end
-    if starts and data[payload : payload + 3] == b"\x00\x00\x01" and data[payload + 3] in STAMPED_IDS:
+    if starts and data[payload : payload + 3] == b"\x00\x00\x01" and data[payload + 3] in IDS_WITH_PTS:
         shift_packet(data, payload, end, offset)
 
 
 def _shift_reference(data: bytearray, at: int, offset: int) -> None:
     """The 33-bit base of a program clock reference (the 9-bit extension stays)."""
     word = int.from_bytes(data[at : at + 5])
-    base = (word >> 7) + offset & CLOCK_BITS
+    base = (word >> 7) + offset & PTS_BITS
     data[at : at + 5] = (base << 7 | word & 0x7F).to_bytes(5)

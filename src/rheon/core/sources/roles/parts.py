@@ -30,8 +30,12 @@ def cut(title: Title, chapters: ChapterRange, number: int) -> Title:
     listed = title.chapters
     if not 1 <= chapters.first <= chapters.last <= len(listed):
         raise NoSuchTitle(
-            f"Title {title.number} has no chapters {chapters.first} to {chapters.last}.",
-            advice=f"It has {len(listed)}.",
+            "Title {number} has no chapters {first} to {last}.",
+            number=title.number,
+            first=chapters.first,
+            last=chapters.last,
+            advice="It has {count}.",
+            count=len(listed),
         )
     from_s = listed[chapters.first - 1].start_s if chapters.first > 1 else 0.0
     to_s = listed[chapters.last].start_s if chapters.last < len(listed) else title.duration_s
@@ -62,8 +66,12 @@ def cut_times(title: Title, from_s: float, until_s: float | None, number: int) -
     end_s = min(title.duration_s, until_s if until_s is not None else title.duration_s)
     if not 0 <= from_s < end_s:
         raise NoSuchTitle(
-            f"Title {title.number} has nothing from {from_s:g} s until {end_s:g} s.",
-            advice=f"It lasts {title.duration_s:g} s.",
+            "Title {number} has nothing from {from_s:g} s until {end_s:g} s.",
+            number=title.number,
+            from_s=from_s,
+            end_s=end_s,
+            advice="It lasts {duration_s} s.",
+            duration_s=title.duration_s,
         )
     length_s = round(end_s - from_s, 3)
     return replace(
@@ -87,7 +95,13 @@ def other_angle(title: Title, angle: int) -> Title:
     data = title.data
     angles = (data.cells, *data.other_angles) if isinstance(data, CellData) else ()
     if not 1 <= angle <= max(1, len(angles)):
-        raise NoSuchTitle(f"Title {title.number} has no angle {angle}.", advice=f"It has {max(1, len(angles))}.")
+        raise NoSuchTitle(
+            "Title {number} has no angle {angle}.",
+            number=title.number,
+            angle=angle,
+            advice="It has {count}.",
+            count=max(1, len(angles)),
+        )
     if not isinstance(data, CellData) or angle == 1:
         return title
     others = tuple(cells for place, cells in enumerate(angles, start=1) if place != angle)

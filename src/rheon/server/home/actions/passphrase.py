@@ -27,7 +27,7 @@ def set_passphrase(text: str) -> None:
     """Ask for this passphrase from now on; whoever was signed in is not any more. Raises ``PassphraseRefused``."""
     if len(text.strip()) < LEAST:
         raise PassphraseRefused(
-            f"This passphrase is shorter than {LEAST} characters.", advice="A few words in a row are good."
+            "This passphrase is shorter than {least} characters.", least=LEAST, advice="A few words in a row are good."
         )
     row = home()
     row.passphrase, row.stamp = make_password(text), secrets.token_hex(8)

@@ -2,22 +2,17 @@
 
 from __future__ import annotations
 
-import os
 import tempfile
 from pathlib import Path
 
-import platformdirs
 from django.conf import settings
 from django.utils import timezone
 
 from rheon.core.errors import OutsideFolders, TargetError, TargetReadOnly
-from rheon.core.system import mounts, path_text, real_path, text_path
+from rheon.core.system import real_path, text_path
 
 from ..models import Home
 from ..queries import home, output_folders
-
-OUTER = ("/media", "/mnt", "/run/media")
-FOLDER_NAME = "Rheon"
 
 
 def choose_output(text: str) -> None:
@@ -43,9 +38,11 @@ def _try_out(folder: Path) -> None:
         with tempfile.TemporaryFile(dir=folder):
             pass
     except FileNotFoundError as error:
-        raise TargetError(f"There is no folder {folder.parent.name} any more.") from error
+        raise TargetError("There is no folder {folder} any more.", folder=folder.parent.name) from error
     except OSError as error:
-        raise TargetReadOnly(f"{folder.name} can't be written to: {error.strerror}.") from error
+        raise TargetReadOnly(
+            "{folder} can't be written to: {reason}.", folder=folder.name, reason=error.strerror
+        ) from error
 
 
 def mark_set_up() -> None:
@@ -54,15 +51,3 @@ def mark_set_up() -> None:
         row = home()
         row.set_up = timezone.now()
         row.save()
-
-
-def proposed_outputs() -> list[str]:
-    """Folders that files could go to: the one of the settings, and one on each mounted disk that takes them."""
-    found = [settings.RHEON_OUTPUT_FOLDER]
-    usual = platformdirs.user_videos_path() / FOLDER_NAME
-    mounted = [point / FOLDER_NAME for point, _ in mounts() if str(point).startswith(tuple(f"{o}/" for o in OUTER))]
-    for path in (usual, *mounted):
-        inside = any(map(path.is_relative_to, settings.RHEON_MEDIA_FOLDERS))
-        if path not in found and inside and os.access(path.parent, os.W_OK):
-            found.append(path)
-    return [path_text(str(path)) for path in found]

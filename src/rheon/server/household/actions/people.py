@@ -2,42 +2,33 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
-from typing import Any
-
-from rheon.core.media import to_bcp47
-
-from ..models import Household, Member
+from ..models import Household, Member, Wishes
+from ..requests import HouseholdChange, MemberChange
 
 
-def known_languages(tags: Sequence[str]) -> list[str]:
-    """The tags that are languages, each once, in their order."""
-    return [tag for tag in dict.fromkeys(map(to_bcp47, tags)) if tag != "und"]
-
-
-def set_languages(tags: Sequence[str]) -> Household:
-    """Keep the languages that are ones, in their order."""
-    row, _ = Household.objects.update_or_create(pk=1, defaults={"languages": known_languages(tags)})
+def change_household(change: HouseholdChange) -> Household:
+    """What the whole household likes where nobody says otherwise; only what is named changes."""
+    row, _ = Household.objects.get_or_create(pk=1)
+    take_wishes(row, change)
+    row.save()
     return row
 
 
-def set_wishes(wishes: Mapping[str, str]) -> Household:
-    """What the whole household likes where nobody says otherwise: ``sound``, ``words`` or both."""
-    row, _ = Household.objects.update_or_create(pk=1, defaults=dict(wishes))
-    return row
+def take_wishes(row: Wishes, change: HouseholdChange) -> None:
+    """Put what is named onto a row, which is not saved yet."""
+    for name in ("languages", "sound", "subtitles"):
+        if name in change.model_fields_set:
+            setattr(row, name, getattr(change, name))
 
 
 def add_member(name: str) -> Member:
     return Member.objects.create(name=name.strip()[:80])
 
 
-def change_member(member: Member, changes: dict[str, Any]) -> Member:
+def change_member(member: Member, change: MemberChange) -> Member:
     """Change name or wishes; only what is named changes."""
-    if name := str(changes.get("name", "")).strip()[:80]:
-        member.name = name
-    for key in ("languages", "sound", "words"):
-        if key in changes:
-            setattr(member, key, changes[key])
+    member.name = change.name or member.name
+    take_wishes(member, change)
     member.save()
     return member
 

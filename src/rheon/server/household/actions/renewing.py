@@ -6,7 +6,7 @@ from django.db import transaction
 
 from rheon.core.devices import catalogue, renewed
 
-from ..models import Column, Device
+from ..models import Device
 
 
 def start_over(device: Device) -> Device:
@@ -40,7 +40,7 @@ def renew_devices() -> int:
     """Bring every device to the newest version of its kind, with what was changed here kept; returns how many."""
     count = 0
     with transaction.atomic():
-        for device in Device.objects.filter(column=Column.DEVICE, base__isnull=False):
+        for device in Device.objects.filter(base__isnull=False):
             count += _renew(device)
     return count
 

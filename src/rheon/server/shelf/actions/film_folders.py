@@ -46,7 +46,7 @@ def add_film_folder(text: str) -> FilmFolder:
     """Take everything in a folder onto the Shelf, in the background. Raises ``OutsideFolders`` or ``SourceMissing``."""
     folder = inside(text)
     if not os.path.isdir(folder):  # noqa: PTH112 - Path.is_dir raises for over-long names
-        raise SourceMissing(f"There is no folder {shown(folder.name)} any more.")
+        raise SourceMissing("There is no folder {name} any more.", name=shown(folder.name))
     with transaction.atomic():
         row, _ = FilmFolder.objects.update_or_create(path=path_text(str(folder)), defaults={"looked": None})
         transaction.on_commit(lambda: look_through_task.enqueue(row.pk))

@@ -11,7 +11,6 @@ from django.db import transaction
 from django.db.models import QuerySet
 
 from rheon.core.errors import NoSuchTitle, RheonError, Stopped
-from rheon.core.formats import codec_name
 from rheon.core.media import FileData, Role
 from rheon.core.media import Source as CoreSource
 from rheon.core.media import Title as CoreTitle
@@ -19,12 +18,12 @@ from rheon.core.media.documents import dump
 from rheon.core.media.names import display_name
 from rheon.core.sources import ChapterRange, ScanProgress, cut, part_number, read_source
 from rheon.core.system import is_there, shown, text_path
-from rheon.core.wording import sentence, taken_text
 from rheon.server.claims import Claims
 
 from ..folders import inside
 from ..models import Source, SourceState, Title
 from ..names import title_names
+from ..outlines import outline_of
 from ..signals import source_read
 from .sources import update
 from .surveys import ask_for_surveys
@@ -144,27 +143,6 @@ def with_parts(source: Source, found: CoreSource) -> CoreSource:
     return replace(found, titles=tuple(titles))
 
 
-def outline(title: CoreTitle) -> dict[str, object]:
-    """What a length strip shows: all but the name."""
-    return {
-        "size_bytes": title.size_bytes,
-        "chapters": [chapter.start_s for chapter in title.chapters],
-        "reason": "; ".join(map(sentence, title.reasons)),
-        "taken": taken_text(title.reasons),
-        "taken_together": taken_text(title.reasons, together=True),
-        "shares": [{"title": s.title, "from_s": s.from_s, "to_s": s.to_s} for s in title.shares],
-        "gaps": [{"from_s": gap.from_s, "to_s": gap.to_s} for gap in title.gaps],
-        "fault": title.fault,
-        "part_of": title.part_of,
-        "detail": _detail(title),
-    }
-
-
-def _detail(title: CoreTitle) -> str:
-    video = title.video
-    return f"{codec_name(video.codec)} {video.width}×{video.height}" if video else "sound"
-
-
 def _moved_from(source: Source, mark: str) -> Source:
     """The row of a source with the same content that is not where it was: it has moved here, and is kept."""
     for other in Source.objects.filter(mark=mark).exclude(pk=source.pk):
@@ -207,7 +185,7 @@ def _store_titles(source: Source, found: CoreSource) -> None:
             row.samples = row.survey = None
             row.samples_failed = row.survey_failed = False
         row.key, row.number, row.duration_s = title.key, title.number, title.duration_s
-        row.document, row.outline = dump(title), outline(title)
+        row.document, row.outline = dump(title), outline_of(title)
         if not row.named_by_hand:
             row.name = shown(names[title.number])[:220]
         if not row.role_by_hand:

@@ -28,7 +28,7 @@ def add_source(path: str, *, drive: int | None = None, only_new: bool = False) -
     """
     resolved = inside(path)
     if not is_there(resolved):
-        raise SourceError(f"There is nothing at {shown(resolved.name)}.", advice="Choose it again.")
+        raise SourceError("There is nothing at {name}.", name=shown(resolved.name), advice="Choose it again.")
     defaults = {"name": display_name(shown(resolved.stem))[:200], "drive": drive}
     source, new = Source.objects.get_or_create(path=path_text(str(resolved)), defaults=defaults)
     if not new and only_new:
@@ -83,7 +83,8 @@ def find_again(source: Source) -> None:
         found = _by_name(path.name)
         if found is None:
             raise SourceMissing(
-                f"Nothing called {shown(path.name)} is in the media folders.",
+                "Nothing called {name} is in the media folders.",
+                name=shown(path.name),
                 advice="Add it from its new place; what was set by hand comes back with it.",
             )
         Source.objects.filter(path=path_text(str(found))).exclude(pk=source.pk).delete()

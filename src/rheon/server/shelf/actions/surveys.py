@@ -1,4 +1,4 @@
-"""Having titles looked at in the background: borders, cadence, loudness, forced lines."""
+"""Having titles looked at in the background: borders, interlacing, loudness, forced lines."""
 
 from __future__ import annotations
 

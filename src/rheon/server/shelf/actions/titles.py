@@ -33,7 +33,7 @@ def rename_title(title: Title, name: str) -> None:
 def name_chapter(title: Title, number: int, name: str) -> None:
     """Name a chapter. Raises ``NoSuchTitle`` where there is no such chapter."""
     if not 1 <= number <= len(load(CoreTitle, title.document).chapters):
-        raise NoSuchTitle(f"There is no chapter {number}.", advice="Load the page again.")
+        raise NoSuchTitle("There is no chapter {number}.", number=number, advice="Load the page again.")
     names = {key: value for key, value in title.chapter_names.items() if key != str(number)}
     title.chapter_names = {**names, str(number): name.strip()[:200]} if name.strip() else names
     _save(title, "chapter_names")
@@ -43,7 +43,7 @@ def set_angle(title: Title, angle: int) -> None:
     """Choose the angle that is shown and converted. Raises ``NoSuchTitle``."""
     angles = load(CoreTitle, title.document).angles
     if not 1 <= angle <= angles:
-        raise NoSuchTitle(f"This title has no angle {angle}.", advice=f"It has {angles}.")
+        raise NoSuchTitle("This title has no angle {angle}.", angle=angle, advice="It has {angles}.", angles=angles)
     title.angle = angle
     _save(title, "angle")
 
@@ -57,8 +57,11 @@ def cut_by_chapters(title: Title, ranges: Sequence[tuple[int, int]]) -> None:
     for chapters in wanted:
         if not 1 <= chapters.first <= chapters.last <= len(core.chapters):
             raise NoSuchTitle(
-                f"There are no chapters {chapters.first} to {chapters.last}.",
-                advice=f"The title has {len(core.chapters)}.",
+                "There are no chapters {first} to {last}.",
+                first=chapters.first,
+                last=chapters.last,
+                advice="The title has {count}.",
+                count=len(core.chapters),
             )
     with transaction.atomic():
         Part.objects.filter(source=title.source, title_key=title.key).delete()

@@ -10,15 +10,15 @@ from typing import Any
 from django.db import transaction
 from django.db.models import Max
 
+from rheon.core.descriptions import settings_text
 from rheon.core.errors import PlanError
 from rheon.core.media import mark_of
 from rheon.core.media.documents import dump
 from rheon.core.planning import Plan, PlanRequest, plan
-from rheon.server.bench.planning import request_for, stored_setting
-from rheon.server.bench.queries import settings_text
+from rheon.server.bench.actions.targets import mark_used
+from rheon.server.bench.models import Recipient, Target
+from rheon.server.bench.planning import request_for, stored_override
 from rheon.server.home.queries import output_folders
-from rheon.server.household.actions.devices import mark_used
-from rheon.server.household.models import Column, Device
 from rheon.server.shelf.models import Source, SourceState, Title
 
 from ..models import Job, JobKind
@@ -29,30 +29,32 @@ DISCS = ("dvd", "bluray")
 COPY_BYTES_PER_S = 60e6
 
 
-def add_jobs(cells: Sequence[tuple[Title, Device]]) -> list[Job]:
+def add_jobs(cells: Sequence[tuple[Title, Target]]) -> list[Job]:
     """Queue the cells that something is to be made for. Raises ``PlanError`` where that is none of them."""
-    groups: dict[tuple[int, str], tuple[Title, PlanRequest, Plan, list[Device]]] = {}
-    for title, device in cells:
-        request = request_for(title, device, stored_setting(title.pk, device.pk))
+    groups: dict[tuple[int, str], tuple[Title, PlanRequest, Plan, list[Recipient]]] = {}
+    for title, target in cells:
+        request = request_for(title, target, stored_override(title.pk, target.pk))
         made = plan(request)
         if made.settings is None:
             continue
         key = (title.pk, mark_of(made.settings))
         known = groups.setdefault(key, (title, request, made, []))[3]
-        known += [served for served in device.served() if served not in known]
+        known += [recipient for recipient in target.recipients if recipient not in known]
     if not groups:
         raise PlanError("Nothing has to be made for this: it plays as it is, or can't be made.", advice="")
     with transaction.atomic():
-        mark_used([device.pk for _, device in cells])
+        mark_used([target for _, target in cells])
         return [_add(*group) for group in groups.values()]
 
 
 def add_copy(source: Source) -> Job:
     """Queue a faithful copy of a whole disc. Raises ``PlanError`` where the source is no disc, or is scrambled."""
     if source.kind not in DISCS or source.state != SourceState.READY:
-        raise PlanError(f"{source.name} is no disc that was read.", advice="Choose a disc folder or an image.")
+        raise PlanError(
+            "{source} is no disc that was read.", source=source.name, advice="Choose a disc folder or an image."
+        )
     if any(problem["code"] == "scrambled" for problem in source.problems):
-        raise PlanError(f"{source.name} is scrambled, and Rheon stops there.", advice="")
+        raise PlanError("{source} is scrambled, and Rheon stops there.", source=source.name, advice="")
     seconds = source.size_bytes / COPY_BYTES_PER_S
     expected = {
         "size_bytes": source.size_bytes,
@@ -73,23 +75,23 @@ def add_copy(source: Source) -> Job:
         )
 
 
-def _add(title: Title, request: PlanRequest, made: Plan, devices: list[Device]) -> Job:
-    profiles = tuple(dict.fromkeys(profile for device in devices for profile in device.core_profiles()))
+def _add(title: Title, request: PlanRequest, made: Plan, served: list[Recipient]) -> Job:
+    profiles = tuple(dict.fromkeys(recipient.named for recipient in served))
     assert made.settings
     faithful = any(profile.faithful for profile in profiles)
     return _queue(
         kind=JobKind.COPY_TITLE if faithful else JobKind.CONVERT,
         title=title,
         title_name=title.name,
-        device_names=[device.name for device in devices],
-        device_ids=[device.pk for device in devices if device.column == Column.DEVICE],
+        device_names=[recipient.name for recipient in served],
+        device_ids=[recipient.device_id for recipient in served if recipient.device_id is not None],
         summary=settings_text(made.settings)[:300],
         title_document=dump(title.core_title()),
         plan_document=dump(made),
         duration_s=title.duration_s,
         expected=expected_of(made),
         request_document=dump(replace(request, devices=profiles)),
-        device_documents=[device.profile for device in devices],
+        device_documents=[recipient.profile.model_dump(mode="json") for recipient in served],
     )
 
 

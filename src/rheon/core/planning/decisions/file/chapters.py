@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ....catalogue import say
 from ....formats import CONTAINERS
 from ....media import Reason
 from ..decision import Case, DecisionKind, Shown
@@ -17,9 +18,11 @@ def _show(case: Case) -> Shown | None:
     kept = bool(count and case.made.chapters)
     return Shown(
         value=KEEP if case.made.chapters else DROP,
-        text=str(count) if kept else "none",
+        text=str(count) if kept else say("none"),
         reason=Reason(code=code if count else "no_chapters_in_title", values={"container": holds.label}),
-        choices=(Choice(value=KEEP, text="kept"), Choice(value=DROP, text="none")) if count and holds.chapters else (),
+        choices=(Choice(value=KEEP, text=say("kept")), Choice(value=DROP, text=say("none")))
+        if count and holds.chapters
+        else (),
     )
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from ....catalogue import say
 from ....formats import CONTAINERS
 from ..decision import Case, DecisionKind, Shown
 from ..form import Choice, Special, Unreadable
@@ -20,9 +21,9 @@ class ContainerPin:
 def read(said: str) -> ContainerPin:
     container, _, extension = said.partition(":")
     if container not in CONTAINERS:
-        raise Unreadable(f"“{said}” is no container; it can be {', '.join(CONTAINERS)}.")
+        raise Unreadable("“{said}” is no container; it can be {known}.", said=said, known=", ".join(CONTAINERS))
     if extension and not (extension.isalnum() and len(extension) <= 4):
-        raise Unreadable(f"“{extension}” is no file extension.")
+        raise Unreadable("“{extension}” is no file extension.", extension=extension)
     return ContainerPin(container, extension or None)
 
 
@@ -30,7 +31,7 @@ def _show(case: Case) -> Shown | None:
     holds = CONTAINERS[case.made.container]
     return Shown(
         value=holds.name,
-        text=f"{holds.label}, index in front" if holds.name == "mp4" else holds.label,
+        text=say("{label}, index in front", label=holds.label) if holds.name == "mp4" else holds.label,
         reason=case.reasons[CONTAINER.key],
         choices=tuple(Choice(value=name, text=CONTAINERS[name].label) for name in case.offers[CONTAINER.key]),
     )

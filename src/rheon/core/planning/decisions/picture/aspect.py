@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ....catalogue import say
 from ....media import Reason, VideoSettings, VideoStream
 from ..decision import AUTOMATIC, Case, DecisionKind, Shown
 from ..form import Choice, Ratio
@@ -17,7 +18,7 @@ def _show(case: Case, source: VideoStream, made: VideoSettings) -> Shown:
         text=shown_aspect(made),
         reason=Reason(code="aspect_of_source"),
         fine=True,
-        choices=(Choice(value=AUTOMATIC, text="as on the source"), *(Choice(value=a, text=a) for a in ASPECTS)),
+        choices=(Choice(value=AUTOMATIC, text=say("as on the source")), *(Choice(value=a, text=a) for a in ASPECTS)),
     )
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ....catalogue import say
 from ....formats import PLAYED_MOST, VIDEO_CODECS, codec_name
 from ....media import Reason, VideoSettings, VideoStream
 from ..decision import Case, DecisionKind, Shown
@@ -16,7 +17,7 @@ def profile_name(codec: str, profile: str | None) -> str:
 
 
 def _copied(case: Case, video: VideoSettings) -> Shown:
-    text = f"{codec_name(video.codec)}, copied"
+    text = say("{codec}, copied", codec=codec_name(video.codec))
     others = (Choice(value=name, text=codec_name(name)) for name in PLAYED_MOST)
     return Shown(
         value=COPY,

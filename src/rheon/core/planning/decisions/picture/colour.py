@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ....catalogue import say
 from ....formats import VIDEO_CODECS
 from ....media import Colour, VideoSettings, VideoStream
 from ..decision import Case, DecisionKind, Shown
@@ -22,10 +23,11 @@ def _show(case: Case, source: VideoStream, made: VideoSettings) -> Shown | None:
     if made.colour is None:
         return None
     found = family(made.colour)
-    written = "" if VIDEO_CODECS[made.codec].names_colour else ", not written"
+    limited = say("{colour}, limited range", colour=NAMES[found])
+    written = VIDEO_CODECS[made.codec].names_colour
     return Shown(
         value=found,
-        text=f"{NAMES[found]}, limited range{written}",
+        text=limited if written else say("{colour}, not written", colour=limited),
         reason=case.reasons[COLOUR.key],
         fine=True,
         choices=tuple(Choice(value=name, text=NAMES[name]) for name in CHOICES),

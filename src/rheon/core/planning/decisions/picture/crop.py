@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import re
 
+from ....catalogue import say
 from ....media import Borders, VideoSettings, VideoStream
+from ....wording import sides_text
 from ..decision import AUTOMATIC, Case, DecisionKind, Shown
 from ..form import Choice, Special, Unreadable
 from .common import of_encoded
@@ -17,16 +19,14 @@ def read(said: str) -> Borders:
     if said == NONE:
         return Borders()
     if not re.fullmatch(r"\d{1,4}(,\d{1,4}){3}", said):
-        raise Unreadable(f"“{said}” is no crop: say lines above, below, left and right, as in 60,60,0,0.")
+        raise Unreadable("“{said}” is no crop: say lines above, below, left and right, as in 60,60,0,0.", said=said)
     top, bottom, left, right = (int(part) // 2 * 2 for part in said.split(","))
     return Borders(top=top, bottom=bottom, left=left, right=right)
 
 
 def crop_text(cut: Borders) -> str:
     """``60 above, 60 below``; ``nothing``."""
-    sides = ((cut.top, "above"), (cut.bottom, "below"), (cut.left, "left"), (cut.right, "right"))
-    said = [f"{count} {side}" for count, side in sides if count]
-    return ", ".join(said) if said else "nothing"
+    return sides_text(cut.top, cut.bottom, cut.left, cut.right) or say("nothing")
 
 
 def _value(cut: Borders) -> str:
@@ -35,7 +35,7 @@ def _value(cut: Borders) -> str:
 
 @of_encoded
 def _show(case: Case, source: VideoStream, made: VideoSettings) -> Shown:
-    choices = [Choice(value=AUTOMATIC, text="as proposed"), Choice(value=NONE, text="nothing")]
+    choices = [Choice(value=AUTOMATIC, text=say("as proposed")), Choice(value=NONE, text=say("nothing"))]
     if source.borders is not None and source.borders.any:
         choices.insert(1, Choice(value=_value(source.borders), text=crop_text(source.borders)))
     return Shown(

@@ -2,12 +2,17 @@
 
 from __future__ import annotations
 
+from ....catalogue import later, say
 from ....media import Fields, Reason, VideoSettings, VideoStream
 from ..decision import Case, DecisionKind, Shown
 from ..form import Choice, OneOf
 from .common import of_encoded
 
-METHODS = {"bwdif": "bwdif, motion adaptive", "yadif": "yadif, quicker", "w3fdif": "w3fdif, steadier"}
+METHODS = {
+    "bwdif": later("bwdif, motion adaptive"),
+    "yadif": later("yadif, quicker"),
+    "w3fdif": later("w3fdif, steadier"),
+}
 USUAL = "bwdif"
 
 
@@ -18,10 +23,10 @@ def _show(case: Case, source: VideoStream, made: VideoSettings) -> Shown | None:
     chosen = made.deinterlacer
     return Shown(
         value=chosen,
-        text=METHODS[chosen],
+        text=say(METHODS[chosen]),
         reason=Reason(code="best_deinterlacer"),
         fine=True,
-        choices=tuple(Choice(value=name, text=text) for name, text in METHODS.items()),
+        choices=tuple(Choice(value=name, text=say(text)) for name, text in METHODS.items()),
     )
 
 

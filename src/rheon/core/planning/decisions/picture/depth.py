@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ....catalogue import say
 from ....formats import video_encoder
 from ....media import VideoSettings, VideoStream
 from ..decision import Case, DecisionKind, Shown
@@ -16,10 +17,10 @@ def _show(case: Case, source: VideoStream, made: VideoSettings) -> Shown:
     able = (EIGHT, TEN) if video_encoder(made.codec, made.encoder).ten_bit_profile else (EIGHT,)
     return Shown(
         value=str(made.bit_depth),
-        text=f"{made.bit_depth} bits",
+        text=say("{depth} bits", depth=made.bit_depth),
         reason=case.reasons[DEPTH.key],
         fine=True,
-        choices=tuple(Choice(value=str(depth), text=f"{depth} bits") for depth in able),
+        choices=tuple(Choice(value=str(depth), text=say("{depth} bits", depth=depth)) for depth in able),
     )
 
 

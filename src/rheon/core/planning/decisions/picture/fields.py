@@ -2,16 +2,17 @@
 
 from __future__ import annotations
 
+from ....catalogue import later, say
 from ....media import Fields, VideoSettings, VideoStream
 from ..decision import Case, DecisionKind, Shown
 from ..form import Choice, Enumerated
 from .common import of_encoded
 
 TEXTS = {
-    Fields.LEAVE: "left as they are",
-    Fields.JOIN: "joined in pairs",
-    Fields.DOUBLE: "a frame of each",
-    Fields.RESTORE: "film restored",
+    Fields.LEAVE: later("left as they are"),
+    Fields.JOIN: later("joined in pairs"),
+    Fields.DOUBLE: later("a frame of each"),
+    Fields.RESTORE: later("film restored"),
 }
 
 
@@ -20,10 +21,10 @@ def _show(case: Case, source: VideoStream, made: VideoSettings) -> Shown:
     whole = made.fields is Fields.LEAVE and not made.combed
     return Shown(
         value=made.fields.value,
-        text="none, whole frames" if whole else TEXTS[made.fields],
+        text=say("none, whole frames") if whole else say(TEXTS[made.fields]),
         reason=case.reasons[FIELDS.key],
         fine=whole,
-        choices=tuple(Choice(value=item.value, text=TEXTS[item]) for item in Fields),
+        choices=tuple(Choice(value=item.value, text=say(TEXTS[item])) for item in Fields),
     )
 
 

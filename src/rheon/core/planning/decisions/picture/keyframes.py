@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from fractions import Fraction
 
+from ....catalogue import say
 from ....media import Reason, VideoSettings, VideoStream
 from ..decision import Case, DecisionKind, Shown
 from ..form import Number
@@ -15,7 +16,7 @@ def _show(case: Case, source: VideoStream, made: VideoSettings) -> Shown:
     seconds = float(Fraction(made.keyframe_frames) / made.frame_rate)
     return Shown(
         value=f"{seconds:.1f}",
-        text=f"every {made.keyframe_frames} frames ({seconds:.1f} s)",
+        text=say("every {count} frames ({seconds:.1f} s)", count=made.keyframe_frames, seconds=seconds),
         reason=Reason(code="usual_keyframes"),
         fine=True,
         ranges=KEYFRAMES.form.ranges,

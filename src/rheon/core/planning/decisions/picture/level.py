@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ....catalogue import say
 from ....formats import levels_of
 from ....media import Reason, VideoSettings, VideoStream
 from ..decision import Case, DecisionKind, Shown
@@ -14,7 +15,7 @@ def _show(case: Case, source: VideoStream, made: VideoSettings) -> Shown:
     known = levels_of(made.codec, made.profile)
     return Shown(
         value=made.level or "none",
-        text=made.level or "none",
+        text=made.level or say("none"),
         reason=case.reasons[LEVEL.key] if known else Reason(code="no_levels"),
         fine=True,
         # where there are none, that is the reason, whatever was said

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ....catalogue import say
 from ....formats import video_encoder
 from ....media import Reason, VideoSettings, VideoStream
 from ..decision import Case, DecisionKind, Shown
@@ -17,10 +18,13 @@ def _show(case: Case, source: VideoStream, made: VideoSettings) -> Shown:
     twice = made.passes == TWO
     return Shown(
         value=str(made.passes),
-        text="two" if twice else "one",
+        text=say("two") if twice else say("one"),
         reason=Reason(code="two_passes" if twice else "one_pass"),
         fine=True,
-        choices=(Choice(value=str(ONE), text="one"), *((Choice(value=str(TWO), text="two"),) if able else ())),
+        choices=(
+            Choice(value=str(ONE), text=say("one")),
+            *((Choice(value=str(TWO), text=say("two")),) if able else ()),
+        ),
     )
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ....catalogue import say
 from ....media import Reason, VideoSettings, VideoStream
 from ..decision import Case, DecisionKind, Shown
 from ..form import Choice, OneOf
@@ -16,10 +17,10 @@ def _show(case: Case, source: VideoStream, made: VideoSettings) -> Shown:
     square = shape == 1
     return Shown(
         value=SQUARE if square else STORED,
-        text="square" if square else f"{shape.numerator}:{shape.denominator}",
+        text=say("square") if square else f"{shape.numerator}:{shape.denominator}",
         reason=Reason(code="pixels_square" if square else "pixels_stored"),
         fine=True,
-        choices=(Choice(value=SQUARE, text="square"), Choice(value=STORED, text="as stored")),
+        choices=(Choice(value=SQUARE, text=say("square")), Choice(value=STORED, text=say("as stored"))),
     )
 
 

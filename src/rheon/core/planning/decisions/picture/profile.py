@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ....catalogue import say
 from ....formats import video_encoder
 from ....media import VideoSettings, VideoStream
 from ..decision import Case, DecisionKind, Shown
@@ -15,7 +16,7 @@ def _show(case: Case, source: VideoStream, made: VideoSettings) -> Shown:
     known = video_encoder(made.codec, made.encoder).written_profiles
     return Shown(
         value=made.profile or "none",
-        text=profile_name(made.codec, made.profile) or "none",
+        text=profile_name(made.codec, made.profile) or say("none"),
         reason=case.reasons[PROFILE.key],
         fine=True,
         choices=tuple(Choice(value=name, text=profile_name(made.codec, name)) for name in known),

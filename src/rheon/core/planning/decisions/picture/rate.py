@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from ....catalogue import say
 from ....formats import video_encoder
 from ....media import Reason, VideoSettings, VideoStream
 from ..decision import Case, DecisionKind, Shown
@@ -26,7 +27,7 @@ class RatePin:
 def read(said: str) -> RatePin:
     mode, _, value = said.partition(":")
     if mode not in (QUALITY, AVERAGE, SIZE) or not value.isdecimal() or len(value) > 9:
-        raise Unreadable(f"“{said}” is no rate: say quality:21, average:1500 (kb/s) or size:700 (MB).")
+        raise Unreadable("“{said}” is no rate: say quality:21, average:1500 (kb/s) or size:700 (MB).", said=said)
     check(RatePin(mode, int(value)), BOUNDS.get(mode))
     return RatePin(mode, int(value))
 
@@ -34,7 +35,13 @@ def read(said: str) -> RatePin:
 def check(pin: RatePin, bounds: tuple[int, int] | None) -> None:
     """Raises ``Unreadable`` where the value is out of the bounds."""
     if bounds is not None and not bounds[0] <= pin.value <= bounds[1]:
-        raise Unreadable(f"The {pin.mode} is {pin.value}; it can be {bounds[0]} to {bounds[1]}.")
+        raise Unreadable(
+            "The {mode} is {value}; it can be {low} to {high}.",
+            mode=pin.mode,
+            value=pin.value,
+            low=bounds[0],
+            high=bounds[1],
+        )
 
 
 @of_encoded
@@ -46,12 +53,12 @@ def _show(case: Case, source: VideoStream, made: VideoSettings) -> Shown:
         "peak_bps": made.peak_bps,
         "buffer_bits": made.buffer_bits,
     }
-    text = f"constant quality {made.quality}"
+    text = say("constant quality {quality}", quality=made.quality)
     if made.quality is None:
-        text = f"{(made.bitrate_bps or 0) / 1000:.0f} kb/s on average"
+        text = say("{kbps:.0f} kb/s on average", kbps=(made.bitrate_bps or 0) / 1000)
     code = "rate_by_hand" if pin else "balance_rate"
     if pin is not None and pin.mode == SIZE:
-        text, code = f"{text}, for {pin.value} MB", "rate_for_size"
+        text, code = say("{rate}, for {size} MB", rate=text, size=pin.value), "rate_for_size"
     encoder = video_encoder(made.codec, made.encoder)
     scale = Range(low=encoder.scale[0], high=encoder.scale[1], unit="quality", before=f"{QUALITY}:")
     chosen = f"{QUALITY}:{made.quality}" if made.quality is not None else f"{AVERAGE}:{kbps}"

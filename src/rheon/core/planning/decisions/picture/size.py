@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 
+from ....catalogue import say
 from ....media import Reason, VideoSettings, VideoStream
 from ..decision import Case, DecisionKind, Shown
 from ..form import Choice, Range, Special, Unreadable
@@ -29,10 +30,12 @@ def even(side: int) -> int:
 
 def read(said: str) -> SizePin:
     if not (match := re.fullmatch(r"(?:(\d{1,5})[x×])?(\d{1,5})", said)):
-        raise Unreadable(f"“{said}” is no size: say lines, as in 480, or 854x480.")
+        raise Unreadable("“{said}” is no size: say lines, as in 480, or 854x480.", said=said)
     width, height = (even(int(match[1])) if match[1] else None), even(int(match[2]))
     if not SMALLEST_SIDE <= height <= LARGEST_SIDE or (width or SMALLEST_SIDE) > LARGEST_SIDE:
-        raise Unreadable(f"{said} is out of what can be made ({SMALLEST_SIDE} to {LARGEST_SIDE}).")
+        raise Unreadable(
+            "{said} is out of what can be made ({low} to {high}).", said=said, low=SMALLEST_SIDE, high=LARGEST_SIDE
+        )
     return SizePin(width, height)
 
 
@@ -47,14 +50,15 @@ def _copied(case: Case, video: VideoSettings) -> Shown:
 
 @of_encoded
 def _made(case: Case, source: VideoStream, made: VideoSettings) -> Shown:
-    shape = "" if made.sample_aspect == 1 else f", shown {shown_aspect(made)}"
+    size = f"{made.width} × {made.height}"
+    square = made.sample_aspect == 1
     lines = [line for line in USUAL_LINES if line < source.height]
     return Shown(
         value=str(made.height),
-        text=f"{made.width} × {made.height}{shape}",
+        text=size if square else say("{size}, shown {aspect}", size=size, aspect=shown_aspect(made)),
         reason=case.reasons[SIZE.key],
         choices=tuple(
-            Choice(value=str(line), text=f"{line} lines")
+            Choice(value=str(line), text=say("{count} lines", count=line))
             for line in dict.fromkeys([source.height, *lines, made.height])
         ),
         ranges=(LINES,),

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ....catalogue import say
 from ....formats import AUDIO_CODECS
 from ....media import AudioSettings
 from ..decision import Case, DecisionKind, Shown
@@ -16,7 +17,7 @@ def _show(case: Case) -> Shown | None:
     kbps = round((made.bitrate_bps or 0) / 1000)
     return Shown(
         value=str(kbps),
-        text=f"{kbps} kb/s" if kbps else "as it comes",
+        text=f"{kbps} kb/s" if kbps else say("as it comes"),
         reason=measured(made),
         fine=True,
         ranges=() if _takes_what_it_takes(made) else BITRATE.form.ranges,

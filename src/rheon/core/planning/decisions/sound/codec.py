@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ....catalogue import say
 from ....formats import SOUND_PREFERRED, channels_text, codec_name
 from ....media import Action, AudioSettings
 from ..decision import Case, DecisionKind, Shown
@@ -14,8 +15,12 @@ COPY = "copy"
 def _text(made: AudioSettings) -> str:
     name = f"{codec_name(made.codec)} {channels_text(made.channels)}"
     if made.action is Action.COPY:
-        return f"{name}, copied"
-    return f"{name}, {made.bitrate_bps / 1000:.0f} kb/s" if made.bitrate_bps else f"{name}, lossless"
+        return say("{codec}, copied", codec=name)
+    return (
+        say("{codec}, {kbps:.0f} kb/s", codec=name, kbps=made.bitrate_bps / 1000)
+        if made.bitrate_bps
+        else say("{codec}, lossless", codec=name)
+    )
 
 
 def _show(case: Case) -> Shown | None:
@@ -29,7 +34,7 @@ def _show(case: Case) -> Shown | None:
         text=_text(made),
         reason=case.reasons[SOUND_CODEC.key],
         choices=(
-            Choice(value=COPY, text=f"{codec_name(track.codec)}, copied"),
+            Choice(value=COPY, text=say("{codec}, copied", codec=codec_name(track.codec))),
             *(Choice(value=codec, text=codec_name(codec)) for codec in codecs),
         ),
     )

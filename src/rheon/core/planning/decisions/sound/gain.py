@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ....catalogue import say
 from ....media import AudioStream, Reason
 from ..decision import AUTOMATIC, Case, DecisionKind, Shown
 from ..form import Choice, Number, Special
@@ -41,13 +42,13 @@ def _show(case: Case) -> Shown | None:
     if listened:
         values: dict[str, object] = {"lufs": track.loudness_lufs, "gain": even_gain(track)}
         reason = Reason(code="quiet_track" if quiet else "usual_loudness", values=values)
-    even = (Choice(value=EVEN, text="to a usual loudness"),) if listened else ()
+    even = (Choice(value=EVEN, text=say("to a usual loudness")),) if listened else ()
     return Shown(
         value=case.pins.said.get(GAIN.key, "0"),
-        text=f"{made.gain_db:+.1f} dB" if made.gain_db else "as it is",
+        text=f"{made.gain_db:+.1f} dB" if made.gain_db else say("as it is"),
         reason=reason,
         fine=not quiet,
-        choices=(Choice(value=AUTOMATIC, text="as it is"), *even),
+        choices=(Choice(value=AUTOMATIC, text=say("as it is")), *even),
         ranges=GAIN.form.ranges,
     )
 

@@ -4,25 +4,26 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from ....catalogue import say
 from ....devices.tracks import language_rank
 from ....media import AudioStream, Reason, Title, language_name
-from ..carrying import carried_tracks
 from ..decision import Case, DecisionKind, Shown
 from ..form import Choice, Tracks
+from ..transfer import transferred_tracks
 from .common import every, track_text
 
 NONE = "none"
 
 
-def _carried(places: tuple[int, ...], source: Title, target: Title) -> tuple[str, tuple[str, ...]]:
-    return carried_tracks(places, source.audio, target.audio)
+def _transferred(places: tuple[int, ...], source: Title, target: Title) -> tuple[str, tuple[str, ...]]:
+    return transferred_tracks(places, source.audio, target.audio)
 
 
 def _show(case: Case) -> Shown | None:
     tracks = [case.title.audio[sound.track] for sound in case.made.audio]
     choices = _choices(case.title.audio)
     if not tracks:
-        return Shown(value=NONE, text="no sound", reason=Reason(code="no_sound_in_title"), choices=choices)
+        return Shown(value=NONE, text=say("no sound"), reason=Reason(code="no_sound_in_title"), choices=choices)
     value = ",".join(str(track.index) for track in tracks)
     text = " + ".join(map(track_text, tracks))
     if value not in [choice.value for choice in choices]:
@@ -40,8 +41,12 @@ def _reason(case: Case, track: AudioStream) -> Reason:
 
 def _choices(tracks: Sequence[AudioStream]) -> tuple[Choice, ...]:
     listed = tuple(Choice(value=str(track.index), text=track_text(track)) for track in tracks)
-    both = (Choice(value=every(tracks), text=f"all {len(tracks)}, the first plays"),) if len(tracks) > 1 else ()
-    return (*listed, *both, Choice(value=NONE, text="no sound"))
+    both = (
+        (Choice(value=every(tracks), text=say("all {count}, the first plays", count=len(tracks))),)
+        if len(tracks) > 1
+        else ()
+    )
+    return (*listed, *both, Choice(value=NONE, text=say("no sound")))
 
 
 TRACK = DecisionKind(
@@ -50,5 +55,5 @@ TRACK = DecisionKind(
     help="Tracks of sound, counted from 0; the first is the one that plays.",
     form=Tracks("audio"),
     show=_show,
-    carried=_carried,
+    transferred=_transferred,
 )

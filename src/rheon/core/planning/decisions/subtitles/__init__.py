@@ -4,6 +4,6 @@ from .form import FORM
 from .lines import LINES
 from .tracks import SUBTITLES
 
-WORDS = (SUBTITLES, FORM, LINES)
+OF_SUBTITLES = (SUBTITLES, FORM, LINES)
 
-__all__ = ["FORM", "LINES", "SUBTITLES", "WORDS"]
+__all__ = ["FORM", "LINES", "OF_SUBTITLES", "SUBTITLES"]

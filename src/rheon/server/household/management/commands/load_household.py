@@ -11,8 +11,9 @@ from django.core.management import BaseCommand
 
 from rheon.server.home.actions.setting_up import mark_set_up
 from rheon.server.household.actions.devices import add_device, add_own_device, change_device
-from rheon.server.household.actions.people import add_member, change_member, set_languages
+from rheon.server.household.actions.people import add_member, change_household, change_member
 from rheon.server.household.models import Device
+from rheon.server.household.requests import DeviceChange, HouseholdChange, MemberChange
 
 
 class Command(BaseCommand):
@@ -26,16 +27,17 @@ class Command(BaseCommand):
             return
         mark_set_up()
         household = json.loads(options["file"].read_text(encoding="utf-8"))
-        set_languages(household["languages"])
+        change_household(HouseholdChange(languages=household["languages"]))
         members = {}
         for entry in household.get("members", []):
             member = add_member(entry["name"])
-            members[entry["name"]] = change_member(member, entry.get("wishes", {}))
+            members[entry["name"]] = change_member(member, MemberChange(**entry.get("wishes", {})))
         for entry in household["devices"]:
             device = _added(entry, options["file"].parent)
             whose = members.get(entry.get("member"))
-            changes = {"free_bytes": entry["free_bytes"]} if "free_bytes" in entry else {}
-            change_device(device, {**changes, **({"member_id": whose.pk} if whose else {})})
+            change_device(
+                device, DeviceChange(free_bytes=entry.get("free_bytes"), member_id=whose.pk if whose else None)
+            )
 
 
 def _added(entry: dict[str, Any], folder: Path) -> Device:

@@ -1,0 +1,211 @@
+"""Speed, from one run on one machine: ``make bench``. Prints figures; asserts nothing."""
+
+from __future__ import annotations
+
+import functools
+import itertools
+import os
+import shutil
+import statistics
+import subprocess
+import sys
+import tempfile
+import time
+from collections.abc import Callable
+from dataclasses import replace
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parents[1]
+MEDIA = ROOT / "demo-data" / "media"
+os.environ["RHEON_STATE"] = tempfile.mkdtemp(prefix="rheon-bench-")
+os.environ.setdefault("DJANGO_SETTINGS_MODULE", "rheon.server.config.settings")
+sys.path.insert(0, str(ROOT / "src"))
+
+import crossing  # noqa: E402
+import django  # noqa: E402
+from django.core.management import call_command  # noqa: E402
+
+from rheon.core.analysis import SnippetRequest, make_snippet, survey_title  # noqa: E402
+from rheon.core.commands.making import (  # noqa: E402
+    Job,
+    build_command,
+    chapters_document,
+)
+from rheon.core.devices import DeviceProfile, catalogue, judge_title  # noqa: E402
+from rheon.core.encoding import make_file  # noqa: E402
+from rheon.core.media import CellData, Source, Title  # noqa: E402
+from rheon.core.planning import Balance, PlanRequest, plan, share_files  # noqa: E402
+from rheon.core.sources import read_source  # noqa: E402
+from rheon.demo import scenario  # noqa: E402
+from rheon.demo.build import STEREO  # noqa: E402
+from rheon.demo.discs import PAL_QUARTER, TitleSet, author_disc, make_stream  # noqa: E402
+from rheon.demo.models import device  # noqa: E402
+
+ROUNDS = 9
+
+
+def say(what: str, figure: str, wanted: str) -> None:
+    print(f"{what:<58} {figure:>26}   wanted: {wanted}")
+
+
+def timed(work: Callable[[], object]) -> float:
+    started = time.perf_counter()
+    work()
+    return time.perf_counter() - started
+
+
+def conversion(film: Title) -> None:
+    """The same arguments through Rheon and bare, in turn, so that a busy moment hits both."""
+    request = PlanRequest(
+        title=film, devices=(device("sanderling-2"),), name="Film", languages=("en",), balance=Balance.LEAN
+    )
+    settings = plan(request).settings
+    assert settings
+    assert isinstance(film.data, CellData)
+    pieces = film.data.extents
+    through, bare = [], []
+    with tempfile.TemporaryDirectory() as name:
+        folder = Path(name)
+        (folder / "chapters.txt").write_text(chapters_document(film.chapters, film.duration_s))
+        joined = folder / "film.vob"
+        with joined.open("wb") as target:
+            for piece in pieces:
+                with Path(piece.path).open("rb") as handle:
+                    handle.seek(piece.offset_bytes)
+                    target.write(handle.read(piece.length_bytes))
+        argv = build_command(Job(title=film, settings=settings, target=str(folder / "bare")))
+
+        def run_bare() -> None:
+            with joined.open("rb") as handle:
+                subprocess.run(argv, stdin=handle, stdout=subprocess.DEVNULL, cwd=folder, check=True)
+
+        for _ in range(ROUNDS):
+            bare.append(timed(run_bare))
+            through.append(timed(lambda: make_file(film, settings, folder / ".rheon-bench.part")))
+    # a shared machine only ever adds time, so the best round of each is nearest to the truth
+    figures = f"{min(through):.2f} s / {min(bare):.2f} s = {min(through) / min(bare):.3f}"
+    say(f"conversion through Rheon against bare ffmpeg (best of {ROUNDS})", figures, "at most 1.03")
+    middle = statistics.median(through) / statistics.median(bare)
+    say("the same, medians", f"{middle:.3f}", "at most 1.03")
+
+
+def scan() -> Source:
+    started = time.process_time()
+    source = read_source(MEDIA / "MARRAM_NIGHTS")
+    seconds = time.process_time() - started
+    read = f"{source.bytes_read / 1e6:.1f} of {source.size_bytes / 1e6:.1f} MB"
+    say("scan of the largest demo disc", f"{seconds:.3f} s cpu, {read}", "under 0.5 s cpu")
+    return source
+
+
+def scans() -> None:
+    """What each source of the demo costs to scan, and a disc with forty titles."""
+    for path in sorted(path for path in MEDIA.iterdir() if not path.name.startswith(".")):
+        started = time.process_time()
+        source = read_source(path)
+        seconds = time.process_time() - started
+        read = f"{source.bytes_read / 1e6:.2f} of {source.size_bytes / 1e6:.1f} MB"
+        say(f"scan of {path.name}, {len(source.titles)} titles", f"{seconds:.3f} s cpu, {read}", "-")
+    with tempfile.TemporaryDirectory() as name:
+        work = Path(name)
+        programme = replace(scenario.KEEPERS[0], scene_s=4)
+        stream = make_stream(programme, PAL_QUARTER, STEREO, work)
+        copies = [Path(shutil.copy(stream, work / f"title{n:02}.mpg")) for n in range(40)]
+        author_disc(
+            [TitleSet(standard=PAL_QUARTER, tracks=STEREO, subtitles=(), titles=[[copy] for copy in copies])],
+            work / "FORTY",
+        )
+        started = time.process_time()
+        source = read_source(work / "FORTY")
+        seconds = time.process_time() - started
+        assert len(source.titles) == 40
+        read = f"{seconds:.3f} s cpu, {source.bytes_read / 1e6:.1f} of {source.size_bytes / 1e6:.1f} MB"
+        say("scan of a disc with 40 titles", read, "under 2 s cpu")
+
+
+def looks(film: Title) -> None:
+    """Looking at a title, and having a few seconds of it to play."""
+    say(
+        "looking at the film (borders, fields, sound, subtitles)",
+        f"{timed(lambda: survey_title(film)):.2f} s",
+        "few s",
+    )
+    for path, number in ((MEDIA / "MARRAM_NIGHTS", 1), (MEDIA / "HERON_REACH", 2)):
+        title = next(title for title in read_source(path).titles if title.number == number)
+        times = []
+        for at_s in (3, 11, 17):
+            with tempfile.TemporaryDirectory() as name:
+                work, target = Path(name) / "work", Path(name) / "snippet.mp4"
+                work.mkdir()
+                request = SnippetRequest(title=title, from_s=at_s, audio=0, subtitle=0)
+                times.append(timed(functools.partial(make_snippet, request, target, work)))
+        say(f"a snippet of {path.name} (median of 3)", f"{statistics.median(times):.2f} s", "under 2 s")
+
+
+def verdicts(titles: list[Title]) -> None:
+    profiles = list(catalogue().values())
+    many: list[DeviceProfile] = [
+        profile.model_copy(update={"id": f"{profile.id}-{n}"})
+        for n, profile in zip(range(50), itertools.cycle(profiles), strict=False)
+    ]
+    hundred = [replace(title, number=n) for n, title in zip(range(100), itertools.cycle(titles), strict=False)]
+    seconds = timed(lambda: [judge_title(title, profile, ("en",)) for title in hundred for profile in many])
+    say("verdicts for 100 titles x 50 profiles", f"{seconds:.3f} s", "under 0.3 s")
+    requests = [
+        PlanRequest(title=title, devices=(profile,), name="x", languages=("en",))
+        for title in hundred[:20]
+        for profile in profiles
+    ]
+    seconds = timed(lambda: [plan(request) for request in requests])
+    say(f"one plan (of {len(requests)})", f"{seconds / len(requests) * 1e3:.2f} ms", "-")
+    seconds = timed(lambda: [plan(request, explained=False) for request in requests])
+    say("the same without its explanations, as cells need it", f"{seconds / len(requests) * 1e3:.2f} ms", "-")
+    several = [PlanRequest(title=title, devices=tuple(profiles[:12]), name="x", languages=("en",)) for title in titles]
+    seconds = timed(lambda: [share_files(request) for request in several])
+    say("fewest files for 12 devices", f"{seconds / len(several) * 1e3:.0f} ms a title", "-")
+
+
+def shelf() -> None:
+    django.setup()
+    call_command("migrate", verbosity=0)
+    from django.test import Client  # noqa: PLC0415 - needs Django set up
+
+    from rheon.core.media.documents import dump  # noqa: PLC0415
+    from rheon.server.shelf.models import Source as Row  # noqa: PLC0415
+    from rheon.server.shelf.models import Title as TitleRow  # noqa: PLC0415
+    from rheon.server.shelf.outlines import outline_of  # noqa: PLC0415
+
+    title = read_source(MEDIA / "MARRAM_NIGHTS").titles[0]
+    for number in range(50):
+        source = Row.objects.create(path=f"/{number}", name=f"Source {number}", state="ready")
+        TitleRow.objects.bulk_create(
+            TitleRow(
+                source=source, number=n, key=str(n), name=f"Title {n}", duration_s=title.duration_s, role="extra",
+                document=dump(title), outline=outline_of(title),
+            )
+            for n in range(20)
+        )  # fmt: skip
+    client = Client(headers={"host": "127.0.0.1"})
+    assert len(client.get("/api/shelf/sources").json()) == 50
+    seconds = statistics.median(timed(lambda: client.get("/api/shelf/sources")) for _ in range(7))
+    say("JSON for a shelf of 1,000 titles (median of 7)", f"{seconds * 1e3:.0f} ms", "under 150 ms")
+
+
+def crossing_table(source: Source) -> None:
+    crossing.prepare(source)
+    crossing.server(say)
+    crossing.browser(say)
+
+
+def main() -> None:
+    disc = scan()
+    scans()
+    looks(disc.titles[0])
+    verdicts(list(disc.titles))
+    shelf()
+    crossing_table(disc)
+    conversion(disc.titles[1])
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,113 @@
+"""How frames were taken, measured from consecutive pictures: whole frames, pairs of fields, or film spread over fields.
+
+Pure. The signs: in a moving picture made of two fields neighbouring lines differ more than every second line; film
+spread over fields repeats one upper and one lower field in each five frames.
+"""
+
+from __future__ import annotations
+
+import itertools
+from collections import Counter
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..media import Scan, VideoStream
+from .findings import ScanTypeFound
+from .pictures import Luma
+
+CYCLE = 5
+MOVING = 12
+LEAST_MOVING_SHARE = 0.0003
+COMBED, CLEAN = 1.15, 1.0
+REPEATED = 0.25
+LEAST_PICTURES = 6
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Vote:
+    """What one stretch says; ``top_first`` is ``None`` where it says nothing of field order."""
+
+    scan: Scan
+    top_first: bool | None
+
+
+def find_scan_type(stretches: Sequence[Luma], flagged: VideoStream) -> ScanTypeFound:
+    """Judge stretches of consecutive pictures; where they say nothing, the stream's flags stand, less surely."""
+    votes = [vote for stretch in stretches if (vote := _vote(stretch)) is not None]
+    if not votes:
+        sure = 0.5 if flagged.scan is not Scan.UNKNOWN else 0.0
+        return ScanTypeFound(scan=flagged.scan, top_field_first=flagged.top_field_first, in_fields=False, sure=sure)
+    counts = Counter(vote.scan for vote in votes)
+    scan, count = counts.most_common(1)[0]
+    orders = Counter(vote.top_first for vote in votes if vote.top_first is not None)
+    top_first = orders.most_common(1)[0][0] if orders else flagged.top_field_first
+    share = count / len(votes)
+    sure = share * (1 - 0.5 ** len(votes))
+    if scan is flagged.scan:
+        sure = max(sure, 0.5 + sure / 2)
+    elif flagged.scan is Scan.TELECINED and scan is Scan.PROGRESSIVE:
+        # repeated by flags only: the stored pictures are whole, as they should be
+        return ScanTypeFound(scan=flagged.scan, top_field_first=bool(top_first), in_fields=False, sure=0.9)
+    return ScanTypeFound(
+        scan=scan, top_field_first=bool(top_first), in_fields=scan is Scan.TELECINED, sure=round(sure, 2)
+    )
+
+
+def _vote(stretch: Luma) -> _Vote | None:
+    """What a stretch says; ``None`` where too little moves in it."""
+    if len(stretch) < LEAST_PICTURES:
+        return None
+    pictures = stretch.astype(np.int16)
+    combed = _combing(pictures)
+    if len(combed) < LEAST_PICTURES // 2:
+        return None
+    order = _top_first(pictures)
+    share = float(np.mean(combed > COMBED))
+    if _repeats_fields(pictures) and 0.15 <= share <= 0.75:
+        return _Vote(scan=Scan.TELECINED, top_first=order)
+    if share >= 0.6:
+        return _Vote(scan=Scan.INTERLACED, top_first=order)
+    return _Vote(scan=Scan.PROGRESSIVE, top_first=None) if share <= 0.2 else None
+
+
+def _combing(pictures: np.ndarray) -> np.ndarray:
+    """For each picture in which something moves: how much rougher neighbouring lines are than every second one."""
+    found = []
+    for before, picture in itertools.pairwise(pictures):
+        moving = np.abs(picture[2:-2] - before[2:-2]) > MOVING
+        if moving.mean() < LEAST_MOVING_SHARE:
+            continue
+        near = np.abs(2 * picture[2:-2] - picture[1:-3] - picture[3:-1])[moving].mean()
+        far = np.abs(2 * picture[2:-2] - picture[:-4] - picture[4:])[moving].mean()
+        found.append((near + 1) / (far + 1))
+    return np.array(found)
+
+
+def _repeats_fields(pictures: np.ndarray) -> bool:
+    """Whether one upper and one lower field come twice in each cycle, and never both together."""
+    upper, lower = (_repeats(pictures[:, parity::2]) for parity in (0, 1))
+    if upper is None or lower is None or not upper or not lower:
+        return False
+    steady = all(len({at % CYCLE for at in found}) == 1 for found in (upper, lower))
+    return steady and upper[0] % CYCLE != lower[0] % CYCLE
+
+
+def _repeats(fields: np.ndarray) -> list[int] | None:
+    """The pictures whose field equals the one before; ``None`` where the fields hardly change at all."""
+    steps = (np.abs(np.diff(fields, axis=0)) > MOVING).mean(axis=(1, 2))
+    usual = float(np.median(steps))
+    if usual < LEAST_MOVING_SHARE:
+        return None
+    return [int(at) for at in np.flatnonzero(steps < usual * REPEATED)]
+
+
+def _top_first(pictures: np.ndarray) -> bool | None:
+    """By which neighbouring field is nearer in time: one field apart, or three."""
+    upper, lower = pictures[:, 0::2], pictures[:, 1::2]
+    lines = min(upper.shape[1], lower.shape[1])
+    low_then_up = np.abs(lower[:-1, :lines] - upper[1:, :lines]).mean()
+    up_then_low = np.abs(upper[:-1, :lines] - lower[1:, :lines]).mean()
+    apart = abs(low_then_up - up_then_low) / max(low_then_up, up_then_low, 0.01)
+    return bool(low_then_up < up_then_low) if apart > 0.02 else None

@@ -1,0 +1,13 @@
+"""Settings of the process that listens on the network: the same database, and no address but those of pairing."""
+
+from .settings import *  # noqa: F403
+
+ROOT_URLCONF = "rheon.server.household.pairing.urls"
+# whoever knows the code may come by any name of this machine
+ALLOWED_HOSTS = ["*"]
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "rheon.server.api.security.ContentSecurityPolicy",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+]
+DEBUG = False

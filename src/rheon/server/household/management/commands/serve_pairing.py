@@ -1,0 +1,51 @@
+"""``manage.py serve_pairing``: while pairing is on, listen on the network for its one page."""
+
+from __future__ import annotations
+
+import asyncio
+import contextlib
+from typing import Any
+
+import uvicorn
+from asgiref.sync import sync_to_async
+from django.conf import settings
+from django.core.asgi import get_asgi_application
+from django.core.management import BaseCommand
+
+from rheon.core.system import use_scratch
+from rheon.server.api.limits import BoundedCalls
+from rheon.server.household.actions.pairing import pairing
+
+LOOK_EVERY_S = 0.5
+
+
+class Command(BaseCommand):
+    help = "Listen for the page that asks a device, only while it is turned on."
+
+    def handle(self, *args: Any, **options: Any) -> None:
+        use_scratch(settings.RHEON_SCRATCH)
+        with contextlib.suppress(KeyboardInterrupt):
+            asyncio.run(self._watch())
+
+    async def _watch(self) -> None:
+        """Nothing listens while pairing is off."""
+        running: tuple[uvicorn.Server, asyncio.Task[None]] | None = None
+        while True:
+            wanted = await sync_to_async(lambda: pairing().is_open)()
+            if wanted and running is None:
+                server = uvicorn.Server(self._config())
+                running = server, asyncio.create_task(server.serve())
+            elif running is not None and (not wanted or running[1].done()):
+                running[0].should_exit = True
+                await running[1]
+                running = None
+            await asyncio.sleep(LOOK_EVERY_S)
+
+    def _config(self) -> uvicorn.Config:
+        return uvicorn.Config(
+            BoundedCalls(get_asgi_application()),
+            host=settings.RHEON_PAIRING_HOST,
+            port=settings.RHEON_PAIRING_PORT,
+            log_level="warning",
+            timeout_graceful_shutdown=1,
+        )

@@ -1,0 +1,1 @@
+"""The one page that the network may reach, while pairing is on: asking a device what it plays."""

@@ -1,0 +1,73 @@
+"""The Outbox's documents: what its calls take and give."""
+
+from __future__ import annotations
+
+from datetime import datetime
+
+from rheon.core.devices import Trouble
+from rheon.core.planning import Estimate
+from rheon.server.api.documents import Body, Document, RowId
+from rheon.server.bench.documents import Rule
+
+
+class Check(Document):
+    device_name: str
+    kept: int
+    rules: list[Rule]
+
+
+class PlayedOn(Document):
+    """A device the file is for; ``reported`` says that somebody told how it did there."""
+
+    device_id: int
+    device_name: str
+    reported: bool
+    trouble: Trouble | None
+
+
+class Report(Body):
+    """How a file did on a device: it played, or what the trouble was."""
+
+    device_id: RowId
+    trouble: Trouble | None
+
+
+class Output(Document):
+    id: int
+    job_id: int | None
+    title_id: int | None
+    title_name: str
+    device_names: list[str]
+    summary: str
+    file_name: str
+    folder: str
+    present: bool
+    is_folder: bool
+    media_type: str | None
+    size_bytes: int
+    making_s: float
+    checking_s: float
+    expected: Estimate
+    checks: list[Check]
+    played_on: list[PlayedOn]
+    made: datetime
+
+
+class Outline(Document):
+    id: int
+    title_id: int | None
+    title_name: str
+    device_names: list[str]
+    size_bytes: int
+    making_s: float
+    checking_s: float
+    held: bool
+    present: bool
+
+
+class Outbox(Document):
+    """How many there are in all, and one page of them."""
+
+    count: int
+    size_bytes: int
+    outputs: list[Outline]

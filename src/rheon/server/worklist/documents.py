@@ -1,0 +1,81 @@
+"""The Worklist's documents: what its calls take and give."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Annotated
+
+from pydantic import Field
+
+from rheon.core.encoding import ProgressUnit
+from rheon.server.api.documents import Body, Document, Query, RowId
+
+from .models import JobKind, JobState
+
+MOST_CELLS = 10_000
+
+
+class Job(Document):
+    """``done`` and ``whole`` count in ``unit``; ``left_s`` is what is expected while it waits, and measured later."""
+
+    id: int
+    title_id: int | None
+    title_name: str
+    device_names: list[str]
+    summary: str
+    state: JobState
+    stage: str
+    fraction: float
+    kind: JobKind
+    unit: ProgressUnit
+    done: float
+    whole: float
+    duration_s: float
+    speed: float
+    written_bytes: int
+    left_s: float | None
+    expected_bytes: int
+    expected_s: float
+    expected_low_s: float
+    expected_high_s: float
+    made_in_s: float | None
+    error_message: str
+    may_accept_loss: bool
+    started: datetime | None
+    ended: datetime | None
+
+
+class Total(Document):
+    count: int
+    fraction: float
+    left_s: float
+    left_low_s: float
+    left_high_s: float
+
+
+class Worklist(Document):
+    jobs: list[Job]
+    total: Total
+
+
+class Added(Document):
+    job_ids: list[int]
+
+
+class CellRef(Body):
+    title_id: RowId
+    target_id: RowId
+
+
+class NewJobs(Body):
+    cells: Annotated[list[CellRef], Field(min_length=1, max_length=MOST_CELLS)]
+
+
+class Copy(Body):
+    source_id: RowId
+
+
+class Retry(Query):
+    """``accept_loss``: of a source whose end is missing, what is there is enough."""
+
+    accept_loss: bool = False

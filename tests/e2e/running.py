@@ -1,0 +1,175 @@
+"""A whole Rheon under test: its processes, its database seen from outside, and its state put back."""
+
+from __future__ import annotations
+
+import contextlib
+import os
+import shutil
+import signal
+import socket
+import sqlite3
+import subprocess
+import sys
+import time
+import urllib.error
+import urllib.request
+from dataclasses import dataclass, field
+from pathlib import Path
+from typing import Any
+
+import pytest
+from tests.instruments.calling import UNDER_WAY, Caller
+
+from rheon.server.keeper import DJANGO, parts
+from rheon.settings import Settings, load_settings
+
+ROOT = Path(__file__).parents[2]
+MEDIA = ROOT / "demo-data" / "media"
+PARTS = ("web", "quick", "second", "convert")
+
+
+@dataclass
+class Rheon:
+    """The processes of one running Rheon. ``state`` holds its database, ``output`` what it makes."""
+
+    state: Path
+    output: Path
+    port: int
+    pairing_port: int
+    logs: Path | None = None
+    processes: dict[str, subprocess.Popen[bytes]] = field(default_factory=dict)
+
+    @property
+    def address(self) -> str:
+        return f"http://127.0.0.1:{self.port}"
+
+    @property
+    def database(self) -> Path:
+        return self.state / "rheon.sqlite3"
+
+    @property
+    def tray(self) -> Path:
+        """What is in the stand-in for a drive."""
+        return self.state / "tray.json"
+
+    def manage(self, *arguments: str) -> None:
+        subprocess.run(
+            [sys.executable, "manage.py", *arguments], cwd=ROOT, env=self._env(), check=True, capture_output=True
+        )
+
+    def start(self, name: str) -> None:
+        argv = next(part.argv for part in parts(self.settings) if part.name == name)
+        log = ((self.logs or self.state) / f"{name}.log").open("ab")
+        self.processes[name] = subprocess.Popen(argv, cwd=ROOT, env=self._env(), stdout=log, stderr=log)
+
+    def start_all(self) -> None:
+        """Start what does not run, and end what is only wanted now and then."""
+        for name in (*PARTS, *self.processes):
+            running = name in self.processes and self.processes[name].poll() is None
+            if name in PARTS and not running:
+                self.start(name)
+            elif name not in PARTS and running:
+                self.kill(name)
+        self.wait()
+
+    def kill(self, name: str) -> None:
+        """End a process as a power cut would."""
+        self.processes[name].send_signal(signal.SIGKILL)
+        self.processes[name].wait()
+
+    def wait(self) -> None:
+        for _ in range(150):
+            try:
+                urllib.request.urlopen(f"{self.address}/shelf", timeout=2).close()
+            except (urllib.error.URLError, OSError):
+                time.sleep(0.2)
+            else:
+                return
+        pytest.fail("the server did not start: " + (self.state / "web.log").read_text()[-2000:])
+
+    def end(self) -> None:
+        for process in self.processes.values():
+            process.terminate()
+        for process in self.processes.values():
+            try:
+                process.wait(timeout=10)
+            except subprocess.TimeoutExpired:
+                process.kill()
+
+    def ask(self, query: str, *values: object) -> list[tuple[Any, ...]]:
+        """What the database says, or is told, from outside."""
+        with contextlib.closing(sqlite3.connect(self.database, timeout=30)) as database, database:
+            return database.execute(query, values).fetchall()
+
+    @property
+    def call(self) -> Caller:
+        """The API, as a page of its own calls it."""
+        return Caller(self.address)
+
+    def busy(self) -> bool:
+        """Whether anything is being read, looked at or made, or waits for that."""
+        return any(self.ask(query) != [(0,)] for query in UNDER_WAY)
+
+    def rest(self, patience_s: float = 180) -> None:
+        """Wait until nothing is under way, twice, since one piece of work may ask for another."""
+        until = time.monotonic() + patience_s
+        calm = 0
+        while calm < 2 and time.monotonic() < until:
+            calm = 0 if self.busy() else calm + 1
+            time.sleep(0.4)
+
+    def keep(self, stage: Path) -> None:
+        """Keep everything as it is now, to begin from again."""
+        (stage / "output").mkdir(parents=True)
+        for path in self.output.iterdir():
+            shutil.copy(path, stage / "output")
+        (stage / "made-in").write_text(str(self.output))
+        with (
+            contextlib.closing(sqlite3.connect(self.database)) as here,
+            contextlib.closing(sqlite3.connect(stage / "rheon.sqlite3")) as there,
+        ):
+            here.backup(there)
+
+    def begin(self, stage: Path) -> None:
+        """Be as it was kept: every row, every file that was made, and nothing under way."""
+        if self.busy():
+            for name in PARTS[1:]:
+                self.kill(name)
+        with contextlib.closing(sqlite3.connect(self.database, timeout=30)) as database:
+            database.execute("attach ? as kept", (str(stage / "rheon.sqlite3"),))
+            names = database.execute("select name from kept.sqlite_master where type = 'table' and sql not null")
+            tables = [name for (name,) in names if name != "django_migrations"]
+            database.execute("begin immediate")
+            database.execute("pragma defer_foreign_keys = on")
+            for table in tables:
+                database.execute(f"delete from main.{table}")
+                database.execute(f"insert into main.{table} select * from kept.{table}")
+            moved = ((stage / "made-in").read_text(), str(self.output))
+            database.execute("update outbox_output set path = replace(path, ?, ?)", moved)
+            database.commit()
+        for path in self.output.iterdir():
+            path.unlink()
+        for path in (stage / "output").iterdir():
+            shutil.copy(path, self.output)
+        self.tray.unlink(missing_ok=True)
+        self.start_all()
+
+    @property
+    def settings(self) -> Settings:
+        flags = {
+            "state": self.state,
+            "output": self.output,
+            "media": (MEDIA,),
+            "port": self.port,
+            "drives": (f"rheon.demo.drive:{self.tray},{MEDIA}",),
+        }
+        return load_settings({**flags, "pairing_port": self.pairing_port, "pairing_host": "127.0.0.1"}).settings
+
+    def _env(self) -> dict[str, str]:
+        return {**os.environ, **self.settings.environment(), **DJANGO}
+
+
+def free_port() -> int:
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return int(probe.getsockname()[1])

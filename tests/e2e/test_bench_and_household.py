@@ -1,0 +1,237 @@
+"""The Bench and the Household in depth, as people use them."""
+
+from __future__ import annotations
+
+import re
+import urllib.error
+import urllib.request
+
+import pytest
+from playwright.sync_api import Browser, Page, Route, expect
+from tests.e2e.running import Rheon
+
+STAGE = "five devices"
+
+
+def choose(page: Page, label: str, text: str) -> None:
+    page.get_by_role("combobox", name=label, exact=True).click()
+    page.get_by_role("option", name=text).click()
+
+
+def title_of(rheon: Rheon, name: str) -> int:
+    return int(rheon.ask("select id from shelf_title where name = ?", name)[0][0])
+
+
+def target_of(rheon: Rheon, device: str) -> int:
+    found = "select t.id from bench_target t join household_device d on t.device_id = d.id where d.name = ?"
+    return int(rheon.ask(found, device)[0][0])
+
+
+def open_sheet(page: Page, title: str, device: str) -> None:
+    """Through the list of verdicts, which has every device once."""
+    page.goto("/bench")
+    page.get_by_role("link", name=f"Which devices play {title}?").click()
+    card = page.get_by_role("listitem").filter(has=page.get_by_role("heading", name=device))
+    card.get_by_role("link").click()
+    expect(page.get_by_text(f"for {device}", exact=True)).to_be_visible()
+
+
+def test_verdicts_say_rule_by_rule_what_stands_against_a_device(page: Page) -> None:
+    page.goto("/bench")
+    page.get_by_role("link", name="Which devices play Marram Nights?").click()
+    expect(page.get_by_text("0 of 5 play it as it is.")).to_be_visible()
+    broken = page.get_by_role("table", name="Rules that heron-8 would break")
+    expect(broken.get_by_role("row", name=re.compile("video codec.*MPEG-2.*H.264"))).to_be_visible()
+    page.get_by_text("9 other rules hold").click()
+    expect(page.get_by_role("table", name="Rules that hold for cormorant-box")).to_be_visible()
+
+
+def test_a_pin_against_the_rules_is_marked_moves_others_and_is_taken_back(page: Page) -> None:
+    open_sheet(page, "Lantern Street S1, episode 1", "heron-8")
+    choose(page, "Container", "WebM")
+    expect(page.get_by_text("Set against rules.")).to_be_visible()
+    expect(page.get_by_text("heron-8: it will show no picture", exact=False).first).to_be_visible()
+    moved = page.get_by_role("region", name="What moved")
+    expect(moved.get_by_text("VP9 profile 0", exact=False)).to_be_visible()
+    page.get_by_role("button", name="Container: let Rheon choose again").click()
+    expect(page.get_by_text("Set against rules.")).to_be_hidden()
+
+
+def test_experts_find_every_setting_and_type_numbers(page: Page) -> None:
+    open_sheet(page, "Lantern Street S1, episode 1", "heron-8")
+    page.get_by_role("button", name=re.compile("more settings")).click()
+    for label in ("Profile", "Level", "Colours", "Deinterlacer", "Preset", "Channels", "Sample rate"):
+        expect(page.get_by_role("combobox", name=label, exact=True)).to_be_visible()
+    page.get_by_role("button", name="Type a value for Rate").click()
+    choose(page, "Kind", "MB for the file")
+    page.get_by_role("textbox", name="Rate").fill("2")
+    page.get_by_role("button", name="Set it").click()
+    expect(page.get_by_text(re.compile(r"kb/s on average, for 2 MB"))).to_be_visible()
+    expect(page.get_by_text("the first measures, so that the rate is met well").first).to_be_visible()
+    expect(page.get_by_text("2.00 MB").first).to_be_visible()
+
+
+def test_settings_go_to_siblings_and_are_kept_under_a_name(page: Page, rheon: Rheon) -> None:
+    cell = (title_of(rheon, "Lantern Street S1, episode 1"), target_of(rheon, "heron-8"))
+    rheon.call("PATCH", f"bench/plans/{cell[0]}/{cell[1]}", {"pins": {"picture.rate": "size:2"}})
+    open_sheet(page, "Lantern Street S1, episode 1", "heron-8")
+    page.get_by_role("button", name="Use these settings elsewhere").click()
+    page.get_by_role("menuitem", name="Give to its 3 siblings").click()
+    expect(page.get_by_text("3 titles have these settings too.")).to_be_visible()
+    page.get_by_role("button", name="Use these settings elsewhere").click()
+    page.get_by_role("menuitem", name="Keep under a name").click()
+    page.get_by_role("textbox", name="Name", exact=True).fill("Two megabytes")
+    page.get_by_role("button", name="Use this name").click()
+    open_sheet(page, "Lantern Street S1, episode 3", "heron-8")
+    expect(page.get_by_text("1 pin.")).to_be_visible()
+    open_sheet(page, "Lantern Street S1, episode 3", "wren-6")
+    page.get_by_role("button", name="Use these settings elsewhere").click()
+    page.get_by_role("menuitem", name="Use “Two megabytes”").click()
+    expect(page.get_by_text(re.compile(r"for 2 MB"))).to_be_visible()
+
+
+def test_the_divide_moves_between_source_and_result(page: Page) -> None:
+    open_sheet(page, "Marram Nights", "heron-8")
+    after = page.get_by_alt_text(re.compile("^As it will be"))
+    page.wait_for_function(
+        "() => [...document.querySelectorAll('main img[alt^=As]')].every((i) => i.complete && i.naturalWidth > 400)",
+        timeout=30_000,
+    )
+    assert after.evaluate("(image) => image.naturalHeight") in (360, 480)
+    divide = page.get_by_role("slider", name="Divide between source and result")
+    divide.focus()
+    page.keyboard.press("ArrowRight")
+    expect(divide).to_have_attribute("aria-valuenow", "55")
+    page.keyboard.press("End")
+    expect(divide).to_have_attribute("aria-valuenow", "100")
+
+
+def test_several_devices_share_a_file_and_goals_stand_beside_them(page: Page) -> None:
+    page.goto("/bench")
+    page.get_by_role("button", name="Also make").click()
+    page.get_by_role("menuitem", name="One file for several devices").click()
+    dialog = page.get_by_role("dialog")
+    expect(dialog.get_by_role("heading", name="One file serves them all")).to_be_visible()
+    dialog.get_by_role("checkbox", name="Serve sanderling-2").click()
+    dialog.get_by_role("button", name="Put the shared file on the Bench").click()
+    expect(page.get_by_role("columnheader", name=re.compile("share one file"))).to_be_visible()
+    page.get_by_role("button", name="Also make").click()
+    page.get_by_role("menuitem", name=re.compile("^Faithful copy")).click()
+    expect(page.get_by_role("columnheader", name=re.compile("^Faithful copy"))).to_be_visible()
+    page.get_by_role("button", name="Take Faithful copy off the Bench").click()
+    expect(page.get_by_role("columnheader", name=re.compile("^Faithful copy"))).to_be_hidden()
+
+
+def test_many_cells_are_picked_with_shift_and_converted_in_one_act(page: Page) -> None:
+    page.goto("/bench")
+    rows = [page.get_by_role("row", name=re.compile(f"^Lantern Street S1, episode {n}")) for n in (1, 4)]
+    rows[0].get_by_role("cell").get_by_role("checkbox").nth(0).click()
+    rows[1].get_by_role("cell").get_by_role("checkbox").nth(2).click(modifiers=["Shift"])
+    expect(page.get_by_text(re.compile(r"^1[0-9] cells picked"))).to_be_visible()
+    page.get_by_role("button", name="Clear").click()
+    page.get_by_role("checkbox", name="Pick Marram Nights for every device").click()
+    expect(page.get_by_text(re.compile(r"^5 cells picked"))).to_be_visible()
+
+
+def test_everything_for_a_device_means_what_is_not_planned_yet_too(page: Page, rheon: Rheon) -> None:
+    others = "select id from shelf_title where id not in (select title_id from bench_pick)"
+    rheon.ask(f"insert into bench_pick (title_id) {others}")
+    calls: list[str] = []
+
+    def slowly(route: Route) -> None:
+        calls.append(route.request.url)
+        if len(calls) > 1:
+            page.wait_for_timeout(1500)
+        route.continue_()
+
+    page.set_viewport_size({"width": 1280, "height": 420})  # low, so that most rows are out of sight
+    page.route("**/api/bench/cells*", slowly)
+    page.goto("/bench")
+    rows = int(page.get_by_text(re.compile(r"^\d+ titles × ")).inner_text().split()[0])
+    assert rows > 8
+    everything = page.get_by_role("checkbox", name="Pick everything for heron-8")
+    everything.click()
+    expect(page.get_by_text(re.compile(r"^planning \d+ more titles?"))).to_be_visible()
+    expect(page.get_by_role("button", name=re.compile("^Convert "))).to_be_disabled()
+    # all but the camera's clip, which the device plays as it is
+    expect(page.get_by_text(re.compile(rf"^{rows - 1} cells picked"))).to_be_visible(timeout=30_000)
+    expect(everything).to_be_checked()
+    page.unroute_all(behavior="ignoreErrors")
+
+
+def test_a_profile_is_edited_with_warnings_as_it_is_typed(page: Page) -> None:
+    page.goto("/household")
+    page.get_by_role("link", name="Edit profile of heron-8").click()
+    expect(page.get_by_role("heading", name="Profile of heron-8")).to_be_visible()
+    page.get_by_label("Picture 1, Widest").fill("3840")
+    page.get_by_label("Picture 1, Highest").fill("2160")
+    expect(page.get_by_text("Level 3.1 holds no 3840 × 2160; pictures will be smaller.")).to_be_visible()
+    page.get_by_label("Picture 1, Level").fill("77")
+    expect(page.get_by_text(re.compile("level 77 is not one of h264's"))).to_be_visible()
+    expect(page.get_by_role("button", name="Save profile")).to_be_disabled()
+    page.get_by_label("Picture 1, Level").fill("5.1")
+    expect(page.get_by_role("complementary").get_by_text(re.compile("level 5.1 up to 3840 × 2160"))).to_be_visible()
+    page.get_by_role("button", name="Save profile").click()
+    expect(page.get_by_role("heading", name="Household")).to_be_visible()
+    expect(page.get_by_text(re.compile("H.264 level 5.1 up to 3840 × 2160"))).to_be_visible()
+
+
+def test_members_and_wishes_reach_the_plans(page: Page) -> None:
+    page.goto("/household")
+    page.get_by_role("button", name="Somebody with other wishes").click()
+    page.get_by_role("textbox", name="Name").fill("The children")
+    page.get_by_role("button", name="Use this name").click()
+    page.get_by_role("button", name=re.compile("^The children")).click()
+    choose(page, "Sound", "stereo")
+    page.get_by_role("button", name="Done").click()
+    page.get_by_role("button", name="Wishes and space of gannet-43").click()
+    choose(page, "Whose is it?", "The children")
+    page.get_by_role("textbox", name=re.compile("^Free space")).fill("0.001")
+    page.get_by_role("button", name="Done").click()
+    expect(page.get_by_text("The children · 1.00 MB free")).to_be_visible()
+    open_sheet(page, "Marram Nights", "gannet-43")
+    expect(page.get_by_role("combobox", name="Becomes")).to_have_text(re.compile("stereo"))
+    expect(page.get_by_text("more than the 1.00 MB free")).to_be_visible()
+
+
+def test_a_device_is_asked_by_its_own_browser_and_only_while_pairing_is_on(
+    page: Page, rheon: Rheon, browser: Browser
+) -> None:
+    rheon.start("pairing")
+    with pytest.raises(urllib.error.URLError):
+        urllib.request.urlopen(f"http://127.0.0.1:{rheon.pairing_port}/", timeout=2)
+    page.goto("/household")
+    page.get_by_role("button", name="Ask a device").click()
+    page.get_by_role("button", name="Turn the page on").click()
+    expect(page.get_by_role("img", name=re.compile("QR code"))).to_be_visible()
+    code = str(rheon.ask("select code from household_pairing")[0][0])
+    for _ in range(60):
+        if _listens(rheon):
+            break
+        page.wait_for_timeout(250)
+    asked = browser.new_context(viewport={"width": 900, "height": 500}).new_page()
+    asked.goto(f"http://127.0.0.1:{rheon.pairing_port}/")
+    asked.get_by_role("textbox").fill(code.upper())
+    asked.get_by_role("button", name="Go on").click()
+    asked.get_by_role("button", name="Start").click()
+    # the workers may be in the middle of looking at titles when the clips are to be made
+    expect(page.get_by_text(re.compile(r"^The device is at clip \d+ of \d+\.$"))).to_be_visible(timeout=200_000)
+    expect(asked.get_by_text(re.compile("^Done"))).to_be_visible(timeout=240_000)
+    dialog = page.get_by_role("dialog")
+    expect(dialog.get_by_text(re.compile("H.264 level"))).to_be_visible()
+    dialog.get_by_role("textbox", name="Its name at home").fill("This very browser")
+    dialog.get_by_role("button", name="Add this device").click()
+    card = page.get_by_role("listitem").filter(has=page.get_by_role("heading", name="This very browser"))
+    expect(card.get_by_role("button", name="proven H.264 level")).to_be_visible()
+    card.get_by_text("What was seen and said").click()
+    expect(card.get_by_text("played", exact=True).first).to_be_visible()
+    page.wait_for_timeout(3000)
+    assert not _listens(rheon)
+
+
+def _listens(rheon: Rheon) -> bool:
+    try:
+        urllib.request.urlopen(f"http://127.0.0.1:{rheon.pairing_port}/", timeout=2).close()
+    except (urllib.error.URLError, OSError):
+        return False
+    return True

@@ -1,0 +1,233 @@
+from __future__ import annotations
+
+import json
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+import pytest
+from PIL import Image
+
+from rheon.server.bench.models import CellOverride, PinSet, Target
+from rheon.server.outbox.models import Output
+from rheon.server.shelf.models import Source
+from rheon.server.worklist.actions.run import run_next
+from rheon.server.worklist.models import Job
+
+Api = Callable[..., Any]
+Shelf = Callable[[str], Source]
+
+
+def sheet(api: Api, title: int, device: int, **change: Any) -> Any:
+    address = f"bench/plans/{title}/{device}"
+    status, document = api("patch", address, change) if change else api("get", address)
+    assert status == 200, document
+    return document
+
+
+def said(document: Any) -> dict[str, str]:
+    return {decision["key"]: decision["text"] for decision in document["decisions"]}
+
+
+def test_a_pin_against_a_rule_is_marked_with_what_will_happen_and_made_all_the_same(
+    shelf: Shelf, household: list[int], api: Api
+) -> None:
+    extra = shelf("MARRAM_NIGHTS").titles.get(number=4)
+    pins = {"picture.codec": "mpeg4", "picture.size": "180"}
+    marked = sheet(api, extra.pk, household[1], pins=pins)
+    assert [(b["device"], b["rule"], b["consequence"]) for b in marked["breaches"]] == [
+        ("Heron 8", "video codec", "it will show no picture")
+    ]
+    codec = next(decision for decision in marked["decisions"] if decision["key"] == "picture.codec")
+    assert (codec["pinned"], len(codec["broken"])) == (True, 1)
+    cell = next(c for c in api("get", f"bench/cells?titles={extra.pk}")[1] if c["target_id"] == household[1])
+    assert (cell["broken"], cell["by_hand"]) == (1, True)
+    api("post", "worklist/jobs", {"cells": [{"title_id": extra.pk, "target_id": household[1]}]})
+    run_next()
+    rules = {rule["rule"]: rule["ok"] for rule in Output.objects.get().checks[0]["results"]}
+    assert (rules["video_codec"], rules["planned_picture"]) == (False, True)
+
+
+def test_what_a_change_moved_is_told_with_its_reason(shelf: Shelf, household: list[int], api: Api) -> None:
+    film = shelf("MARRAM_NIGHTS").titles.get(number=1)
+    changed = sheet(api, film.pk, household[1], pins={"file.container": "webm"})
+    moved = {move["label"]: (move["before"], move["after"]) for move in changed["changed"]}
+    assert moved["Codec"] == ("H.264 High @ 3.1", "VP9 profile 0 @ 3")
+    assert all(move["reason"] for move in changed["changed"] if move["after"])
+    assert sheet(api, film.pk, household[1])["changed"] == []
+
+
+def test_pins_are_carried_to_siblings_by_what_they_mean(shelf: Shelf, household: list[int], api: Api) -> None:
+    disc = shelf("LANTERN_STREET_S1.iso")
+    episodes = list(disc.titles.filter(role="episode"))
+    first, rest = episodes[0], episodes[1:]
+    assert len(rest) >= 2
+    pins = {"picture.size": "240", "sound.channels": "1", "file.name": "Only this"}
+    sheet(api, first.pk, household[1], balance="lean", pins=pins)
+    status, done = api("post", f"bench/plans/{first.pk}/{household[1]}/transfer", {"to": "siblings"})
+    assert (status, done) == (200, {"count": len(rest), "left": []})
+    for title in rest:
+        row = CellOverride.objects.get(title=title, target_id=household[1])
+        assert (row.balance, row.pins) == ("lean", {"picture.size": "240", "sound.channels": "1"})
+
+
+def test_pins_are_kept_under_a_name_used_again_and_given_away(
+    shelf: Shelf, household: list[int], api: Api, client: Any
+) -> None:
+    film = shelf("MARRAM_NIGHTS").titles.get(number=1)
+    sheet(api, film.pk, household[1], balance="full", pins={"sound.gain": "3", "file.name": "Mine"})
+    kept = api("post", f"bench/plans/{film.pk}/{household[1]}/sets", {"name": "Our usual"})[1]
+    assert [(entry["name"], entry["pins"]) for entry in kept["sets"]] == [("Our usual", 1)]
+    number = kept["sets"][0]["id"]
+    text = client.get(f"/api/bench/sets/{number}/pins.json").content.decode()
+    assert json.loads(text) == {
+        "format": "rheon-pins-1", "name": "Our usual", "balance": "full", "pins": {"sound.gain": "3"},
+    }  # fmt: skip
+    api("delete", f"bench/sets/{number}")
+    assert api("post", "bench/sets", {"document": text})[0] == 201
+    status, applied = api("put", f"bench/plans/{film.pk}/{household[2]}/sets/{PinSet.objects.get().pk}")
+    assert (status, applied["balance"], said(applied)["sound.gain"]) == (200, "full", "+3.0 dB")
+    bad = text.replace("sound.gain", "sound.colour").replace("full", "fat")
+    status, refused = api("post", "bench/sets", {"document": bad})
+    assert (status, refused["code"]) == (422, "bad_pin")
+    assert "balance" in refused["message"] and "sound.colour" in refused["message"]
+
+
+def test_verdicts_say_which_devices_play_a_file_rule_by_rule(shelf: Shelf, household: list[int], api: Api) -> None:
+    kite = shelf("camera/Kite day.mp4").titles.get()
+    found = api("get", f"bench/titles/{kite.pk}/verdicts")[1]["devices"]
+    verdicts = {entry["device_id"]: entry["verdict"] for entry in found}
+    assert verdicts[household[0]] == "plays"
+    rules = {rule["rule"]: rule for rule in found[0]["rules"]}
+    assert rules["picture"]["measured"] and rules["picture"]["allowed"].startswith("up to")
+    film = shelf("MARRAM_NIGHTS").titles.get(number=1)
+    broken = [
+        r["rule"] for r in api("get", f"bench/titles/{film.pk}/verdicts")[1]["devices"][0]["rules"] if not r["ok"]
+    ]
+    assert "video codec" in broken
+
+
+def test_several_devices_are_served_by_the_fewest_files_and_told_what_that_costs(
+    shelf: Shelf, household: list[int], api: Api
+) -> None:
+    film = shelf("MARRAM_NIGHTS").titles.get(number=1)
+    phone, tablet, pocket, _ = household
+    found = api("get", f"bench/titles/{film.pk}/sharing?devices={phone},{tablet},{pocket}")[1]
+    assert [sorted(entry["device_ids"]) for entry in found["files"]] == [sorted([phone, tablet, pocket])]
+    assert found["files"][0]["costs"] == [
+        "Wren 6 gets 270 lines instead of 480",
+        "Heron 8 gets 270 lines instead of 480",
+    ]
+    table = api("post", "bench/targets", {"device_ids": [phone, pocket]})[1]
+    shared = next(column for column in table["targets"] if column["kind"] == "shared")
+    made = sheet(api, film.pk, shared["id"])
+    assert made["treatment"] == "convert"
+    again = api("post", "bench/targets", {"device_ids": [pocket, phone]})[1]
+    assert len(again["targets"]) == len(table["targets"])
+    assert api("post", "bench/targets", {"device_ids": [phone]})[0] == 422
+    api("delete", f"household/devices/{pocket}")
+    assert not Target.objects.filter(kind="shared").exists()
+
+
+def test_a_shared_file_is_one_job_checked_for_each_of_its_devices(shelf: Shelf, household: list[int], api: Api) -> None:
+    extra = shelf("MARRAM_NIGHTS").titles.get(number=4)
+    table = api("post", "bench/targets", {"device_ids": household[:3]})[1]
+    shared = next(column for column in table["targets"] if column["kind"] == "shared")
+    api("post", "worklist/jobs", {"cells": [{"title_id": extra.pk, "target_id": shared["id"]}]})
+    run_next()
+    output = Output.objects.get()
+    assert [check["device_name"] for check in output.checks] == ["Wren 6", "Heron 8", "Sanderling 2"]
+    assert all(rule["ok"] for check in output.checks for rule in check["results"])
+
+
+def test_goals_stand_on_the_bench_like_devices(shelf: Shelf, household: list[int], api: Api) -> None:
+    extra = shelf("MARRAM_NIGHTS").titles.get(number=4)
+    assert {goal["id"] for goal in api("get", "bench/goals")[1]} >= {"most-compatible", "faithful-copy"}
+    table = api("post", "bench/targets", {"goal_id": "sound-as-opus"})[1]
+    goal = next(column for column in table["targets"] if column["kind"] == "goal")
+    api("post", "worklist/jobs", {"cells": [{"title_id": extra.pk, "target_id": goal["id"]}]})
+    run_next()
+    assert Path(Output.objects.get().path).suffix == ".opus"
+    assert api("delete", f"bench/targets/{household[0]}")[0] == 404
+    assert api("delete", f"bench/targets/{goal['id']}")[0] == 200
+    assert api("post", "bench/targets", {"goal_id": "toast"})[0] == 422
+
+
+def test_a_goal_that_is_not_shipped_any_more_is_left_out_and_told(shelf: Shelf, household: list[int], api: Api) -> None:
+    extra = shelf("MARRAM_NIGHTS").titles.get(number=4)
+    gone = Target.objects.create(kind="goal", goal="wax-cylinder")
+    assert gone.pk not in [target["id"] for target in api("get", "bench")[1]["targets"]]
+    assert all(cell["target_id"] != gone.pk for cell in api("get", f"bench/cells?titles={extra.pk}")[1])
+    status, said = api("get", f"bench/plans/{extra.pk}/{gone.pk}")
+    assert (status, said["message"]) == (
+        422, "There is no goal called wax-cylinder. See 'rheon devices' for the ones there are."
+    )  # fmt: skip
+
+
+def test_the_room_for_a_shared_file_is_that_of_its_fullest_device(shelf: Shelf, household: list[int], api: Api) -> None:
+    shelf("MARRAM_NIGHTS")
+    for device, free_bytes in zip(household, (9_000_000, 1_000), strict=False):
+        api("patch", f"household/devices/{device}", {"free_bytes": free_bytes})
+    table = api("post", "bench/targets", {"device_ids": household[:3]})[1]
+    shared = next(target for target in table["targets"] if target["kind"] == "shared")
+    assert (shared["free_bytes"], shared["name"]) == (1_000, "Wren 6 + Heron 8 + Sanderling 2")
+    api("patch", f"household/devices/{household[0]}", {"name": "Ada's phone"})
+    named = next(target["name"] for target in api("get", "bench")[1]["targets"] if target["id"] == shared["id"])
+    assert named.startswith("Ada's phone + ")
+
+
+def test_free_space_and_usual_devices_show_on_the_bench(shelf: Shelf, household: list[int], api: Api) -> None:
+    extra = shelf("MARRAM_NIGHTS").titles.get(number=4)
+    api("patch", f"household/devices/{household[2]}", {"free_bytes": 1000})
+    cells = {c["target_id"]: c["too_large"] for c in api("get", f"bench/cells?titles={extra.pk}")[1]}
+    assert (cells[household[2]], cells[household[1]]) == (True, False)
+    api("post", "worklist/jobs", {"cells": [{"title_id": extra.pk, "target_id": household[3]}]})
+    assert next(column["id"] for column in api("get", "bench")[1]["targets"]) == household[3]
+
+
+def size_of(client: Any, address: str, folder: Path) -> tuple[int, int]:
+    answer = client.get(f"/api/{address}")
+    assert answer.status_code == 200, answer.content
+    path = folder / "frame.jpg"
+    path.write_bytes(answer.content)
+    with Image.open(path) as picture:
+        return picture.size
+
+
+@pytest.mark.parametrize(
+    ("pins", "wanted"), [({}, (854, 480)), ({"picture.size": "240", "picture.crop": "60,60,0,0"}, (568, 240))]
+)
+def test_the_sheet_shows_the_picture_before_and_as_it_will_be(
+    shelf: Shelf,
+    household: list[int],
+    api: Api,
+    client: Any,
+    tmp_path: Path,
+    pins: dict[str, str],
+    wanted: tuple[int, int],
+) -> None:
+    film = shelf("MARRAM_NIGHTS").titles.get(number=1)
+    sheet(api, film.pk, household[1], pins=pins)
+    address = f"bench/plans/{film.pk}/{household[1]}/frames/2"
+    assert size_of(client, f"{address}/before.jpg", tmp_path) == (854, 480)
+    assert size_of(client, f"{address}/after.jpg", tmp_path) == wanted
+
+
+def test_a_disc_is_copied_whole_checksummed_and_verified(shelf: Shelf, api: Api, settings: Any) -> None:
+    disc = shelf("MARRAM_NIGHTS")
+    assert api("post", "worklist/copies", {"source_id": disc.pk})[0] == 201
+    run_next()
+    job, output = Job.objects.get(), Output.objects.get()
+    assert (job.state, output.checks[0]["results"][0]["rule"]) == ("done", "same_bytes")
+    copied = Path(output.path)
+    source = Path(disc.path)
+    for path in (p for p in source.rglob("*") if p.is_file()):
+        assert (copied / path.relative_to(source)).read_bytes() == path.read_bytes()
+    listed = (copied.parent / f"{copied.name}.sha256").read_text().splitlines()
+    assert len(listed) == sum(p.is_file() for p in source.rglob("*"))
+    kite = shelf("camera/Kite day.mp4")
+    assert api("post", "worklist/copies", {"source_id": kite.pk})[0] == 422
+    scrambled = shelf("GLASS_HARBOUR")
+    assert "scrambled" in api("post", "worklist/copies", {"source_id": scrambled.pk})[1]["message"]
+    left = sorted(p.name for p in settings.RHEON_OUTPUT_FOLDER.iterdir())
+    assert left == [copied.name, f"{copied.name}.sha256"]
