@@ -71,7 +71,7 @@ def api(client: Client) -> Callable[..., Any]:
         check_answer(method, f"/api/{path}", response.status_code, document)
         return response.status_code, document
 
-    assert django_settings.DATABASES["default"]["ENGINE"].endswith("sqlite3")
+    assert str(django_settings.DATABASES["default"]["ENGINE"]).endswith("sqlite3")
     return call
 
 

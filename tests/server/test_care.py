@@ -14,6 +14,7 @@ import sys
 import threading
 from collections.abc import Iterator
 from pathlib import Path
+from typing import Any
 
 import pytest
 from typer.testing import CliRunner
@@ -53,7 +54,7 @@ def rheon(*arguments: str) -> tuple[int, str, str]:
     return done.exit_code, done.stdout, done.stderr
 
 
-Rows = dict[str, list[dict[str, object]]]
+Rows = dict[str, list[dict[str, Any]]]
 
 
 def rows(path: Path) -> Rows:

@@ -18,7 +18,7 @@ ROOT = Path(__file__).parents[2]
 
 
 def queued() -> list[tuple[str, str]]:
-    return [(result.task.name, result.task.queue_name) for result in default_task_backend.results]
+    return [(result.task.name, result.task.queue_name) for result in default_task_backend.results]  # type: ignore[attr-defined]
 
 
 def test_the_demo_s_household_is_loaded_once(db: None) -> None:

@@ -247,7 +247,7 @@ async def test_an_open_page_is_left_soon_after_it_was_signed_out(
     monkeypatch.setattr("rheon.server.live.views.LOOK_AGAIN_S", 0.0)
     monkeypatch.setattr("rheon.server.live.views.KEEP_ALIVE_S", 0.1)
     opened = await AsyncClient(headers={"host": "127.0.0.1"}).get("/api/live")
-    events = aiter(opened)
+    events = aiter(opened)  # type: ignore[arg-type, var-annotated]
     assert b"event: live" in await anext(events)
     await sync_to_async(set_passphrase)(WORDS)
     rest = [event async for event in events]

@@ -19,7 +19,7 @@ from rheon.server.shelf.models import Source
 CALLS = int(os.environ.get("CALLS", "4"))
 """How many are made up for each address; ``make fuzz`` asks for many more."""
 schema = schemathesis.openapi.from_path(Path(__file__).parents[2] / "docs" / "openapi.json")
-OPERATIONS = [operation.ok() for operation in schema.get_all_operations()]
+OPERATIONS = [operation.ok() for operation in schema.get_all_operations()]  # type: ignore[union-attr]
 
 
 @pytest.fixture

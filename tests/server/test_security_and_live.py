@@ -86,7 +86,7 @@ def test_the_household_keeps_languages_and_devices(db: None, api: Callable[..., 
 @pytest.mark.django_db(transaction=True)
 async def test_an_open_page_is_told_of_every_change(async_client: AsyncClient) -> None:
     response = await async_client.get("/api/live")
-    events = aiter(response.streaming_content)
+    events = aiter(response.streaming_content)  # type: ignore[attr-defined]
     first = json.loads((await anext(events)).decode().partition("data: ")[2])
     assert (first["counts"]["sources"], first["running"], first["total"]["count"]) == (0, [], 0)
     await Source.objects.acreate(path="/x", name="x")

@@ -100,9 +100,9 @@ def killed_in(monkeypatch: pytest.MonkeyPatch, module: Any, name: str, *, after:
         (convert_module, "make_file"),
         (convert_module, "check_file"),
         (place, "rename_new"),
-        (renaming.os, "link"),
+        (renaming.os, "link"),  # type: ignore[attr-defined]
         (run, "deliver"),
-        (outputs.Output.objects, "create"),
+        (outputs.Output.objects, "create"),  # type: ignore[attr-defined]
     ],
 )
 def test_a_worker_killed_at_any_step_loses_and_doubles_nothing(
@@ -129,7 +129,7 @@ def test_a_copy_of_a_disc_is_taken_up_with_its_list(
 
     with monkeypatch.context() as patch:
         patch.setattr(disc_copy, "remove_part", lambda part: None)
-        patch.setattr(*((Path, "rename") if step == "rename" else (disc_copy, step)), dying)
+        patch.setattr(Path if step == "rename" else disc_copy, step, dying)
         with pytest.raises(Killed):
             run.run_next()
     after_a_kill()

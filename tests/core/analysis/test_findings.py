@@ -76,7 +76,7 @@ def test_film_spread_over_fields_is_known_by_its_repeated_fields(start: int, see
 @given(st.booleans(), st.integers(0, 1000))
 @settings(max_examples=25)
 def test_pairs_of_fields_and_their_order_are_known_by_motion(top_first: bool, seed: int) -> None:
-    moments = [(n, n + 0.5) if top_first else (n + 0.5, n) for n in range(12)]
+    moments = [(n, n + 0.5) if top_first else (n + 0.5, n) for n in map(float, range(12))]
     found = find_scan_type([woven(textured(seed + n), moments) for n in range(3)], FLAGGED)
     assert (found.scan, found.top_field_first) == (Scan.INTERLACED, top_first)
 

@@ -68,7 +68,7 @@ def test_a_file_is_opened_as_a_file_and_nothing_else(film_disc: Source) -> None:
     title = replace(film_disc.titles[0], data=FileData(path="/media/-odd 'name'.mkv"), container="matroska")
     title = replace(
         title,
-        video=replace(title.video, stream_id=None),
+        video=replace(title.video, stream_id=None) if title.video else None,
         audio=tuple(replace(track, stream_id=None) for track in title.audio),
     )
     argv = command(title, "heron-8")

@@ -37,7 +37,7 @@ def bars_of(path: Path, scaler: str) -> list[tuple[int, ...]]:
     argv = ["ffmpeg", "-v", "error", "-ss", "0.4", "-i", str(path), "-frames:v", "1"]
     argv += ["-vf", f"scale=in_color_matrix={scaler}:in_range=limited:out_range=full,format=rgb24"]
     picture = Image.open(io.BytesIO(run(Command(argv=[*argv, "-f", "image2", "-c:v", "png", "pipe:1"])).stdout))
-    return [picture.getpixel((int(picture.width * (place + 0.5) / 4), picture.height // 2)) for place in range(4)]  # type: ignore[misc]
+    return [picture.getpixel((int(picture.width * (place + 0.5) / 4), picture.height // 2)) for place in range(4)]
 
 
 @pytest.mark.parametrize(

@@ -34,7 +34,8 @@ def test_a_folder_is_the_same_file_by_file_and_its_sums_can_be_checked(disc: Pat
     done = copy_disc(order(disc, tmp_path / "out"), Hooks(on_progress=steps.append))
     for path in (disc / "VIDEO_TS").iterdir():
         assert (done.path / "VIDEO_TS" / path.name).read_bytes() == path.read_bytes()
-    listed = dict(reversed(line.split("  ")) for line in done.sums.read_text().splitlines())
+    lines = [line.split("  ") for line in done.sums.read_text().splitlines()]
+    listed = {name: said for said, name in lines}
     assert set(listed) == {f"Copy/VIDEO_TS/{path.name}" for path in (disc / "VIDEO_TS").iterdir()}
     for name, said in listed.items():
         assert hashlib.sha256((tmp_path / "out" / name).read_bytes()).hexdigest() == said
@@ -71,7 +72,7 @@ def test_too_little_room_is_noticed_before_anything_is_written(
     disc: Path, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     usage = shutil.disk_usage(tmp_path)
-    monkeypatch.setattr(disc_copy.shutil, "disk_usage", lambda path: usage._replace(free=1_000_000))
+    monkeypatch.setattr(disc_copy.shutil, "disk_usage", lambda path: usage._replace(free=1_000_000))  # type: ignore[attr-defined]
     with pytest.raises(TargetFull):
         copy_disc(order(disc, tmp_path / "out"))
 

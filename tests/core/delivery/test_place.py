@@ -26,7 +26,7 @@ def no_hard_links(source: object, target: object) -> None:
 def test_a_file_gets_its_name_or_the_next_number(tmp_path: Path, monkeypatch: pytest.MonkeyPatch, ways: int) -> None:
     """However many ways of renaming the file system knows."""
     if ways < 3:
-        monkeypatch.setattr(renaming.os, "link", no_hard_links)
+        monkeypatch.setattr(renaming.os, "link", no_hard_links)  # type: ignore[attr-defined]
     if ways < 2:
         monkeypatch.setattr(renaming, "_renameat2", lambda: None)
     names = [put_in_place(part(tmp_path, text), "Film.mp4").name for text in ("one", "two", "three")]
@@ -53,7 +53,7 @@ def test_a_folder_that_refuses_is_named_and_the_file_stays(tmp_path: Path, monke
     def refused(source: object, target: object) -> None:
         raise PermissionError(errno.EACCES, "Permission denied")
 
-    monkeypatch.setattr(renaming.os, "link", refused)
+    monkeypatch.setattr(renaming.os, "link", refused)  # type: ignore[attr-defined]
     waiting = part(tmp_path)
     with pytest.raises(TargetReadOnly):
         put_in_place(waiting, "Film.mp4")

@@ -169,7 +169,7 @@ def test_a_hole_in_a_file_is_told_before_and_after_and_takes_nothing_else_along(
     (gap,) = title.gaps
     assert 2.5 < gap.from_s < gap.to_s < 5.5
     # a hi-fi television takes this sound as it is, but a torn frame would stay in it
-    assert order(title, tmp_path, "cormorant-box").plan.settings.audio[0].action is Action.ENCODE
+    assert order(title, tmp_path, "cormorant-box").plan.settings.audio[0].action is Action.ENCODE  # type: ignore[union-attr]
     done = convert(order(title, tmp_path, accept_loss=True))
     told = [rule for rule in done.checks[0].results if rule.rule == "source_damage"]
     assert fact_text(told[0].measured).endswith(("could not be read at 0:03", "could not be read at 0:04"))

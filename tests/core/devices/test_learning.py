@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 from fractions import Fraction
+from typing import Any
 
 import pytest
 from hypothesis import given
@@ -181,8 +182,8 @@ steps = st.lists(
 
 @given(profile=st.sampled_from(list(catalogue().values())), steps=steps)
 def test_whatever_is_learned_leaves_a_profile_that_can_be_planned_with(
-    profile: DeviceProfile, steps: list[tuple]
-) -> None:  # type: ignore[type-arg]
+    profile: DeviceProfile, steps: list[tuple[str, Any, Any]]
+) -> None:
     for kind, what, said in steps:
         if kind == "answer":
             profile = answered(profile, what, yes=said)

@@ -25,7 +25,7 @@ BASE = device("tv-2013")
 
 
 def line(profile: DeviceProfile, codec: str) -> Any:
-    return next(entry for entry in (*profile.video, *profile.audio) if entry.codec == codec)
+    return next(entry for entry in (*profile.video, *profile.audio) if entry.codec == codec)  # type: ignore[attr-defined]
 
 
 def newer(**changes: Any) -> DeviceProfile:

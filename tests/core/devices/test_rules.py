@@ -13,6 +13,7 @@ from tests.core.strategies import titles
 from rheon.core.devices import (
     AudioEntry,
     ContainerEntry,
+    DeviceKind,
     DeviceProfile,
     Limits,
     MediaFacts,
@@ -31,7 +32,7 @@ from rheon.core.wording import RULE_NAMES, sentence, sides
 PROFILE = DeviceProfile(
     id="tight",
     name="Tight",
-    kind="tablet",
+    kind=DeviceKind.TABLET,
     containers=(ContainerEntry(format="mp4", extension="m4v"),),
     video=(
         VideoEntry(

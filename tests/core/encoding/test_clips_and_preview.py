@@ -57,7 +57,7 @@ def preview(title: Title, at_s: float, work: Path, **pins: str) -> Image.Image:
 def bright_below(picture: Image.Image) -> int:
     """Bright points in the lowest tenth, where the disc's subtitles stand in a black bar."""
     grey = picture.convert("L").crop((0, int(picture.height * 0.89), picture.width, picture.height))
-    return sum(point > 170 for point in grey.getdata())
+    return sum(point > 170 for point in grey.getdata())  # type: ignore[attr-defined]
 
 
 def test_crop_and_size_are_seen(film_disc: Source, tmp_path: Path) -> None:

@@ -76,7 +76,7 @@ def test_the_form_by_hand_decides(film: Title) -> None:
 )
 def test_a_form_that_can_t_be_made_is_refused(film: Title, pins: dict[str, str], clause: str) -> None:
     with pytest.raises(BadPin, match=clause):
-        planned(foreign(film, sub(0), sub(1, "es")), "heron-8", **pins)
+        planned(foreign(film, sub(0), sub(1, "es")), "heron-8", **pins)  # type: ignore[arg-type]
 
 
 def test_text_takes_the_form_of_its_container(film: Title) -> None:
