@@ -38,7 +38,8 @@ wheel: .venv/.installed web
 	@ls dist/*.whl
 
 test: .venv/.tests-installed web media check
-	$(PY) -m pytest --numprocesses 2 --dist worksteal --cov --cov-report= tests/core tests/server tests/cli tests/demo
+	$(PY) -m pytest --numprocesses 2 --dist worksteal --cov --cov-report= tests/core
+	$(PY) -m pytest --numprocesses 2 --dist worksteal tests/server tests/cli tests/demo
 	$(PY) -m pytest --numprocesses 2 tests/e2e
 
 # types, laws and the tests of what computes, for while one writes

@@ -36,7 +36,8 @@ from rheon.core.errors import RheonError
 from rheon.core.media import Title
 from rheon.core.planning import PlanRequest, plan, read_pins
 from rheon.core.sources import read_source
-from rheon.core.sources.roles.parts import ChapterRange, cut, cut_times, other_angle
+from rheon.core.media.kept import cut_times
+from rheon.core.sources.roles.parts import ChapterRange, cut, other_angle
 from rheon.demo.damage import blank
 from rheon.demo.models import device
 

@@ -12,7 +12,8 @@ from rheon.core.errors import BadPin, RheonError
 from rheon.core.media import Samples, Source, Title
 from rheon.core.media.names import display_name
 from rheon.core.planning import CALLED_NOW, Balance, Plan, PlanRequest, plan, read_pins
-from rheon.core.sources.roles.parts import ChapterRange, cut, cut_times, other_angle
+from rheon.core.planning.decisions.range import KEEP
+from rheon.core.sources.roles.parts import ChapterRange, cut, other_angle
 
 from .common import find_title
 from .output import console
@@ -33,11 +34,12 @@ class Stretch:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Wanted:
-    """A title to make a file of, what is known of its pictures, and what the file is called."""
+    """A title to make a file of, what is known of its pictures, how the file is called, and which stretch is kept."""
 
     title: Title
     name: str
     samples: Samples | None = None
+    kept: str | None = None
 
 
 def chosen(source: Source, stretch: Stretch, *, analyse: bool) -> Wanted:
@@ -57,27 +59,19 @@ def chosen(source: Source, stretch: Stretch, *, analyse: bool) -> Wanted:
             raise BadPin("“{chapters}” names no chapters; say 2 or 2-3.", chapters=stretch.chapters, pin="chapters")
         first, last = int(found[1]), int(found[2] or found[1])
         title = cut(title, ChapterRange(first=first, last=last), title.number)
-    if stretch.from_time is not None or stretch.until_time is not None:
-        from_s, until_s = seconds(stretch.from_time) or 0.0, seconds(stretch.until_time)
-        title = cut_times(title, from_s, until_s, title.number)
-    return Wanted(title=title, name=name, samples=samples)
+    return Wanted(title=title, name=name, samples=samples, kept=_kept(stretch))
 
 
-def seconds(text: str | None) -> float | None:
-    """``90``, ``1:30`` or ``0:01:30.250`` as seconds. Raises ``BadPin``."""
-    if text is None:
+def _kept(stretch: Stretch) -> str | None:
+    """The moments as the kept range is set by hand."""
+    if stretch.from_time is None and stretch.until_time is None:
         return None
-    if not re.fullmatch(r"(\d{1,3}:){0,2}\d{1,6}(\.\d{1,6})?", text):
-        raise BadPin("“{text}” is no moment; say seconds, m:ss or h:mm:ss.", text=text, pin="range")
-    total = 0.0
-    for part in text.split(":"):
-        total = total * 60 + float(part)
-    return total
+    return f"{stretch.from_time or 0}-{stretch.until_time or ''}"
 
 
 def make_plan(wanted: Wanted, devices: list[DeviceProfile], balance: Balance, pins: list[str]) -> Plan:
     """Plan what is wanted; ``pins`` are ``key=value``."""
-    pairs = {}
+    pairs = {} if wanted.kept is None else {KEEP.key: wanted.kept}
     for pin in pins:
         key, equals, value = pin.partition("=")
         if not equals:
@@ -105,4 +99,4 @@ def _name(source: Source, title: Title) -> str:
     return display_name(source.label) + (f" {title.number}" if len(source.titles) > 1 else "")
 
 
-__all__ = ["SET_HELP", "Stretch", "Wanted", "chosen", "make_plan", "seconds"]
+__all__ = ["SET_HELP", "Stretch", "Wanted", "chosen", "make_plan"]

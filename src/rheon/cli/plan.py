@@ -28,7 +28,9 @@ def plan(
     ] = None,
     angle: Annotated[int, typer.Option(help="Which angle, counted from 1.")] = 1,
     chapters: Annotated[str | None, typer.Option(help="Only these chapters: 2 or 2-3.")] = None,
-    from_time: Annotated[str | None, typer.Option("--from", help="Only from this moment: 90, 1:30 or 0:01:30.")] = None,
+    from_time: Annotated[
+        str | None, typer.Option("--from", help="Only from this moment: 90, 1:30.5, 0:01:30:12 or picture #240.")
+    ] = None,
     until_time: Annotated[str | None, typer.Option("--until", help="Only until this moment.")] = None,
     analyse: Annotated[bool, typer.Option(help="Look and listen first, as convert does.")] = False,
     as_json: Annotated[bool, typer.Option("--json", help="Print one JSON document.")] = False,

@@ -14,10 +14,10 @@ from tests.instruments.sources import AAC, FILM, H264, LOOSE, NTSC, Authored
 from rheon.core.analysis import survey_title, with_findings
 from rheon.core.delivery import Order, convert
 from rheon.core.media import Scan, Title
+from rheon.core.media.kept import cut_times
 from rheon.core.media.timing import Timing, find_timing
 from rheon.core.planning import OutputSettings, PlanRequest, plan, read_pins
 from rheon.core.sources import read_source
-from rheon.core.sources.roles.parts import cut_times
 from rheon.demo.models import device
 
 TOGETHER_S, USUALLY_S = 0.020, 0.008

@@ -14,6 +14,7 @@ from rheon.core.devices import DeviceProfile, careful, catalogue, judge
 from rheon.core.errors import BadPin, PlanError
 from rheon.core.media import Borders, Colour, Forced, Scan, Source, SubtitleStream, Title
 from rheon.core.media.documents import dump, load
+from rheon.core.media.kept import kept_title
 from rheon.core.planning import (
     CALLED_NOW,
     DECISIONS,
@@ -57,6 +58,8 @@ VALUES = {
     "sound.gain": ["6", "even"],
     "subtitles.track": ["0", "none"],
     "subtitles.form": ["drawn", "track", "file"],
+    "range.keep": ["0-2", "0:01-1.5,#60-", "c1", "5:00:00-"],
+    "range.cut": ["exact", "copy"],
     "subtitles.lines": ["forced"],
     "file.container": ["mp4", "matroska", "webm", "mpeg_ts", "asf", "avi"],
     "file.chapters": ["none"],
@@ -94,6 +97,7 @@ def test_whatever_is_pinned_is_kept_and_every_rule_it_breaks_is_said(
         return
     for reason in (decision.reason for decision in made.decisions):
         assert sentence(reason)
+    title = kept_title(title, made.settings.kept)
     broken = {
         rule.rule for rule in judge(planned_facts(title, made.settings, made.estimate), careful(profile)) if not rule.ok
     }

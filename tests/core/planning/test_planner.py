@@ -200,6 +200,7 @@ def test_the_film_for_the_tablet_is_planned_as_the_trade_would(film_disc: Source
         "picture.rate": ("constant quality 21", False),
         "sound.track": ("English, 5.1", False),
         "sound.codec": ("AAC stereo, 160 kb/s", False),
+        "range.keep": ("the whole title", False),
         "subtitles.track": ("none", False),
         "file.container": ("MP4, index in front", False),
         "file.name": ("Film.mp4", False),

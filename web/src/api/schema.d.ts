@@ -1068,7 +1068,7 @@ export interface components {
         Decision: {
             key: string;
             /** @enum {string} */
-            group: "picture" | "sound" | "subtitles" | "file";
+            group: "range" | "picture" | "sound" | "subtitles" | "file";
             label: string;
             help: string;
             value: string;

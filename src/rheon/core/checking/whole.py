@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ..devices import RuleResult
 from ..engine import ProbedFile
 from ..engine.packets import Packets
 from ..media import CellData, FileData, OutputSettings, Span, Title
 from ..media.facts import Unit, fact, near
+from ..media.kept import kept_title, pieces_of
 from ..sources.material.ends import stream_ends
 
 SHORT_S = 0.5
@@ -32,19 +33,29 @@ class Ends:
 
 def ends_wanted(title: Title, made: OutputSettings) -> Ends:
     """What the source holds of the streams that go into an output. Raises ``OSError`` where it can't be read."""
+    pieces = pieces_of(title, made.kept)
+    before_s = sum(piece.duration_s for piece in pieces[:-1])
+    last = _ends_of(pieces[-1], made)
+    return replace(
+        last,
+        picture_s=None if last.picture_s is None else before_s + last.picture_s,
+        sounds_s=tuple(None if end is None else before_s + end for end in last.sounds_s),
+        missing=tuple(_missing(kept_title(title, made.kept))),
+    )
+
+
+def _ends_of(title: Title, made: OutputSettings) -> Ends:
     length = title.duration_s
     data = title.data
-    missing = tuple(_missing(title))
     if isinstance(data, CellData):
         found = stream_ends(data)
         ids = [title.audio[sound.track].stream_id for sound in made.audio]
         known = [found.get(stream_id) if stream_id is not None else None for stream_id in ids]
         sounds = tuple(None if end is None else min(end, length) for end in known)
-        return Ends(picture_s=length if made.video else None, sounds_s=sounds, missing=missing)
+        return Ends(picture_s=length if made.video else None, sounds_s=sounds)
     return Ends(
         picture_s=_picture_end(title, data, length) if made.video else None,
         sounds_s=tuple(_within(title.audio[s.track].span, data, length) for s in made.audio),
-        missing=missing,
     )
 
 

@@ -8,10 +8,10 @@ from .demuxers import READABLE
 _PIPES = {StreamKind.PROGRAM: "mpeg", StreamKind.TRANSPORT: "mpegts"}
 
 
-def pipe_input(kind: StreamKind) -> list[str]:
-    """Arguments for a disc's stream on standard input."""
+def pipe_input(kind: StreamKind, pipe: str = "0") -> list[str]:
+    """Arguments for a disc's stream on standard input, or on another pipe by its name."""
     name = _PIPES[kind]
-    return ["-protocol_whitelist", "pipe", "-format_whitelist", name, "-f", name, "-i", "pipe:0"]
+    return ["-protocol_whitelist", "pipe", "-format_whitelist", name, "-f", name, "-i", f"pipe:{pipe}"]
 
 
 def safe_file_input(path: str) -> list[str]:
@@ -19,19 +19,21 @@ def safe_file_input(path: str) -> list[str]:
     return ["-protocol_whitelist", "file", "-format_whitelist", READABLE, "-i", f"file:{path}"]
 
 
-def video_specifier(title: Title) -> str:
-    """How the engine is told which video stream is meant: a disc's by its id, a file's by its place."""
+def video_specifier(title: Title, source: int = 0) -> str:
+    """How the engine is told which video stream is meant: a disc's by its id, a file's by its place.
+
+    ``source`` counts the engine's inputs.
+    """
     video = title.video
-    return "0:V:0" if video is None else _specifier(video.stream_id, video.place, "V:0")
+    return f"{source}:V:0" if video is None else _specifier(video.stream_id, video.place, "V:0", source)
 
 
-def audio_specifier(title: Title, track: int) -> str:
+def audio_specifier(title: Title, track: int, source: int = 0) -> str:
     stream = title.audio[track]
-    return _specifier(stream.stream_id, stream.place, f"a:{track}")
+    return _specifier(stream.stream_id, stream.place, f"a:{track}", source)
 
 
 def subtitle_specifier(title: Title, track: int, source: int = 0) -> str:
-    """``source`` counts the engine's inputs."""
     stream = title.subtitles[track]
     return _specifier(stream.stream_id, stream.place, f"s:{track}", source)
 

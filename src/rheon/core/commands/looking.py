@@ -123,6 +123,13 @@ def artwork(picture: Artwork, width: int, target: str) -> list[str]:
     return [*argv, "-f", "mjpeg", f"file:{target}"]
 
 
+def text_track(title: Title, track: int) -> list[str]:
+    """All lines of a file's text track, as SubRip."""
+    assert isinstance(title.data, FileData)
+    argv = [*QUIET, "-nostdin", *safe_file_input(title.data.path), "-map", subtitle_specifier(title, track)]
+    return [*argv, "-c:s", "srt", "-f", "srt", "pipe:1"]
+
+
 def palette(title: Title) -> list[str]:
     """The colours of a disc's subtitle pictures, which its tables hold and not its data."""
     data = title.data

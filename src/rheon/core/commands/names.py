@@ -4,7 +4,17 @@ from __future__ import annotations
 
 LINK_NAME = "source"
 """The title's own file, in which its embedded tracks are."""
-CHAPTERS_FILE, DRAWN_FILE = "chapters.txt", "drawn.mkv"
+CHAPTERS_FILE = "chapters.txt"
+
+
+def drawn_file(number: int) -> str:
+    """Where the subtitle pictures to draw into a piece are."""
+    return f"drawn-{number}.mkv"
+
+
+def pipe_name(number: int) -> str:
+    """The pipe on which a piece of a disc's title comes: standard input for the first."""
+    return f"piece-{number}" if number else "0"
 
 
 def subtitle_file(track: int) -> str:

@@ -10,15 +10,17 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from ..commands.making import Job, build_command, chapters_document, drawn_command
-from ..commands.names import CHAPTERS_FILE
+from ..commands.names import CHAPTERS_FILE, pipe_name, subtitle_file
 from ..engine import Command, Feed, require, run
 from ..errors import EngineError, SourceChanged, SourceError, SourceMissing, TargetError, TargetFull, TargetReadOnly
 from ..media import CellData, FileData, OutputSettings, Title
+from ..media.kept import kept_title, pieces_of
 from ..sources.material.feed import feed_title, subtitle_packets
 from ..subtitles import lay_out
 from ..system import check_inside
 from .parts import PART_PREFIX, remove_part
 from .progress import Progress, ProgressReader
+from .texts import with_cut_texts
 
 LEAST_FREE_BYTES = 8 << 20
 MOST_DAMAGE = 200
@@ -60,7 +62,7 @@ class Made:
 
 
 def make_file(title: Title, settings: OutputSettings, part: Path, hooks: Hooks | None = None) -> Made:
-    """Make the file at ``part``.
+    """Make the file at ``part``, of the whole title or of its kept stretches.
 
     Raises ``TargetError``, ``SourceMissing``, ``EngineError`` or ``Stopped``; the file is removed then.
     """
@@ -68,12 +70,12 @@ def make_file(title: Title, settings: OutputSettings, part: Path, hooks: Hooks |
     hooks = hooks or Hooks()
     check_source(title)
     check_target(part.parent)
-    job = Job(title=title, settings=settings, target=str(part))
     started = time.monotonic()
     before = _identities(title)
     damage: list[tuple[float, str]] = []
     try:
         with tempfile.TemporaryDirectory(prefix="rheon-") as folder:
+            job = _job(with_cut_texts(title, settings, Path(folder)), settings, part)
             _lay_out(Path(folder), job)
             _lay_out_drawn(folder, job, hooks)
             for at_pass in _passes(settings):
@@ -89,6 +91,12 @@ def make_file(title: Title, settings: OutputSettings, part: Path, hooks: Hooks |
         remove_part(part)
         raise
     return Made(part=part, seconds=time.monotonic() - started, damage=tuple(damage[:MOST_DAMAGE]))
+
+
+def _job(title: Title, settings: OutputSettings, part: Path) -> Job:
+    pieces = pieces_of(title, settings.kept)
+    together = kept_title(title, settings.kept)
+    return Job(title=together, settings=settings, target=str(part), pieces=pieces if len(pieces) > 1 else ())
 
 
 def _identities(title: Title) -> dict[str, tuple[int, int] | None]:
@@ -152,11 +160,21 @@ def _lay_out(folder: Path, job: Job) -> None:
         text = chapters_document(job.title.chapters, job.title.duration_s)
         (folder / CHAPTERS_FILE).write_text(text, encoding="utf-8")
     for subtitle in job.settings.subtitles:
-        lay_out(job.title, subtitle.track, folder)
+        if not (folder / subtitle_file(subtitle.track)).exists():
+            lay_out(job.title, subtitle.track, folder)
 
 
 def _lay_out_drawn(folder: str, job: Job, hooks: Hooks) -> None:
-    """The subtitle pictures to draw, in a file of their own."""
+    """The subtitle pictures to draw, in a file of their own for each piece."""
+    for piece in _pieces(job):
+        _lay_out_piece(folder, piece, hooks)
+
+
+def _pieces(job: Job) -> list[Job]:
+    return [job.piece(number) for number in range(len(job.pieces))] or [job]
+
+
+def _lay_out_piece(folder: str, job: Job, hooks: Hooks) -> None:
     drawn, data = job.settings.drawn, job.title.data
     if drawn is None or drawn.is_text:
         return
@@ -210,12 +228,18 @@ def _command(job: Job, folder: str, following: _Followed, at_pass: int) -> Comma
         argv=build_command(job, at_pass),
         timeout_s=None,
         gentle=True,
-        feed=_feed(job),
+        feed=_feeds(job).get(pipe_name(0)),
+        feeds={name: feed for name, feed in _feeds(job).items() if name != pipe_name(0)},
         cwd=folder,
         on_line=on_line,
         on_complaint=on_complaint,
         should_stop=hooks.should_stop,
     )
+
+
+def _feeds(job: Job) -> dict[str, Feed]:
+    """What comes on pipes: a disc's title, or each of its pieces, by the pipe's name."""
+    return {pipe_name(piece.number): feed for piece in _pieces(job) if (feed := _feed(piece)) is not None}
 
 
 def _feed(job: Job) -> Feed | None:

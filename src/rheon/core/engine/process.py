@@ -12,7 +12,7 @@ import subprocess
 import threading
 import time
 from collections import deque
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from queue import SimpleQueue
 from typing import IO
@@ -35,7 +35,8 @@ Feed = Callable[[], Iterator[bytes]]
 class Command:
     """A program to start and how.
 
-    ``argv`` is never seen by a shell. ``feed`` gives its standard input, ``cwd`` the folder it runs in.
+    ``argv`` is never seen by a shell. ``feed`` gives its standard input, ``cwd`` the folder it runs in. What else it
+    gets on pipes, ``feeds``, has names: where ``argv`` says ``pipe:NAME``, it gets the pipe's number.
     A ``gentle`` one leaves the processor to whoever else wants it.
     ``on_line`` gets each line it prints, ``on_complaint`` each on its error output; ``should_stop`` is asked about ten
     times a second. ``on_line`` and ``should_stop`` are called in the thread that runs the program.
@@ -45,6 +46,7 @@ class Command:
     timeout_s: float | None = 60.0
     gentle: bool = False
     feed: Feed | None = None
+    feeds: Mapping[str, Feed] = field(default_factory=dict)
     cwd: str | None = None
     on_line: Callable[[str], None] | None = None
     on_complaint: Callable[[str], None] | None = None
@@ -64,6 +66,7 @@ class _Following:
     """The threads around one running program, and what they found."""
 
     process: subprocess.Popen[bytes]
+    pipes: dict[str, IO[bytes]] = field(default_factory=dict)
     chunks: list[bytes] = field(default_factory=list)
     tail: deque[str] = field(default_factory=lambda: deque(maxlen=TAIL_LINES))
     lines: SimpleQueue[str] = field(default_factory=SimpleQueue)
@@ -76,7 +79,7 @@ def run(command: Command) -> Finished:
     Raises ``ToolMissing``, ``EngineTimedOut``, ``Stopped``, ``SourceMissing`` (its feed broke) or ``EngineError``
     (it failed; facts ``argv``, ``status``, ``tail``). Whatever happens, none of its processes is left running.
     """
-    following = _Following(process=_start(command))
+    following = _start(command)
     threads = _attach(following, command)
     try:
         _wait(following, command)
@@ -84,7 +87,7 @@ def run(command: Command) -> Finished:
         _end_group(following.process)
         for thread in threads:
             thread.join(timeout=GRACE_S)
-        _close(following.process)
+        _close(following)
     _hand_over(following, command)
     _raise_for(following, command)
     return Finished(stdout=b"".join(following.chunks), tail=tuple(following.tail))
@@ -95,7 +98,7 @@ def available(program: str) -> bool:
     return shutil.which(program) is not None
 
 
-def _start(command: Command) -> subprocess.Popen[bytes]:
+def _start(command: Command) -> _Following:
     program = shutil.which(command.argv[0])
     if program is None:
         raise ToolMissing("The program {program} is not on this machine.", program=command.argv[0])
@@ -105,20 +108,25 @@ def _start(command: Command) -> subprocess.Popen[bytes]:
     if setpriv := shutil.which("setpriv"):
         # a worker that is killed outright takes its engine with it
         argv = [setpriv, "--pdeathsig", "KILL", "--", *argv]
+    ends = {name: os.pipe() for name in command.feeds}
+    names = {f"pipe:{name}": f"pipe:{read}" for name, (read, _) in ends.items()}
     process = subprocess.Popen(
-        argv,
+        [names.get(argument, argument) for argument in argv],
+        pass_fds=[read for read, _ in ends.values()],
         stdin=subprocess.PIPE if command.feed else subprocess.DEVNULL,
         stdout=subprocess.PIPE,
         stderr=subprocess.PIPE,
         cwd=command.cwd,
         process_group=0,
     )
+    for read, _ in ends.values():
+        os.close(read)
     if process.stdin:
         with contextlib.suppress(OSError):  # fewer turns between feed and program
             fcntl.fcntl(process.stdin.fileno(), fcntl.F_SETPIPE_SZ, PIPE_BYTES)
     with contextlib.suppress(OSError, ValueError):
         resource.prlimit(process.pid, resource.RLIMIT_AS, (MEMORY_LIMIT_BYTES, MEMORY_LIMIT_BYTES))
-    return process
+    return _Following(process=process, pipes={name: os.fdopen(write, "wb", 0) for name, (_, write) in ends.items()})
 
 
 def _attach(following: _Following, command: Command) -> list[threading.Thread]:
@@ -130,6 +138,10 @@ def _attach(following: _Following, command: Command) -> list[threading.Thread]:
     ]
     if command.feed and process.stdin:
         threads.append(threading.Thread(target=_feed, args=(following, process.stdin, command.feed), daemon=True))
+    threads += [
+        threading.Thread(target=_feed, args=(following, pipe, command.feeds[name]), daemon=True)
+        for name, pipe in following.pipes.items()
+    ]
     for thread in threads:
         thread.start()
     return threads
@@ -211,8 +223,9 @@ def _end_group(process: subprocess.Popen[bytes]) -> None:
             return
 
 
-def _close(process: subprocess.Popen[bytes]) -> None:
-    for stream in (process.stdin, process.stdout, process.stderr):
+def _close(following: _Following) -> None:
+    process = following.process
+    for stream in (process.stdin, process.stdout, process.stderr, *following.pipes.values()):
         if stream:
             with contextlib.suppress(OSError, ValueError):
                 stream.close()

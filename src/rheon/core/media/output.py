@@ -6,6 +6,7 @@ from dataclasses import dataclass, field
 from enum import StrEnum
 from fractions import Fraction
 
+from .kept import Kept
 from .streams import Borders, Colour
 
 
@@ -103,7 +104,11 @@ class SubtitleSettings:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class OutputSettings:
-    """One output. ``video`` is ``None`` where it has none; the first audio track is the one that is played."""
+    """One output. ``video`` is ``None`` where it has none; the first audio track is the one that is played.
+
+    ``kept`` are the stretches of the title that go into it, in their order; the whole title where there are none.
+    ``cut_near`` says that they begin where copied streams can begin.
+    """
 
     container: str
     file_name: str
@@ -113,6 +118,8 @@ class OutputSettings:
     name: str
     duration_s: float
     chapters: bool = True
+    kept: tuple[Kept, ...] = ()
+    cut_near: bool = False
 
     @property
     def drawn(self) -> SubtitleSettings | None:

@@ -9,8 +9,9 @@ from typing import Annotated
 from pydantic import PlainSerializer, PlainValidator
 
 from ..devices import DeviceProfile
-from ..media import Balance, Samples, SoundWish, SubtitleWish, Title
+from ..media import Balance, Kept, Samples, SoundWish, SubtitleWish, Title
 from .decisions import NO_PINS, Pins, read_pins
+from .decisions.range import WHOLE, RangeChoice
 
 
 def _pins(said: object) -> Pins:
@@ -29,7 +30,9 @@ StoredPins = Annotated[Pins, PlainValidator(_pins), PlainSerializer(lambda pins:
 class PlanRequest:
     """A title, the devices one file is for, and what the person wants. ``languages`` are BCP 47, the dearest first.
 
-    ``samples`` is ``None`` where nobody measured, and the estimates are guesses then.
+    ``samples`` is ``None`` where nobody measured, and the estimates are guesses then. ``access`` are the stretches that
+    copied streams can have instead of what is kept, in its order; ``None`` where nobody looked. ``range`` is filled in
+    by the planner: ``title`` is then what is kept of it.
     """
 
     title: Title
@@ -41,3 +44,5 @@ class PlanRequest:
     sound: SoundWish = SoundWish.SURROUND
     subtitles: SubtitleWish = SubtitleWish.NEEDED
     samples: Samples | None = None
+    access: tuple[Kept, ...] | None = None
+    range: RangeChoice = WHOLE

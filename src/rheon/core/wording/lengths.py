@@ -14,6 +14,15 @@ def duration_text(seconds: float) -> str:
     return f"{whole // 60}:{whole % 60:02}"
 
 
+def moment_text(seconds: float) -> str:
+    """A moment to the thousandth: ``0:09.96``, ``1:02:03.5``."""
+    whole, thousandths = divmod(round(seconds * 1000), 1000)
+    rest = f".{thousandths:03}".rstrip("0").rstrip(".")
+    if whole >= 3600:
+        return f"{whole // 3600}:{whole // 60 % 60:02}:{whole % 60:02}{rest}"
+    return f"{whole // 60}:{whole % 60:02}{rest}"
+
+
 def sides_text(top: int, bottom: int, left: int, right: int) -> str:
     """Lines and columns at the sides of a picture: ``60 above, 60 below``; empty where there are none."""
     sides = (

@@ -74,6 +74,17 @@ def _colour(text: str, values: Values) -> str:
     return say("{colour}; full range made limited", colour=text) if values["full"] else text
 
 
+def _cut_near(values: Values) -> str:
+    early, late = number(values["earlier_s"]), number(values["later_s"])
+    if max(early, late) < 0.02:
+        return say("streams can begin just here, so nothing has to be encoded")
+    return say(
+        "copied streams can only begin at a key picture: {early} s before and {late} s after what was asked for",
+        early=f"{max(0.0, early):.2f}",
+        late=f"{max(0.0, late):.2f}",
+    )
+
+
 def _time_range(values: Values) -> str:
     start, end = duration_text(number(values["from_s"])), duration_text(number(values["until_s"]))
     return say("{start} to {end} of title {title}", start=start, end=end, title=values["title"])
@@ -217,6 +228,10 @@ SENTENCES: Mapping[str, str | Callable[[Values], str]] = {
     # file
     "preferred_container": "what the device likes best",
     "container_for_streams": "it holds most streams as they are",
+    "whole_title": "nothing is cut off",
+    "cut_exact": "the first and the last picture are just those that were asked for, and the sound with them",
+    "cut_near": _cut_near,
+    "cut_near_unknown": "a copied stream can only begin at a key picture: the file begins with the nearest one",
     "name_from_label": "from the source's name",
     "name_made_safe": "signs that a file name can't have ({file_system}) were replaced",
     "chapters_kept": "kept",

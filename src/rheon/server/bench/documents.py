@@ -71,7 +71,7 @@ class Breach(Document):
 
 class Decision(Document):
     key: str
-    group: Literal["picture", "sound", "subtitles", "file"]
+    group: Literal["range", "picture", "sound", "subtitles", "file"]
     label: str
     help: str
     value: str

@@ -32,11 +32,13 @@ class Timing:
 
     ``phase_s`` is how far the first one lies behind a tick of the frame rate: everything comes that much earlier, so
     that no rounded time stamp falls half-way between two ticks. ``cut_before``: what lies before zero is not shown.
-    ``leads``: nor are pictures that come once more because later ones refer to them.
+    ``leads``: nor are pictures that come once more because later ones refer to them. ``lead_s``: so much was read
+    before the beginning, to be dropped.
     """
 
     phase_s: float = 0.0
     cut_before: bool = False
+    lead_s: float = 0.0
     leads: bool = False
 
 
@@ -79,7 +81,8 @@ def _once(timing: Timing) -> list[str]:
 
 
 def _times(made: VideoSettings, timing: Timing) -> list[str]:
-    cut = ["trim=start=0"] if timing.cut_before else []
+    cut = ["settb=AVTB", f"setpts=PTS-({timing.lead_s:.6f})/TB"] if timing.lead_s else []
+    cut += ["trim=start=0"] if timing.cut_before or timing.lead_s else []
     if made.variable_rate:
         return cut
     moved = ["settb=AVTB", f"setpts=PTS-({timing.phase_s:.6f})/TB"] if timing.phase_s else []
@@ -135,14 +138,14 @@ def _matrix(side: str, colour: Colour) -> str:
     return f"{side}_color_matrix={name}:{side}_range={'full' if colour.full_range else 'limited'}"
 
 
-def audio_filters(made: AudioSettings, early_s: float = 0.0) -> str:
+def audio_filters(made: AudioSettings, early_s: float = 0.0, *, from_zero: bool = False) -> str:
     """Every sample at its own time, then a downmix where channels go from surround to two or one.
 
     Gaps are filled and overlaps cut from ``LEAST_GAP_S`` on. The first moment is where everything else has it, which is
-    ``early_s`` earlier than on the source.
+    ``early_s`` earlier than on the source; ``from_zero`` has silence before it.
     """
     steps = [f"asetpts=PTS-({early_s:.6f})/TB"] if early_s else []
-    first = max(0, round(-early_s * made.sample_rate))
+    first = 0 if from_zero else max(0, round(-early_s * made.sample_rate))
     steps.append(f"aresample=async=1:min_hard_comp={LEAST_GAP_S}:first_pts={first}")
     if made.source_channels >= 5 and made.channels <= 2:
         left = f"FL={FRONT}*FL+{CENTRE}*FC+{SURROUND}*BL+{SURROUND}*SL"

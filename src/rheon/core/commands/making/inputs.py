@@ -2,15 +2,20 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from ...media import PTS_HZ, CellData, FileData, Title
 from ..inputs import pipe_input, safe_file_input, subtitle_specifier
-from ..names import CHAPTERS_FILE, DRAWN_FILE, subtitle_file
+from ..names import CHAPTERS_FILE, drawn_file, pipe_name, subtitle_file
 from ..start import QUIET
 from .job import Job
 
 DRAWN_ZERO_S, SILENCE_AT_S = 10, 1
 ROUNDED_TICKS = 9
 """A tenth of a millisecond keeps rounding from putting the first picture before zero."""
+ROUNDING_S = 0.00001
+MORE_S = 0.1
+"""So much more is read of a piece among several, whose sound may go on to the next tick."""
 CLEARS_ITSELF = "hdmv_pgs_subtitle"
 """Its pictures stand until another one, or nothing, takes their place."""
 NO_QUEUE = ("-thread_queue_size", "0")
@@ -21,7 +26,12 @@ def main_input(job: Job) -> list[str]:
     """The title itself: a file by its name, a disc's title on standard input."""
     data = job.title.data
     if isinstance(data, FileData):
-        return ["-nostdin", *NO_QUEUE, *_span(job.title), *safe_file_input(data.path)]
+        return [
+            "-nostdin",
+            *NO_QUEUE,
+            *_span(job.title, job.lead_s, MORE_S if job.pieces else 0.0),
+            *safe_file_input(data.path),
+        ]
     return [
         *NO_QUEUE,
         *_own_zero(data),
@@ -32,8 +42,14 @@ def main_input(job: Job) -> list[str]:
         "-probesize",
         "40M",
         *_palette(job),
-        *pipe_input(data.stream),
+        *pipe_input(data.stream, pipe_name(job.number)),
     ]
+
+
+def main_inputs(job: Job) -> list[str]:
+    """The title itself, or each of its pieces."""
+    pieces = [job.piece(number) for number in range(len(job.pieces))] or [job]
+    return [part for piece in pieces for part in main_input(piece)]
 
 
 def _own_zero(data: CellData) -> list[str]:
@@ -49,11 +65,16 @@ def _palette(job: Job) -> list[str]:
     return ["-palette", ",".join(data.palette)]
 
 
-def _span(title: Title) -> list[str]:
-    """Which stretch of a file the title is, where it is not the whole."""
-    from_s = title.data.from_s if isinstance(title.data, FileData) else 0.0
-    span = ["-ss", f"{from_s:.3f}"] if from_s else []
-    return [*span, "-t", f"{title.duration_s:.3f}"] if title.part_of is not None else span
+def _span(title: Title, lead_s: float = 0.0, more_s: float = 0.0) -> list[str]:
+    """Which stretch of a file the title is, where it is not the whole, and what is read before and behind it."""
+    from_s = title.data.from_s - lead_s if isinstance(title.data, FileData) else 0.0
+    span = ["-ss", f"{from_s:.6f}"] if from_s else []
+    return [*span, *until(title.duration_s + lead_s + more_s)] if title.part_of is not None else span
+
+
+def until(length_s: float) -> list[str]:
+    """A length at which what begins just there is not in it any more, however it is rounded."""
+    return ["-t", f"{max(length_s - ROUNDING_S, ROUNDING_S):.6f}"]
 
 
 def chapters_input(job: Job) -> list[str]:
@@ -67,14 +88,15 @@ def side_inputs(job: Job) -> list[str]:
     """Text files that lie beside the source."""
     said: list[str] = []
     for subtitle in job.side_tracks:
-        span = _span(job.title)
+        # lines of a kept range were cut when they were laid out
+        span = [] if job.settings.kept else _span(job.title)
         said += [*NO_QUEUE, *span, "-protocol_whitelist", "file", "-f", "srt", "-i", subtitle_file(subtitle.track)]
     return said
 
 
 def drawn_place(job: Job) -> int:
     """Which of the engine's inputs holds the subtitle pictures to draw."""
-    return 1 + job.carries_chapters + len(job.side_tracks)
+    return job.inputs + job.carries_chapters + len(job.side_tracks) + job.number
 
 
 def drawn_input(job: Job) -> list[str]:
@@ -84,7 +106,7 @@ def drawn_input(job: Job) -> list[str]:
         return []
     forced = ["-forced_subs_only", "1"] if drawn.only_forced else []
     # times in that file count from DRAWN_ZERO_S; where the engine keeps no file's own start, it takes that off itself
-    moved_s = -job.phase_s - (DRAWN_ZERO_S if job.own_zero else DRAWN_ZERO_S - SILENCE_AT_S)
+    moved_s = -job.phase_s - job.lead_s - (DRAWN_ZERO_S if job.own_zero else DRAWN_ZERO_S - SILENCE_AT_S)
     video, track = job.title.video, job.title.subtitles[drawn.track]
     canvas = ["-canvas_size", f"{video.width}x{video.height}"] if video and track.format != CLEARS_ITSELF else []
     return [
@@ -98,8 +120,14 @@ def drawn_input(job: Job) -> list[str]:
         "-f",
         "matroska",
         "-i",
-        DRAWN_FILE,
+        drawn_file(job.number),
     ]
+
+
+def drawn_inputs(job: Job) -> list[str]:
+    """The subtitle pictures to draw into the title, or into each of its pieces."""
+    pieces = [job.piece(number) for number in range(len(job.pieces))] or [job]
+    return [part for piece in pieces for part in drawn_input(piece)]
 
 
 def drawn_command(job: Job) -> list[str]:
@@ -113,6 +141,7 @@ def drawn_command(job: Job) -> list[str]:
     drawn, title = job.settings.drawn, job.title
     assert drawn is not None
     track = title.subtitles[drawn.track]
+    alone = replace(job, pieces=(), number=0)
     forced = ["-forced_subs_only", "1"] if drawn.only_forced else []
     plain = ["-c:s", "copy"] if track.format == CLEARS_ITSELF else ["-c:s", "dvbsub", *_canvas(job)]
     silence = [
@@ -125,11 +154,11 @@ def drawn_command(job: Job) -> list[str]:
         "-i",
         "anullsrc=r=48000:cl=mono",
     ]
-    length = ["-t", f"{title.duration_s:.3f}"]
+    length = until(title.duration_s + alone.lead_s)
     return [
-        *QUIET, "-y", *forced, *main_input(job), *silence,
+        *QUIET, "-y", *forced, *main_input(alone), *silence,
         "-map", subtitle_specifier(title, drawn.track), "-map", "1:a", "-c:a", "pcm_s16le", *plain, *length,
-        "-output_ts_offset", str(DRAWN_ZERO_S), "-f", "matroska", f"file:{DRAWN_FILE}",
+        "-output_ts_offset", str(DRAWN_ZERO_S), "-f", "matroska", f"file:{drawn_file(job.number)}",
     ]  # fmt: skip
 
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from ...formats import CONTAINERS
@@ -12,17 +12,36 @@ from .filters import phase_of
 
 ON_TIME = 0.05
 """A picture that lies so little (of its time) before a moment still comes at it: times are rounded."""
+FINDS = frozenset({"mp4", "matroska", "webm", "mov", "avi", "flac", "mp3", "ogg", "wav"})
+"""Containers that list where pictures lie; in the others a place is guessed, and found only near where it is."""
+LEAD_S = 12.0
+"""So much earlier those are read: longer than any usual distance between key pictures."""
 SOON_S = 0.25
 """Up to so late a first picture begins at once in a container without times; later ones are waited for."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Job:
-    """What is to be made: a title, the settings, and the file to write. Runs in a folder that holds the helpers."""
+    """What is to be made: a title, the settings, and the file to write. Runs in a folder that holds the helpers.
+
+    ``pieces`` are what the file is strung of where that is several; ``title`` is then what they make together, or, in
+    the view of one of them (``piece``), that piece, which is number ``number`` of the engine's inputs.
+    """
 
     title: Title
     settings: OutputSettings
     target: str
+    pieces: tuple[Title, ...] = ()
+    number: int = 0
+
+    def piece(self, number: int) -> Job:
+        """One of the pieces, as if it were all."""
+        return replace(self, title=self.pieces[number], number=number)
+
+    @property
+    def inputs(self) -> int:
+        """How many of the engine's inputs are the title itself."""
+        return max(1, len(self.pieces))
 
     @property
     def subpictures(self) -> tuple[int, ...]:
@@ -60,6 +79,17 @@ class Job:
     def own_zero(self) -> bool:
         """Whether the title's first moment is zero by a disc's own clock, and not by what its data begin with."""
         return isinstance(self.title.data, CellData) and self.title.data.start_pts is not None
+
+    @property
+    def lead_s(self) -> float:
+        """How much before a part of a file is read, to be dropped when it is decoded."""
+        data, made = self.title.data, self.settings
+        if isinstance(data, CellData) or self.title.container in FINDS or self.title.part_of is None:
+            return 0.0
+        streams = (*((made.video,) if made.video else ()), *made.audio)
+        copied = any(stream.action is Action.COPY for stream in streams)
+        tracks = any(one.form is not SubtitleForm.DRAWN for one in made.subtitles if one not in self.side_tracks)
+        return 0.0 if copied or tracks else min(data.from_s, LEAD_S)
 
     @property
     def phase_s(self) -> float:

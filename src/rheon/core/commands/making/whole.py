@@ -21,8 +21,9 @@ from ..names import LINK_NAME, subtitle_file
 from ..start import QUIET
 from .encoders import Placing, audio_arguments, early_of, video_arguments
 from .filters import DrawnText, Timing, audio_filters, graph
-from .inputs import chapters_input, drawn_input, drawn_place, main_input, side_inputs
+from .inputs import chapters_input, drawn_inputs, drawn_place, main_inputs, side_inputs, until
 from .job import Job
+from .strung import strung_pictures, strung_sound
 
 BLURAY_SUFFIX = ".m2ts"
 SIDE_SUFFIX = "srt"
@@ -34,16 +35,16 @@ def build_command(job: Job, at_pass: int = 0) -> list[str]:
     Chapters come from ``chapters.txt``, text subtitles from ``source`` or ``subtitles-N.srt``.
     """
     made = job.settings
-    head = [*QUIET, "-nostats", "-progress", "pipe:1", "-y", *main_input(job)]
+    head = [*QUIET, "-nostats", "-progress", "pipe:1", "-y", *main_inputs(job)]
     if at_pass == 1 and made.video:
-        head += [*chapters_input(job), *side_inputs(job), *drawn_input(job)]
+        head += [*chapters_input(job), *side_inputs(job), *drawn_inputs(job)]
         picture = [*_picture_map(job), *video_arguments(made.video, made.container, at_pass), *_limit(job)]
         return [*head, *picture, "-an", "-sn", "-f", "null", "-"]
     return [
         *head,
         *chapters_input(job),
         *side_inputs(job),
-        *drawn_input(job),
+        *drawn_inputs(job),
         *_picture_map(job),
         *_sound_maps(job),
         *_subtitle_maps(job),
@@ -93,7 +94,7 @@ def _metadata(job: Job) -> list[str]:
     made = job.settings
     head = ["-map_metadata", "-1", "-map_chapters", "-1"]
     if job.carries_chapters:
-        head = ["-map_metadata", "1", "-map_metadata:s", "-1", "-map_chapters", "1"]
+        head = ["-map_metadata", f"{job.inputs}", "-map_metadata:s", "-1", "-map_chapters", f"{job.inputs}"]
     tags = {**job.title.tags, "title": made.name} if made.video is None else {"title": made.name}
     said = [part for key, value in tags.items() for part in ("-metadata", f"{key}={value}")]
     if made.container == "flac" and job.carries_chapters:
@@ -128,13 +129,16 @@ def _limit(job: Job) -> list[str]:
 
     What a disc's feed brings before the title's first moment and behind its end is cut here.
     """
-    data, length = job.title.data, ["-t", f"{job.title.duration_s:.3f}"]
+    data, length = job.title.data, until(job.title.duration_s)
+    if job.pieces:
+        # each piece is cut by itself
+        return []
     if isinstance(data, CellData):
         own = job.own_zero
         ends = data.cells[-1].lap or job.title.part_of is not None
         before = own and (data.cells[0].lead or data.skip_s or job.title.part_of is not None)
         return [*(("-copypriorss", "0") if before else ()), *(length if own and ends else ())]
-    return length if job.title.part_of is not None and job.settings.subtitles else []
+    return length if job.lead_s or (job.title.part_of is not None and job.settings.subtitles) else []
 
 
 def _picture_map(job: Job) -> list[str]:
@@ -143,25 +147,47 @@ def _picture_map(job: Job) -> list[str]:
         return []
     if made.video.action is Action.COPY:
         return ["-map", video_specifier(title)]
+    if job.pieces:
+        return [
+            "-filter_complex",
+            strung_pictures(job, [picture_graph(job.piece(n)) for n in range(len(job.pieces))]),
+            "-map",
+            "[out]",
+        ]
+    return ["-filter_complex", picture_graph(job), "-map", "[out]"]
+
+
+def picture_graph(job: Job) -> str:
+    """The graph from a title's, or a piece's, stored picture to ``[out]``."""
+    made, title = job.settings, job.title
+    assert made.video is not None
     drawn = made.drawn
     picture = f"{drawn_place(job)}:s:0" if drawn and not drawn.is_text else None
     text = drawn_text(title, drawn.track) if drawn and drawn.is_text else None
-    return ["-filter_complex", graph(made.video, video_specifier(title), picture, text, _timing(job)), "-map", "[out]"]
+    return graph(made.video, video_specifier(title, job.number), picture, text, _timing(job))
 
 
 def _timing(job: Job) -> Timing:
     data = job.title.data
-    return Timing(phase_s=job.phase_s, cut_before=job.own_zero, leads=isinstance(data, CellData) and has_joins(data))
+    return Timing(
+        phase_s=job.phase_s,
+        cut_before=job.own_zero,
+        lead_s=job.lead_s,
+        leads=isinstance(data, CellData) and has_joins(data),
+    )
 
 
 def _placing(job: Job, sound: AudioSettings, place: int) -> Placing:
-    filtered = not _shares_id(job, sound) and not _plain(sound)
-    return Placing(place=place, early_s=job.phase_s, container=job.settings.container, filtered=filtered)
+    filtered = not job.pieces and not _shares_id(job, sound) and not _plain(sound)
+    return Placing(place=place, early_s=job.phase_s + job.lead_s, container=job.settings.container, filtered=filtered)
 
 
 def _sound_maps(job: Job) -> list[str]:
     maps: list[str] = []
     for place, sound in enumerate(job.settings.audio):
+        if job.pieces:
+            maps += ["-filter_complex", strung_sound(job, place), "-map", f"[sound{place}]"]
+            continue
         specifier = audio_specifier(job.title, sound.track)
         if _shares_id(job, sound):
             heard = audio_filters(sound, early_of(sound, _placing(job, sound, place)))
@@ -182,7 +208,7 @@ def _subtitle_maps(job: Job) -> list[str]:
 def _subtitle_specifier(job: Job, subtitle: SubtitleSettings) -> str:
     sides = job.side_tracks
     if subtitle in sides:
-        return f"{1 + job.carries_chapters + sides.index(subtitle)}:s:0"
+        return f"{job.inputs + job.carries_chapters + sides.index(subtitle)}:s:0"
     return subtitle_specifier(job.title, subtitle.track)
 
 

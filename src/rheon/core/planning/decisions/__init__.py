@@ -14,10 +14,13 @@ from .decision import AUTOMATIC, NO_PINS, PINNED, Case, Decision, DecisionKind, 
 from .file import FILE
 from .form import Choice, Range
 from .picture import PICTURE
+from .range import RANGE
 from .sound import SOUND
 from .subtitles import OF_SUBTITLES
 
-DECISIONS: Mapping[str, DecisionKind[Any]] = {kind.key: kind for kind in (*PICTURE, *SOUND, *OF_SUBTITLES, *FILE)}
+DECISIONS: Mapping[str, DecisionKind[Any]] = {
+    kind.key: kind for kind in (*RANGE, *PICTURE, *SOUND, *OF_SUBTITLES, *FILE)
+}
 """Every decision by its key, in the order in which people read them."""
 
 

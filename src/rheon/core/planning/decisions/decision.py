@@ -11,7 +11,7 @@ from ...media import Balance, OutputSettings, Reason, Title
 from .form import Choice, Form, Range, Unreadable, check_known
 
 T = TypeVar("T")
-Group = Literal["picture", "sound", "subtitles", "file"]
+Group = Literal["range", "picture", "sound", "subtitles", "file"]
 AUTOMATIC = "auto"
 """Said of any decision: Rheon chooses."""
 PINNED = Reason(code="pinned")

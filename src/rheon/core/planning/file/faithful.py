@@ -37,6 +37,10 @@ TEXT_FORMATS = {"mov_text": "subrip", "text": "subrip"}
 def faithful_plan(request: PlanRequest, profile: DeviceProfile) -> Plan:
     """All tracks and chapters of the title, nothing encoded. Raises ``PlanError`` where a stream can't be kept."""
     title = request.title
+    if len(request.range.kept) > 1:
+        raise PlanError(
+            "A copy of a title as it is keeps one stretch; convert it to leave out what is between several."
+        )
     holds = CONTAINERS[CONTAINER]
     video = copied(title.video).settings if title.video else None
     if video is not None and video.codec not in holds.video:
@@ -54,6 +58,8 @@ def faithful_plan(request: PlanRequest, profile: DeviceProfile) -> Plan:
         subtitles=tuple(_subtitle(track) for track in title.subtitles),
         name=request.name,
         duration_s=title.duration_s,
+        kept=request.range.kept,
+        cut_near=request.range.near,
     )
     return Plan(
         title_number=title.number,

@@ -121,7 +121,7 @@ def encoded(
         entry=entry,
         encoder=encoder,
         video=video,
-        timing=plan_frame_rate(video, entry, encoder, pins, own_times=CONTAINERS[container].own_times),
+        timing=plan_frame_rate(video, entry, encoder, pins, own_times=_keeps_times(request, container)),
         depth=depth,
         sound_bps=sound_bps,
     )
@@ -147,6 +147,11 @@ def encoded(
         options=tuple(dict.fromkeys([*(option.codec for option in options), *others(container)])),
         exact=settings.bitrate_bps is not None and RATE in pins,
     )
+
+
+def _keeps_times(request: PlanRequest, container: str) -> bool:
+    """Whether each picture may have a time of its own: strung together, stretches come at one rate."""
+    return CONTAINERS[container].own_times and len(request.range.kept) < 2
 
 
 def _with_aspect(request: PlanRequest, video: VideoStream) -> VideoStream:

@@ -20,6 +20,7 @@ from ..file.container_choice import ContainerChoice, Wish, choose_container, cop
 from ..file.estimate import Basis, estimate
 from ..file.faithful import faithful_plan
 from ..file.outcome import breaches
+from ..file.range import with_range
 from ..picture.video import VideoPlan, copied, encoded
 from ..plan import Plan
 from ..request import PlanRequest
@@ -48,6 +49,7 @@ def plan(request: PlanRequest, *, explained: bool = True) -> Plan:
     profile = common_ground(
         [careful(one) for one in request.devices], picture=title.video is not None, sound=bool(title.audio)
     )
+    request = with_range(request, copies_only=profile.faithful)
     judged = judge_title(request.title, profile, request.languages)
     if judged.verdict is Verdict.CANNOT:
         return _nothing(request, judged.verdict, judged.reason)
@@ -116,6 +118,8 @@ def _made(request: PlanRequest, parts: _Parts, judged: Judgement) -> Plan:
         name=request.name,
         duration_s=request.title.duration_s,
         chapters=request.pins.of(CHAPTERS) != DROP and CONTAINERS[choice.container].chapters,
+        kept=request.range.kept,
+        cut_near=request.range.near,
     )
     streams = (settings.video, *settings.audio)
     whole = all(part is None or part.action is Action.COPY for part in streams)
@@ -154,6 +158,7 @@ def _explained(request: PlanRequest, made: Plan, parts: _Parts, judged: Judgemen
         name=request.name,
         file_system=wish.profile.limits.file_system,
         reasons={
+            **dict(request.range.reasons),
             **(parts.picture.reasons if parts.picture else {}),
             SOUND_CODEC.key: parts.sound.reason or PINNED,
             SUBTITLES.key: wish.subtitles.reason,

@@ -77,7 +77,7 @@ def copies(track: AudioStream, request: PlanRequest, profile: DeviceProfile, con
         return codec == COPY
     if request.sound is SoundWish.STEREO and track.channels > 2:
         return False
-    if request.title.gaps:
+    if request.title.gaps or not request.range.copies_sound:
         return False
     return takes_audio(track, profile) and stays_with_picture(track, request, container)
 

@@ -7,7 +7,8 @@ import statistics
 from dataclasses import dataclass, replace
 
 from ...errors import NoSuchTitle
-from ...media import Cell, CellData, Chapter, FileData, Gap, Reason, Role, Title
+from ...media import Cell, CellData, Chapter, FileData, Reason, Role, Title
+from ...media.kept import gaps_within, share_of
 
 LEAST_PARTS = 3
 ALIKE = 0.15
@@ -41,7 +42,7 @@ def cut(title: Title, chapters: ChapterRange, number: int) -> Title:
     to_s = listed[chapters.last].start_s if chapters.last < len(listed) else title.duration_s
     data = _cut_data(title, from_s, to_s)
     length_s = _length(data) if isinstance(data, CellData) else round(to_s - from_s, 3)
-    size = sum(e.length_bytes for e in data.extents) if isinstance(data, CellData) else _share(title, length_s)
+    size = sum(e.length_bytes for e in data.extents) if isinstance(data, CellData) else share_of(title, length_s)
     return replace(
         title,
         number=number,
@@ -53,39 +54,10 @@ def cut(title: Title, chapters: ChapterRange, number: int) -> Title:
             Chapter(number=at, start_s=round(max(0.0, chapter.start_s - from_s), 3), name=chapter.name)
             for at, chapter in enumerate(listed[chapters.first - 1 : chapters.last], start=1)
         ),
-        gaps=_gaps_within(title, from_s, to_s),
+        gaps=gaps_within(title, from_s, to_s),
         part_of=title.number,
         role=Role.EPISODE,
         reasons=(Reason(code="chapter_range", values={"title": title.number, **_as_values(chapters)}),),
-        shares=(),
-    )
-
-
-def cut_times(title: Title, from_s: float, until_s: float | None, number: int) -> Title:
-    """The stretch between two moments as a title numbered ``number``. Raises ``NoSuchTitle`` where there is none."""
-    end_s = min(title.duration_s, until_s if until_s is not None else title.duration_s)
-    if not 0 <= from_s < end_s:
-        raise NoSuchTitle(
-            "Title {number} has nothing from {from_s:g} s until {end_s:g} s.",
-            number=title.number,
-            from_s=from_s,
-            end_s=end_s,
-            advice="It lasts {duration_s} s.",
-            duration_s=title.duration_s,
-        )
-    length_s = round(end_s - from_s, 3)
-    return replace(
-        title,
-        number=number,
-        key=f"{title.key}@{from_s:.3f}-{end_s:.3f}",
-        duration_s=length_s,
-        size_bytes=_share(title, length_s),
-        data=_timed_data(title.data, from_s, end_s),
-        chapters=_chapters_within(title, from_s, end_s),
-        gaps=_gaps_within(title, from_s, end_s),
-        promised_s=None,
-        part_of=title.number,
-        reasons=(Reason(code="time_range", values={"title": title.number, "from_s": from_s, "until_s": end_s}),),
         shares=(),
     )
 
@@ -106,37 +78,6 @@ def other_angle(title: Title, angle: int) -> Title:
         return title
     others = tuple(cells for place, cells in enumerate(angles, start=1) if place != angle)
     return replace(title, data=replace(data, cells=angles[angle - 1], other_angles=others))
-
-
-def _timed_data(data: CellData | FileData, from_s: float, end_s: float) -> CellData | FileData:
-    if isinstance(data, FileData):
-        return replace(data, from_s=round(data.from_s + from_s, 3))
-    start_s, stop_s = from_s + data.skip_s, end_s + data.skip_s
-    kept = [cell for cell in data.cells if cell.start_s < stop_s and cell.start_s + cell.duration_s > start_s]
-    if not kept:
-        return data
-    first_s = kept[0].start_s
-    cells = tuple(replace(cell, start_s=round(cell.start_s - first_s, 6)) for cell in kept)
-    return replace(data, cells=cells, skip_s=round(start_s - first_s, 6), other_angles=())
-
-
-def _chapters_within(title: Title, from_s: float, end_s: float) -> tuple[Chapter, ...]:
-    """The chapters of a stretch; the one that it begins in begins with it."""
-    inside = [chapter for chapter in title.chapters if chapter.start_s < end_s - 0.001]
-    current = [chapter for chapter in inside if chapter.start_s <= from_s][-1:]
-    kept = [*current, *(chapter for chapter in inside if chapter.start_s > from_s)]
-    return tuple(
-        Chapter(number=at, start_s=round(max(0.0, chapter.start_s - from_s), 3), name=chapter.name)
-        for at, chapter in enumerate(kept, start=1)
-    )
-
-
-def _gaps_within(title: Title, from_s: float, end_s: float) -> tuple[Gap, ...]:
-    return tuple(
-        Gap(from_s=max(0.0, gap.from_s - from_s), to_s=min(end_s, gap.to_s) - from_s)
-        for gap in title.gaps
-        if gap.to_s > from_s and gap.from_s < end_s
-    )
 
 
 def proposed_ranges(title: Title) -> tuple[ChapterRange, ...]:
@@ -205,10 +146,6 @@ def _cut_cells(cells: tuple[Cell, ...], from_s: float, to_s: float) -> tuple[Cel
 
 def _length(data: CellData) -> float:
     return round(sum(cell.duration_s for cell in data.cells), 3)
-
-
-def _share(title: Title, length_s: float) -> int:
-    return round(title.size_bytes * length_s / title.duration_s) if title.duration_s else 0
 
 
 def _as_values(chapters: ChapterRange) -> dict[str, object]:

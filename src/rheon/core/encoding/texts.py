@@ -1,0 +1,64 @@
+"""Text subtitles of a kept range: the lines of its stretches, in the time of the file that is made."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
+from pathlib import Path
+
+from ..commands.looking import text_track
+from ..commands.names import subtitle_file
+from ..engine import Command, run
+from ..errors import NotASource
+from ..media import FileData, Kept, OutputSettings, SubtitleForm, SubtitleStream, Title
+from ..subtitles import LARGEST_BYTES, SubtitleText, TimedLine, read_subtitles, to_subrip
+from ..system import read_inside
+
+LEAST_S = 0.04
+"""What is left of a line that a cut goes through has to be seen."""
+
+
+def with_cut_texts(title: Title, settings: OutputSettings, folder: Path) -> Title:
+    """Write the kept lines of each text track that goes along as such; the title then has them beside it.
+
+    Raises ``OSError``, ``NotASource`` or ``EngineError``.
+    """
+    wanted = {
+        one.track for one in settings.subtitles if settings.kept and one.is_text and one.form is not SubtitleForm.DRAWN
+    }
+    tracks = list(title.subtitles)
+    for track in sorted(wanted):
+        lines = cut_lines(_lines(title, tracks[track]), settings.kept, _begins_s(title))
+        path = folder / subtitle_file(track)
+        path.write_text(to_subrip(SubtitleText(encoding="utf-8", lines=lines)), encoding="utf-8")
+        tracks[track] = replace(tracks[track], path=str(path))
+    return replace(title, subtitles=tuple(tracks))
+
+
+def cut_lines(lines: Sequence[TimedLine], kept: Sequence[Kept], begins_s: float = 0.0) -> tuple[TimedLine, ...]:
+    """The lines within the stretches, one stretch after the other; ``begins_s`` is where the title lies in its text."""
+    found: list[TimedLine] = []
+    at_s = 0.0
+    for one in kept:
+        from_s, until_s = begins_s + one.from_s, begins_s + one.until_s
+        for line in lines:
+            start_s, end_s = max(line.start_s, from_s), min(line.end_s, until_s)
+            if end_s - start_s >= LEAST_S:
+                found.append(TimedLine(start_s=at_s + start_s - from_s, end_s=at_s + end_s - from_s, text=line.text))
+        at_s += one.length_s
+    return tuple(found)
+
+
+def _begins_s(title: Title) -> float:
+    return title.data.from_s if isinstance(title.data, FileData) else 0.0
+
+
+def _lines(title: Title, track: SubtitleStream) -> Sequence[TimedLine]:
+    if track.path is not None:
+        return read_subtitles(read_inside(track.path, LARGEST_BYTES)).lines
+    said = run(Command(argv=text_track(title, track.index), timeout_s=None, gentle=True)).stdout
+    try:
+        return read_subtitles(said).lines
+    except NotASource:
+        # a track without a single line
+        return ()

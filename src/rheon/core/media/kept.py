@@ -1,0 +1,191 @@
+"""The kept range: which stretches of a title go into a file, exact to the picture. Pure."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, replace
+
+from ..errors import NoSuchTitle
+from .source import CellData, Chapter, FileData, Gap, Reason, Title
+from .streams import Scan, VideoStream
+
+EARLY = 0.045
+"""Of a picture's time: a stretch begins so much before its first picture, whose stored time is rounded."""
+MEANT_S, MEANT = 0.0011, 0.3
+"""A moment that lies so little behind a picture's time (of which at most so much of a picture) still means it."""
+LEAST_S = 0.005
+MOST_STRETCHES = 200
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Kept:
+    """A stretch of a title: from one moment until another, in seconds of the title."""
+
+    from_s: float
+    until_s: float
+
+    @property
+    def length_s(self) -> float:
+        return self.until_s - self.from_s
+
+
+def in_order(kept: Iterable[Kept]) -> tuple[Kept, ...]:
+    """Stretches in the order of time; those that touch or overlap are one."""
+    joined: list[Kept] = []
+    for one in sorted(kept, key=lambda kept: kept.from_s):
+        if joined and one.from_s <= joined[-1].until_s:
+            joined[-1] = Kept(from_s=joined[-1].from_s, until_s=max(joined[-1].until_s, one.until_s))
+        else:
+            joined.append(one)
+    return tuple(joined)
+
+
+def on_pictures(title: Title, kept: Kept) -> Kept:
+    """The stretch from its first whole picture to the one that is the first not to be in it.
+
+    Raises ``NoSuchTitle`` where the title has nothing there.
+    """
+    until_s = min(kept.until_s, title.duration_s)
+    if not 0 <= kept.from_s < title.duration_s or until_s - kept.from_s < LEAST_S:
+        raise NoSuchTitle(
+            "Title {number} has nothing from {from_s:g} s until {end_s:g} s.",
+            number=title.number,
+            from_s=kept.from_s,
+            end_s=until_s,
+            advice="It lasts {duration_s} s.",
+            duration_s=title.duration_s,
+        )
+    rate = steady_rate(title.video)
+    if title.video is None or rate is None:
+        return Kept(from_s=kept.from_s, until_s=until_s)
+    first_s = first_picture_s(title)
+    begin = 0 if kept.from_s <= 0 else picture_from(kept.from_s - first_s, rate)
+    end = picture_from(until_s - first_s, rate)
+    from_s = first_s + begin / rate if kept.from_s > 0 else 0.0
+    whole = until_s >= title.duration_s - MEANT_S
+    return Kept(from_s=from_s, until_s=title.duration_s if whole else max(first_s + end / rate, from_s + 1 / rate))
+
+
+def picture_from(moment_s: float, rate: float) -> int:
+    """The number (from 0) of the first picture that is not before a moment, both counted from the first picture."""
+    return max(0, math.ceil(moment_s * rate - min(MEANT, max(EARLY, MEANT_S * rate))))
+
+
+def steady_rate(video: VideoStream | None) -> float | None:
+    """How many pictures a second, where they come evenly; ``None`` where only their own times tell."""
+    if video is None or video.variable_rate or video.scan is Scan.TELECINED or not video.frame_rate:
+        return None
+    return float(video.frame_rate)
+
+
+def first_picture_s(title: Title) -> float:
+    """When the title's first picture is shown: a disc's clock begins with it, a file's packets say it."""
+    if isinstance(title.data, CellData) or title.video is None or title.video.span is None:
+        return 0.0
+    return max(0.0, title.video.span.start_s - title.data.from_s)
+
+
+def cut_times(title: Title, from_s: float, until_s: float | None, number: int) -> Title:
+    """The stretch between two moments as a title numbered ``number``. Raises ``NoSuchTitle`` where there is none."""
+    wanted = Kept(from_s=from_s, until_s=title.duration_s if until_s is None else until_s)
+    found = on_pictures(title, wanted)
+    rate = steady_rate(title.video)
+    begins_s = max(0.0, found.from_s - (EARLY / rate if rate and found.from_s else 0.0))
+    length_s = round(found.length_s, 6)
+    return replace(
+        title,
+        number=number,
+        key=f"{title.key}@{found.from_s:.3f}-{found.until_s:.3f}",
+        duration_s=length_s,
+        size_bytes=share_of(title, length_s),
+        data=_timed_data(title.data, begins_s, begins_s + length_s),
+        chapters=_chapters_within(title, found),
+        gaps=gaps_within(title, found.from_s, found.until_s),
+        promised_s=None,
+        part_of=title.number,
+        reasons=(
+            Reason(
+                code="time_range",
+                values={"title": title.number, "from_s": round(found.from_s, 3), "until_s": round(found.until_s, 3)},
+            ),
+        ),
+        shares=(),
+    )
+
+
+def pieces_of(title: Title, kept: Sequence[Kept]) -> tuple[Title, ...]:
+    """What a file is made of, in its order: the title itself, or each of its stretches."""
+    return tuple(cut_times(title, one.from_s, one.until_s, title.number) for one in kept) if kept else (title,)
+
+
+def kept_title(title: Title, kept: Sequence[Kept]) -> Title:
+    """The title as its kept stretches make it: its length, size, chapters and gaps.
+
+    Its data are those of the first stretch: what a file is really made of are the pieces. Raises ``NoSuchTitle``.
+    """
+    pieces = pieces_of(title, kept)
+    if len(pieces) == 1:
+        return pieces[0]
+    return strung(title, pieces)
+
+
+def strung(title: Title, pieces: Sequence[Title]) -> Title:
+    """Pieces one after the other as one title. A chapter that a later piece goes on with is not begun again."""
+    chapters: list[Chapter] = []
+    gaps: list[Gap] = []
+    at_s = 0.0
+    for piece in pieces:
+        for chapter in piece.chapters:
+            goes_on = chapter.start_s == 0 and chapters and chapter.name == chapters[-1].name and chapter.name
+            if not goes_on:
+                start_s = round(at_s + chapter.start_s, 3)
+                chapters.append(Chapter(number=len(chapters) + 1, start_s=start_s, name=chapter.name))
+        gaps += [Gap(from_s=at_s + gap.from_s, to_s=at_s + gap.to_s) for gap in piece.gaps]
+        at_s += piece.duration_s
+    return replace(
+        pieces[0],
+        key="+".join(piece.key for piece in pieces),
+        duration_s=round(at_s, 6),
+        size_bytes=sum(piece.size_bytes for piece in pieces),
+        chapters=tuple(chapters),
+        gaps=tuple(gaps),
+        part_of=title.number,
+    )
+
+
+def share_of(title: Title, length_s: float) -> int:
+    """How many of the title's bytes a stretch of it has, by its length."""
+    return round(title.size_bytes * length_s / title.duration_s) if title.duration_s else 0
+
+
+def gaps_within(title: Title, from_s: float, end_s: float) -> tuple[Gap, ...]:
+    """The title's gaps that a stretch has, in its own time."""
+    return tuple(
+        Gap(from_s=max(0.0, gap.from_s - from_s), to_s=min(end_s, gap.to_s) - from_s)
+        for gap in title.gaps
+        if gap.to_s > from_s and gap.from_s < end_s
+    )
+
+
+def _timed_data(data: CellData | FileData, from_s: float, end_s: float) -> CellData | FileData:
+    if isinstance(data, FileData):
+        return replace(data, from_s=round(data.from_s + from_s, 6))
+    start_s, stop_s = from_s + data.skip_s, end_s + data.skip_s
+    kept = [cell for cell in data.cells if cell.start_s < stop_s and cell.start_s + cell.duration_s > start_s]
+    if not kept:
+        return data
+    first_s = kept[0].start_s
+    cells = tuple(replace(cell, start_s=round(cell.start_s - first_s, 6)) for cell in kept)
+    return replace(data, cells=cells, skip_s=round(start_s - first_s, 6), other_angles=())
+
+
+def _chapters_within(title: Title, kept: Kept) -> tuple[Chapter, ...]:
+    """The chapters of a stretch; the one that it begins in begins with it."""
+    inside = [chapter for chapter in title.chapters if chapter.start_s < kept.until_s - 0.001]
+    current = [chapter for chapter in inside if chapter.start_s <= kept.from_s + 0.001][-1:]
+    later = [chapter for chapter in inside if chapter.start_s > kept.from_s + 0.001]
+    return tuple(
+        Chapter(number=at, start_s=round(max(0.0, chapter.start_s - kept.from_s), 3), name=chapter.name)
+        for at, chapter in enumerate([*current, *later], start=1)
+    )

@@ -1,0 +1,193 @@
+"""The kept range comes out to the picture, with its sound, chapters and subtitles, of every kind of source."""
+
+from __future__ import annotations
+
+import uuid
+from collections.abc import Callable
+from dataclasses import dataclass
+from fractions import Fraction
+from pathlib import Path
+
+import numpy as np
+import pytest
+from tests.instruments.authored import CLICK_AT_S, CLICK_EVERY_S, CLICK_S, Pictures
+from tests.instruments.discs import NTSC, PAL, Chain, Vob, author_clips, author_dvd, author_programmes
+from tests.instruments.readback import Seen, hear, lit, see
+from tests.instruments.sources import LOOSE
+
+from rheon.core.analysis import survey_title, with_findings
+from rheon.core.commands.making import chapters_document
+from rheon.core.delivery import Order, convert
+from rheon.core.engine import Command, run
+from rheon.core.media import Chapter, Title
+from rheon.core.planning import PlanRequest, plan, read_pins
+from rheon.core.sources import read_source
+from rheon.core.subtitles import SubtitleText, TimedLine, read_subtitles, to_subrip
+from rheon.demo.models import device
+
+BY_NAME = {f"{one.name}.{one.suffix}": one for one in LOOSE}
+SOUND_S = 0.020
+
+
+def kept(title: Title, device_id: str, folder: Path, said: str, **pins: str) -> Path:
+    profile = device(device_id)
+    named = {"range.keep": said, **{key.replace("_", ".", 1): value for key, value in pins.items()}}
+    wanted = plan(PlanRequest(title=title, devices=(profile,), name="made", pins=read_pins(named)))
+    assert wanted.settings is not None
+    order = Order(title=title, plan=wanted, devices=[profile], folder=folder, token=uuid.uuid4().hex)
+    return convert(order).path
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Cut:
+    """Stretches that are kept, as they are said, and what that gives of the source's pictures."""
+
+    said: str
+    stretches: tuple[tuple[float, float], ...]
+
+
+CUTS = (
+    Cut(said="3-9", stretches=((3.0, 9.0),)),
+    Cut(said="0:02.003-0:04.505,6.1-8.3", stretches=((2.003, 4.505), (6.1, 8.3))),
+    Cut(said="-2.5,5.0-7.123,0:09.3-", stretches=((0.0, 2.5), (5.0, 7.123), (9.3, 99.0))),
+)
+
+
+def held(path: Path, source: Seen, rate: Fraction, cut: Cut, every: int = 1) -> None:
+    """Pictures are just those of the source within the stretches; each click lies where its picture is."""
+    made = see(path)
+    # a picture that stands longer comes again where the rate is made even
+    shown = [(n, t) for k, (n, t) in enumerate(zip(made.numbers, made.times, strict=True)) if n != made.numbers[k - 1]]
+    at = 0
+    wanted: list[int] = []
+    for from_s, until_s in cut.stretches:
+        there = [
+            n for n, t in zip(source.numbers, source.times, strict=True) if from_s - 0.0011 <= t < until_s - 0.0011
+        ]
+        there = there[::every]
+        wanted += there
+        sound = hear(path, first_s=there[0] / float(rate) - shown[at][1])
+        begins_s, ends_s = there[0] / float(rate), (there[-1] + every) / float(rate)
+        inside = [
+            off
+            for click, off in zip(sound.clicks, sound.offsets, strict=True)
+            if begins_s + 0.03 <= CLICK_AT_S + click * CLICK_EVERY_S <= ends_s - CLICK_S - 0.03
+        ]
+        assert len(inside) >= (ends_s - begins_s) * 2 - 2
+        assert max(map(abs, inside)) <= SOUND_S
+        at += len(there)
+    # of half a picture of a slower rate at the very end nothing need be left
+    assert [n for n, _ in shown] in (wanted, wanted[:-1] if every > 1 else wanted)
+    assert float(np.diff(made.times).min()) > 0
+
+
+@pytest.fixture(scope="module")
+def sources(tmp_path_factory: pytest.TempPathFactory) -> Callable[[str], Path]:
+    folder = tmp_path_factory.mktemp("authored")
+
+    def made(name: str) -> Path:
+        path = folder / name
+        return path if path.exists() else BY_NAME[name].make(folder)
+
+    return made
+
+
+@pytest.mark.parametrize(
+    ("name", "device_id", "every"),
+    [
+        ("film.mkv", "curlew-2", 1),  # times in milliseconds, the first picture late
+        ("film.mp4", "curlew-2", 1),  # B pictures and an edit list
+        ("film.mkv", "petrel-24", 1),  # a container without times
+        ("fast.mkv", "curlew-2", 2),
+        ("turns.mp4", "curlew-9", 1),  # pictures at changing distances keep their times
+        ("program.mpg", "curlew-2", 1),  # where places are guessed
+        ("transport.ts", "curlew-2", 1),
+        ("windows.wmv", "curlew-2", 1),
+    ],
+)
+@pytest.mark.parametrize("cut", CUTS, ids=("one", "two", "both ends"))
+def test_a_file_s_kept_pictures_are_just_those_and_its_sound_lies_with_them(
+    name: str, device_id: str, every: int, cut: Cut, sources: Callable[[str], Path], tmp_path: Path
+) -> None:
+    path = sources(name)
+    title = read_source(path).titles[0]
+    made = kept(with_findings(title, survey_title(title)), device_id, tmp_path, cut.said)
+    held(made, see(path), BY_NAME[name].rate, cut, every)
+
+
+@pytest.fixture(scope="module")
+def discs(tmp_path_factory: pytest.TempPathFactory) -> dict[str, tuple[Title, Fraction, int]]:
+    """Titles by the kind of their disc, with the rate at which their pictures are counted and how many there are."""
+    folder = tmp_path_factory.mktemp("discs")
+    pal = read_source(author_programmes(folder / "PAL")).titles[0]
+    ntsc = author_dvd(
+        [Vob(pictures=Pictures(count=360, rate=NTSC, size=(720, 480)))], [Chain(parts=((0, 0, 0),))], folder / "NTSC"
+    )
+    clips = read_source(author_clips(folder / "CLIPS")).titles[0]
+    return {
+        "pal": (pal, PAL, 600),
+        "ntsc": (read_source(ntsc).titles[0], NTSC, 360),
+        "clips": (clips, Fraction(24), 396),
+    }
+
+
+@pytest.mark.parametrize("kind", ["pal", "ntsc", "clips"])
+@pytest.mark.parametrize("cut", CUTS, ids=("one", "two", "both ends"))
+def test_a_disc_s_kept_pictures_are_just_those_and_its_sound_lies_with_them(
+    kind: str, cut: Cut, discs: dict[str, tuple[Title, Fraction, int]], tmp_path: Path
+) -> None:
+    title, rate, count = discs[kind]
+    made = kept(title, "curlew-2", tmp_path, cut.said, picture_size="360")
+    source = Seen(numbers=tuple(range(count)), times=tuple(n / float(rate) for n in range(count)))
+    held(made, source, rate, cut)
+
+
+LINES = ((1.0, 2.0, "One"), (2.4, 5.4, "Cut off twice"), (6.0, 7.0, "Three"), (8.0, 9.5, "Four"))
+
+
+@pytest.mark.parametrize("beside", [False, True])
+def test_chapters_and_lines_of_text_follow_the_cut(
+    beside: bool, sources: Callable[[str], Path], tmp_path: Path
+) -> None:
+    """Kept are 2 to 5 and 7.5 to 11 seconds; chapters begin at 0, 4 and 9, the second is named."""
+    film = sources("film.mp4")
+    text = SubtitleText(encoding="utf-8", lines=tuple(TimedLine(start_s=a, end_s=b, text=c) for a, b, c in LINES))
+    (tmp_path / "film.srt").write_text(to_subrip(text))
+    chapters = (Chapter(number=1, start_s=0), Chapter(number=2, start_s=4, name="Noon"), Chapter(number=3, start_s=9))
+    (tmp_path / "marks.txt").write_text(chapters_document(chapters, 12))
+    argv = ["ffmpeg", "-v", "error", "-i", str(film), "-i", str(tmp_path / "marks.txt")]
+    inside = [] if beside else ["-i", str(tmp_path / "film.srt"), "-map", "2", "-c:s", "srt"]
+    path = tmp_path / "source" / "film.mkv"
+    path.parent.mkdir()
+    run(Command(argv=[*argv, *inside, "-map", "0", "-map_chapters", "1", "-c:v", "copy", "-c:a", "copy", str(path)]))
+    if beside:
+        (path.parent / "film.en.srt").write_text((tmp_path / "film.srt").read_text())
+    title = read_source(path).titles[0]
+    made = kept(title, "heron-8", tmp_path, "2-5,7.5-11", subtitles_track="0", subtitles_form="track")
+    found = read_source(made).titles[0]
+    assert [(c.name, pytest.approx(c.start_s, abs=0.042)) for c in found.chapters] == [
+        ("Chapter 1", 0.0), ("Noon", 2.0), ("Chapter 3", 4.5),
+    ]  # fmt: skip
+    said = run(Command(argv=["ffmpeg", "-v", "error", "-i", str(made), "-map", "0:s:0", "-f", "srt", "pipe:1"])).stdout
+    lines = read_subtitles(said).lines
+    assert [line.text for line in lines] == ["Cut off twice", "Four"]
+    assert [t for line in lines for t in (line.start_s, line.end_s)] == pytest.approx([0.4, 3.0, 3.5, 5.0], abs=0.042)
+
+
+def test_drawn_subtitle_pictures_follow_the_cut(discs: dict[str, tuple[Title, Fraction, int]], tmp_path: Path) -> None:
+    title, _, _ = discs["pal"]
+    made = kept(title, "curlew-2", tmp_path, "3-9.5,12-20", subtitles_track="0", subtitles_form="drawn")
+    wanted = [(0.0, 2.0), (4.0, 5.0), (7.5, 9.0), (13.5, 14.5)]
+    seen = joined(lit(made))
+    assert [t for line in seen for t in line] == pytest.approx([t for line in wanted for t in line], abs=0.081)
+
+
+def joined(found: list[tuple[float, float]]) -> list[tuple[float, float]]:
+    """Lines with less than two pictures between them as one."""
+    lines: list[tuple[float, float]] = []
+    for begin, end in found:
+        if lines and begin - lines[-1][1] < 0.09:
+            lines[-1] = (lines[-1][0], end)
+        else:
+            lines.append((begin, end))
+    return lines
