@@ -5,10 +5,12 @@ from __future__ import annotations
 import re
 import urllib.error
 import urllib.request
+from pathlib import Path
 
 import pytest
 from playwright.sync_api import Browser, Page, Route, expect
 from tests.e2e.running import Rheon
+from tests.instruments.readback import see
 
 STAGE = "five devices"
 
@@ -235,3 +237,50 @@ def _listens(rheon: Rheon) -> bool:
     except (urllib.error.URLError, OSError):
         return False
     return True
+
+
+def test_logos_are_cut_off_and_a_piece_is_taken_out_with_the_mouse(page: Page) -> None:
+    open_sheet(page, "Marram Nights", "heron-8")
+    kept = page.get_by_role("region", name="Kept range").first
+    begin = page.get_by_role("slider", name="Begin of stretch 1")
+    box = begin.bounding_box()
+    assert box
+    page.mouse.move(box["x"] + 4, box["y"] + 20)
+    page.mouse.down()
+    page.mouse.move(box["x"] + 90, box["y"] + 20, steps=8)
+    page.mouse.up()
+    expect(page.get_by_role("button", name="Kept: let Rheon choose again")).to_be_visible()
+    strip = page.get_by_role("slider", name="Moment").bounding_box()
+    assert strip
+    page.mouse.click(strip["x"] + strip["width"] * 0.6, strip["y"] + 20)
+    kept.get_by_role("button", name="Take out a piece").click()
+    expect(kept.get_by_text("2 stretches, one after the other")).to_be_visible()
+    expect(page.get_by_text(re.compile(r"^0:2\d.* together$"))).to_be_visible()
+    kept.get_by_role("button", name="Leave out stretch 2").click()
+    choose(page, "Last chapter to keep", "3")
+    expect(kept.get_by_role("combobox", name="First chapter to keep")).to_contain_text("3")
+    kept.get_by_role("button", name="Keep all of it").click()
+    expect(page.get_by_text("nothing is cut off")).to_be_visible()
+
+
+def test_a_range_is_chosen_by_the_keyboard_alone_and_the_file_holds_just_that(page: Page, rheon: Rheon) -> None:
+    page.goto(f"/bench/{title_of(rheon, 'Marram Nights, extra 3')}/{target_of(rheon, 'heron-8')}")
+    strip = page.get_by_role("slider", name="Moment")
+    strip.focus()
+    for key in ("Home", "Shift+ArrowRight", "Shift+ArrowRight", "ArrowRight", "["):
+        page.keyboard.press(key)
+    expect(strip).to_have_attribute("aria-valuetext", "0:02.035")
+    until = page.get_by_role("textbox", name="Stretch 1 to")
+    until.focus()
+    page.keyboard.press("Control+A")
+    page.keyboard.type("nonsense")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("alert")).to_contain_text("0:01:23:12")
+    page.keyboard.press("Control+A")
+    page.keyboard.type("#150")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("0:02.035 to 0:05.005")).to_be_visible()
+    page.get_by_role("button", name="Convert", exact=True).press("Enter")
+    expect(page.get_by_role("link", name="Outbox →")).to_be_visible(timeout=120_000)
+    path = rheon.ask("select path from outbox_output")[0][0]
+    assert len(see(Path(path)).times) == 89

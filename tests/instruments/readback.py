@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import io
 import json
 from dataclasses import dataclass
 from fractions import Fraction
@@ -9,6 +10,7 @@ from pathlib import Path
 
 import numpy as np
 import numpy.typing as npt
+from PIL import Image
 
 from rheon.core.engine import Command, run
 
@@ -83,6 +85,13 @@ def _number(picture: npt.NDArray[np.float64]) -> int:
             return -1
         number |= int(apart > 0) << bit
     return number
+
+
+def number_of(jpeg: bytes) -> int:
+    """The number that a single picture carries, -1 where it can't be read."""
+    size = (GRID[0] * SCALE, GRID[1] * SCALE)
+    grey = Image.open(io.BytesIO(jpeg)).convert("L").resize(size, Image.Resampling.BOX)
+    return _number(np.array(grey).astype(float))
 
 
 def lit(path: Path) -> list[tuple[float, float]]:

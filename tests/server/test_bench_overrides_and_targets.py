@@ -208,7 +208,7 @@ def test_the_sheet_shows_the_picture_before_and_as_it_will_be(
 ) -> None:
     film = shelf("MARRAM_NIGHTS").titles.get(number=1)
     sheet(api, film.pk, household[1], pins=pins)
-    address = f"bench/plans/{film.pk}/{household[1]}/frames/2"
+    address = f"bench/plans/{film.pk}/{household[1]}/moments/2500"
     assert size_of(client, f"{address}/before.jpg", tmp_path) == (854, 480)
     assert size_of(client, f"{address}/after.jpg", tmp_path) == wanted
 

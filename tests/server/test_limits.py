@@ -58,7 +58,7 @@ def read(path: str) -> Source:
     [
         ("get", f"shelf/titles/{10**25}", None),
         ("get", f"shelf/titles/1/moments/{'9' * 400}.jpg", None),
-        ("get", f"bench/plans/1/1/frames/{'9' * 400}/before.jpg", None),
+        ("get", f"bench/plans/1/1/moments/{'9' * 400}/before.jpg", None),
         ("get", "shelf/folders?path=%00", None),
         ("get", f"shelf/folders?path=/{'n' * 300}", None),
         ("post", "shelf/sources", {"path": "/a\0b"}),

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import tempfile
 import uuid
 from collections.abc import Callable
 from dataclasses import dataclass
@@ -12,12 +13,13 @@ import numpy as np
 import pytest
 from tests.instruments.authored import CLICK_AT_S, CLICK_EVERY_S, CLICK_S, Pictures
 from tests.instruments.discs import NTSC, PAL, Chain, Vob, author_clips, author_dvd, author_programmes
-from tests.instruments.readback import Seen, hear, lit, see
+from tests.instruments.readback import Seen, hear, lit, number_of, see
 from tests.instruments.sources import LOOSE
 
-from rheon.core.analysis import survey_title, with_findings
+from rheon.core.analysis import frame_jpeg, survey_title, with_findings
 from rheon.core.commands.making import chapters_document
 from rheon.core.delivery import Order, convert
+from rheon.core.encoding import PreviewRequest, preview_jpeg
 from rheon.core.engine import Command, run
 from rheon.core.media import Chapter, Title
 from rheon.core.planning import PlanRequest, plan, read_pins
@@ -191,3 +193,28 @@ def joined(found: list[tuple[float, float]]) -> list[tuple[float, float]]:
         else:
             lines.append((begin, end))
     return lines
+
+
+@pytest.mark.parametrize("name", ["film.mkv", "film.mp4", "transport.ts"])
+def test_the_picture_at_any_moment_of_a_file_is_the_one_shown_there(name: str, sources: Callable[[str], Path]) -> None:
+    path, rate = sources(name), float(BY_NAME[name].rate)
+    title = read_source(path).titles[0]
+    first = see(path).times[0]
+    assert [number_of(frame_jpeg(title, round(first + n / rate, 3), 240)) for n in (1, 77, 203)] == [1, 77, 203]
+
+
+@pytest.mark.parametrize("kind", ["pal", "ntsc", "clips"])
+def test_the_picture_at_any_moment_of_a_disc_is_the_one_shown_there(
+    kind: str, discs: dict[str, tuple[Title, Fraction, int]]
+) -> None:
+    title, rate, count = discs[kind]
+    wanted = [0, 1, count // 3, count // 2 + 7, count - 2]
+    assert [number_of(frame_jpeg(title, round(n / float(rate), 3), 240)) for n in wanted] == wanted
+    # what a plan makes of it is the same picture
+    profile = device("curlew-2")
+    made = plan(PlanRequest(title=title, devices=(profile,), name="made", pins=read_pins({"picture.size": "240"})))
+    assert made.settings is not None
+    for n in wanted[1:4]:
+        with tempfile.TemporaryDirectory() as work:
+            request = PreviewRequest(title=title, settings=made.settings, at_s=round(n / float(rate), 3))
+            assert number_of(preview_jpeg(request, Path(work))) == n

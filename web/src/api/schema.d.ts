@@ -1704,7 +1704,11 @@ export interface components {
             as_it_is: number[];
             impossible: number[];
         };
-        /** Sheet */
+        /**
+         * Sheet
+         * @description ``kept`` is empty where all of the title is; ``picture_s`` is how long each picture stands, ``None`` where there
+         *     is none or where that changes; ``strip`` is how many small frames there are of the title.
+         */
         Sheet: {
             title_id: number;
             title_name: string;
@@ -1715,6 +1719,11 @@ export interface components {
             screen: components["schemas"]["Size"] | null;
             duration_s: number;
             chapters: number[];
+            kept: components["schemas"]["Stretch"][];
+            first_picture_s: number;
+            picture_s: number | null;
+            strip: number;
+            sound_track: number | null;
             balance: components["schemas"]["Balance"];
             own_balance: boolean;
             treatment: components["schemas"]["Verdict"];
@@ -1795,6 +1804,14 @@ export interface components {
         Step: {
             balance: components["schemas"]["Balance"];
             estimate: components["schemas"]["Estimate"] | null;
+        };
+        /**
+         * Stretch
+         * @description A part of the title that goes into the file, in seconds of the title.
+         */
+        Stretch: {
+            from_s: number;
+            until_s: number;
         };
         /** Subtitle */
         Subtitle: {

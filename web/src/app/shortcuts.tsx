@@ -20,7 +20,8 @@ const LIST = [
   ["Tab, Shift Tab", "Next and previous control"],
   ["Enter", "Open the title or cell in focus"],
   ["Space", "Pick the title or cell in focus"],
-  ["Arrow keys", "Move over the Bench’s cells"],
+  ["Arrow keys", "Move over the Bench’s cells; on a strip a picture on, with Shift a second"],
+  ["[ ] x", "On a plan’s strip: from here, to here, take out a piece"],
   ["Esc", "Close what is open"],
   ["?", "This list"],
 ] as const;

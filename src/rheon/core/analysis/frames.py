@@ -8,7 +8,7 @@ from ..commands.looking import BRIEFLY, frame
 from ..engine import Command, require, run
 from ..errors import EngineError
 from ..media import Title
-from .excerpts import excerpt
+from .excerpts import exact_excerpt, excerpt
 
 TIMEOUT_S = 30
 ATTEMPTS: tuple[tuple[tuple[str, ...], float], ...] = ((BRIEFLY, 0.0), ((), 0.0), ((), 2.0))
@@ -23,10 +23,18 @@ def frame_times(duration_s: float, count: int) -> list[float]:
 
 
 def frame_jpeg(title: Title, at_s: float, height: int) -> bytes:
-    """A JPEG of the title near ``at_s``, ``height`` lines high with square pixels. Raises ``EngineError``."""
+    """A JPEG of the picture shown at ``at_s``, or of one near it where that can't be had, ``height`` lines high with
+    square pixels. Raises ``EngineError``.
+    """
     require("ffmpeg")
     if title.video is None:
         raise EngineError("This title has no picture.", advice="")
+    for begun in (BRIEFLY, ()):
+        with contextlib.suppress(EngineError, OSError):
+            source = exact_excerpt(title, at_s)
+            argv = frame(source.view.begun(() if source.looks_long else begun), height)
+            if picture := run(Command(argv=argv, feed=source.feed, timeout_s=TIMEOUT_S)).stdout:
+                return picture
     for start, back_s in ATTEMPTS:
         with contextlib.suppress(EngineError):
             if picture := _jpeg(title, max(0.0, at_s - back_s), height, start):

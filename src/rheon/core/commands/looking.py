@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from ..formats import is_text
 from ..media import Artwork, AudioStream, CellData, FileData, Scan, Title, VideoSettings
 from .inputs import audio_specifier, safe_file_input, subtitle_specifier, video_specifier
-from .making.filters import DrawnText, graph
+from .making.filters import DrawnText, Timing, graph
 from .names import LINK_NAME, subtitle_file
 from .start import QUIET, TALKING
 
@@ -21,11 +21,20 @@ MOST_ARTWORK_PIXELS = 40_000_000
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class View:
-    """Where to look: a title, the engine's input arguments near a moment of it, and what goes before them."""
+    """Where to look: a title, the engine's input arguments near a moment of it, and what goes before them.
+
+    ``shown_s`` is the time in what is read at which the moment itself comes.
+    """
 
     title: Title
     source: tuple[str, ...]
     start: tuple[str, ...] = ()
+    shown_s: float | None = None
+
+    @property
+    def exact(self) -> list[str]:
+        """Filters that leave out what comes before the moment, where reading has to begin before it."""
+        return [] if self.shown_s is None else [f"select='gte(t\\,{self.shown_s:.6f})'"]
 
     def begun(self, start: tuple[str, ...]) -> View:
         return replace(self, start=start)
@@ -36,7 +45,8 @@ def frame(view: View, height: int) -> list[str]:
     assert view.title.video is not None
     width = 2 * round(height * view.title.video.display_aspect / 2)
     argv = [*QUIET, *view.start, *view.source, "-map", video_specifier(view.title), "-frames:v", "1"]
-    return [*argv, "-vf", f"scale={width}:{height},setsar=1", "-q:v", "4", *JPEG]
+    shown = ",".join([*view.exact, f"scale={width}:{height}", "setsar=1"])
+    return [*argv, "-vf", shown, "-fps_mode", "vfr", "-q:v", "4", *JPEG]
 
 
 def stored_pictures(view: View, count: int) -> list[str]:
@@ -99,11 +109,17 @@ def snippet(view: View, wanted: Snippet) -> list[str]:
     return [*argv, "-f", "mp4", f"file:{wanted.target}"]
 
 
-def preview(view: View, made: VideoSettings, drawn: tuple[str | None, DrawnText | None], skip_s: float) -> list[str]:
+def preview(
+    view: View,
+    made: VideoSettings,
+    drawn: tuple[str | None, DrawnText | None],
+    skip_s: float,
+    timing: Timing | None = None,
+) -> list[str]:
     """A picture as it will be, ``skip_s`` behind where reading starts, with a pad or a text drawn into it."""
     picture, text = drawn
     wide = round(made.width * made.sample_aspect / 2) * 2
-    shown = graph(made, video_specifier(view.title), picture, text)
+    shown = graph(made, video_specifier(view.title), picture, text, timing)
     # the graph's last step is the encoder's format; the picture is taken from it at the moment, in square pixels
     tail = f"[out]select='gte(t\\,{skip_s:.3f})',scale={wide}:{made.height},setsar=1,format=yuvj420p[seen_out]"
     argv = [*QUIET, *view.start, *palette(view.title), *view.source, "-filter_complex", f"{shown};{tail}"]

@@ -6,9 +6,10 @@ import contextlib
 from dataclasses import dataclass, replace
 from pathlib import Path
 
-from ..analysis.excerpts import excerpt, with_subtitles
+from ..analysis.excerpts import exact_excerpt, excerpt, with_subtitles
 from ..commands import subtitle_specifier
 from ..commands.looking import BRIEFLY, preview
+from ..commands.making.filters import Timing
 from ..commands.making.whole import drawn_text
 from ..engine import Command, require, run
 from ..errors import EngineError
@@ -16,6 +17,7 @@ from ..media import OutputSettings, Title
 from ..subtitles import lay_out
 
 TIMEOUT_S = 30
+TICK = 0.4
 SUBTITLE_LEAD_S = 4.0
 """Subtitle pictures are sent when they appear, so reading starts this long before the moment."""
 
@@ -50,13 +52,29 @@ def preview_jpeg(request: PreviewRequest, work: Path) -> bytes:
 def _picture(request: PreviewRequest, work: Path, lead_s: float, start: tuple[str, ...]) -> bytes:
     title, made = request.title, request.settings
     assert made.video is not None
+    drawn = made.drawn
+    if drawn is None:
+        return _shown(request, max(0.0, request.at_s - lead_s), start)
     from_s = max(0.0, request.at_s - lead_s)
     source = excerpt(title, from_s)
-    drawn = made.drawn
-    pictures = subtitle_specifier(title, drawn.track) if drawn and not drawn.is_text else None
-    text = drawn_text(title, drawn.track) if drawn and drawn.is_text else None
+    pictures = subtitle_specifier(title, drawn.track) if not drawn.is_text else None
+    text = drawn_text(title, drawn.track) if drawn.is_text else None
     if text is not None:
         text = replace(text, start_s=text.start_s + from_s)
     argv = preview(source.view.begun(start), made.video, (pictures, text), request.at_s - from_s)
-    feed = with_subtitles(title, drawn.track if drawn else None, source.feed)
+    feed = with_subtitles(title, drawn.track, source.feed)
     return run(Command(argv=argv, feed=feed, timeout_s=TIMEOUT_S, cwd=str(work))).stdout
+
+
+def _shown(request: PreviewRequest, at_s: float, start: tuple[str, ...]) -> bytes:
+    """Just the picture at the moment, where nothing is drawn into it that would have to be waited for."""
+    made = request.settings.video
+    assert made is not None
+    source = exact_excerpt(request.title, at_s)
+    shown_s = source.view.shown_s or 0.0
+    # its time becomes zero, so that it lies on a tick of the rate, and the one before it on another
+    timing = None if made.variable_rate else Timing(phase_s=shown_s)
+    skip_s = shown_s if made.variable_rate else -TICK / float(made.frame_rate)
+    begun = source.view.begun(() if source.looks_long else start)
+    argv = preview(begun, made, (None, None), skip_s, timing)
+    return run(Command(argv=argv, feed=source.feed, timeout_s=TIMEOUT_S)).stdout

@@ -114,7 +114,18 @@ class PinSet(Document):
     pins: int
 
 
+class Stretch(Document):
+    """A part of the title that goes into the file, in seconds of the title."""
+
+    from_s: float
+    until_s: float
+
+
 class Sheet(Document):
+    """``kept`` is empty where all of the title is; ``picture_s`` is how long each picture stands, ``None`` where there
+    is none or where that changes; ``strip`` is how many small frames there are of the title.
+    """
+
     title_id: int
     title_name: str
     source_name: str
@@ -124,6 +135,11 @@ class Sheet(Document):
     screen: Size | None
     duration_s: float
     chapters: list[float]
+    kept: list[Stretch]
+    first_picture_s: float
+    picture_s: float | None
+    strip: int
+    sound_track: int | None
     balance: Balance
     own_balance: bool
     treatment: Verdict

@@ -10,12 +10,11 @@ from pathlib import Path
 from django.http import HttpRequest, HttpResponse
 from django.views.decorators.http import require_GET
 
-from rheon.core.analysis import frame_jpeg, frame_times
+from rheon.core.analysis import frame_jpeg
 from rheon.core.encoding import PreviewRequest, preview_jpeg
 from rheon.core.errors import EngineError, RheonError
 from rheon.core.planning import Plan, plan
 from rheon.server.shelf.actions.cache import cached, material_mark
-from rheon.server.shelf.actions.frames import FRAMES
 from rheon.server.shelf.models import Title
 
 from .api import cell_rows
@@ -28,7 +27,7 @@ _at_once = threading.Semaphore(2)
 
 
 @require_GET
-def before(request: HttpRequest, title_id: int, target_id: int, number: int) -> HttpResponse:
+def before(request: HttpRequest, title_id: int, target_id: int, at_ms: int) -> HttpResponse:
     """A frame of the source, whole, in square pixels, as many lines as it has."""
     title, _ = cell_rows(title_id, target_id)
 
@@ -36,13 +35,13 @@ def before(request: HttpRequest, title_id: int, target_id: int, number: int) -> 
         core = title.readable_title()
         lines = min(MOST_LINES, core.video.height if core.video else MOST_LINES)
         with _at_once:
-            path.write_bytes(frame_jpeg(core, _moment(title, number), lines))
+            path.write_bytes(frame_jpeg(core, _moment(title, at_ms), lines))
 
-    return _given(f"{material_mark(title)}-{number}-before.jpg", make)
+    return _given(f"{material_mark(title)}-{at_ms}-before.jpg", make)
 
 
 @require_GET
-def after(request: HttpRequest, title_id: int, target_id: int, number: int) -> HttpResponse:
+def after(request: HttpRequest, title_id: int, target_id: int, at_ms: int) -> HttpResponse:
     """The same frame after crop, size and drawn-in subtitles of the plan."""
     title, target = cell_rows(title_id, target_id)
     try:
@@ -52,20 +51,20 @@ def after(request: HttpRequest, title_id: int, target_id: int, number: int) -> H
 
     def make(path: Path) -> None:
         with _at_once, tempfile.TemporaryDirectory() as work:
-            path.write_bytes(_preview(title, made, number, Path(work)))
+            path.write_bytes(_preview(title, made, _moment(title, at_ms), Path(work)))
 
-    return _given(f"{material_mark(title)}-{number}-{look_of(made)}.jpg", make)
+    return _given(f"{material_mark(title)}-{at_ms}-{look_of(made)}.jpg", make)
 
 
-def _preview(title: Title, made: Plan, number: int, work: Path) -> bytes:
+def _preview(title: Title, made: Plan, at_s: float, work: Path) -> bytes:
     if made.settings is None:
         raise EngineError("Nothing is made here.", advice="")
-    request = PreviewRequest(title=title.readable_title(), settings=made.settings, at_s=_moment(title, number))
+    request = PreviewRequest(title=title.readable_title(), settings=made.settings, at_s=at_s)
     return preview_jpeg(request, work)
 
 
-def _moment(title: Title, number: int) -> float:
-    return frame_times(title.duration_s, FRAMES)[min(number, FRAMES - 1)]
+def _moment(title: Title, at_ms: int) -> float:
+    return min(title.duration_s, at_ms / 1000)
 
 
 def _given(name: str, make: Callable[[Path], None]) -> HttpResponse:

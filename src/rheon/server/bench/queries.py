@@ -11,6 +11,7 @@ from rheon.core.devices import DeviceProfile, RuleResult, Verdict, goals, judge_
 from rheon.core.errors import PlanError
 from rheon.core.media import Role, mark_of
 from rheon.core.media import Title as CoreTitle
+from rheon.core.media.kept import first_picture_s, steady_rate
 from rheon.core.planning import (
     NO_PINS,
     Balance,
@@ -28,6 +29,7 @@ from rheon.core.wording import consequence, missing_sentences, rule_name, senten
 from rheon.server.household.models import Device, Household
 from rheon.server.household.queries import devices as household_devices
 from rheon.server.household.wishes import household_wishes, liked
+from rheon.server.shelf.actions.frames import STRIP
 from rheon.server.shelf.models import Title
 
 from . import documents
@@ -61,6 +63,11 @@ def sheet_document(title: Title, target: Target, changed: Sequence[DecisionChang
         screen=_screen(request.devices),
         duration_s=title.duration_s,
         chapters=title.outline.get("chapters", []),
+        kept=_kept(made),
+        first_picture_s=first_picture_s(request.title),
+        picture_s=1 / rate if (rate := steady_rate(request.title.video)) else None,
+        strip=STRIP if request.title.video else 0,
+        sound_track=_sound_track(made, request.title),
         balance=request.balance,
         own_balance=bool(override and override.balance),
         treatment=made.treatment,
@@ -82,6 +89,18 @@ def sheet_document(title: Title, target: Target, changed: Sequence[DecisionChang
         picked=Title.objects.filter(pick__isnull=False).exclude(pk=title.pk).count(),
         sets=[set_document(row) for row in PinSet.objects.all()],
     )
+
+
+def _sound_track(made: Plan, title: CoreTitle) -> int | None:
+    """The track that the file plays, else the title's first."""
+    if made.settings and made.settings.sound:
+        return made.settings.sound.track
+    return title.audio[0].index if title.audio else None
+
+
+def _kept(made: Plan) -> list[documents.Stretch]:
+    kept = made.settings.kept if made.settings else ()
+    return [documents.Stretch(from_s=one.from_s, until_s=one.until_s) for one in kept]
 
 
 def verdicts_document(title: Title) -> documents.Verdicts:

@@ -12,7 +12,7 @@ from rheon.core.system import is_text
 from rheon.server.api.documents import Body, Line, Query, RowId, Text
 
 MOST_ROWS = 200
-MOST_PINS, LONGEST_KEY, LONGEST_PIN = 100, 80, 300
+MOST_PINS, LONGEST_KEY, LONGEST_PIN = 100, 80, 4000
 
 NUMBERS = r"^\d{1,12}(,\d{1,12})*$"
 

@@ -15,6 +15,7 @@ interface Props {
 }
 
 const GROUPS = [
+  ["range", "Kept range"],
   ["picture", "Picture"],
   ["sound", "Sound"],
   ["subtitles", "Subtitles"],

@@ -8,7 +8,7 @@ const STEP = 0.05;
 
 interface Props {
   sheet: Schemas["Sheet"];
-  number: number;
+  at: number;
   screen: { width: number; height: number };
   moment: string;
 }
@@ -17,12 +17,15 @@ interface Props {
  * The source at the left of a divide that can be moved, what will come out at its right, both as the screen
  * shows them.
  */
-export function DividedFrame({ sheet, number, screen, moment }: Props) {
+export function DividedFrame({ sheet, at, screen, moment }: Props) {
   const [divide, setDivide] = useState(0.5);
   const [failed, setFailed] = useState<string | null>(null);
   const box = useRef<HTMLDivElement>(null);
-  const address = under(`/api/bench/plans/${sheet.title_id}/${sheet.target_id}/frames/${number}`);
-  const after = `${address}/after.jpg?look=${sheet.look}`;
+  const address = under(
+    `/api/bench/plans/${sheet.title_id}/${sheet.target_id}/moments/${Math.round(at * 1000)}`,
+  );
+  // where the file has no picture made anew, it is the source's own
+  const after = sheet.frame ? `${address}/after.jpg?look=${sheet.look}` : `${address}/before.jpg`;
   const encoded = sheet.treatment === "convert";
   const move = (event: PointerEvent) => {
     const bounds = box.current?.getBoundingClientRect();

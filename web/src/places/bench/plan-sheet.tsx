@@ -32,7 +32,11 @@ function Opened({ sheet }: { sheet: Sheet }) {
       <SheetHead sheet={sheet} />
       <div className="grid flex-1 grid-cols-[minmax(0,1fr)_minmax(440px,44%)] max-lg:grid-cols-1">
         <div className="min-w-0 px-6 py-4 max-md:px-3">
-          <SheetPicture sheet={sheet} />
+          <SheetPicture
+            sheet={sheet}
+            key={`${sheet.title_id}-${sheet.target_id}`}
+            onPin={(key, value) => change.mutate({ pins: { [key]: value } })}
+          />
           {sheet.steps.length > 0 && (
             <TradeOff sheet={sheet} busy={busy} onChoose={(balance) => change.mutate({ balance })} />
           )}

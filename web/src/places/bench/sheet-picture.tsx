@@ -1,36 +1,62 @@
-import { useState } from "react";
+import { Pause, Play } from "lucide-react";
+import { useEffect, useEffectEvent, useState } from "react";
 
+import { under } from "../../api/base";
 import type { Schemas } from "../../api/client";
-import { durationText, momentText } from "../../domain/durations";
-import { Frame } from "../../parts/frame";
+import { durationText } from "../../domain/durations";
+import { useDebounced } from "../../parts/debounced";
+import { Button } from "../../ui/button";
 import { DividedFrame } from "./divided-frame";
+import { exactText, onPicture, pinOf, type Stretch } from "./kept";
+import { byKey, KeptRange } from "./kept-range";
+import { KeptStrip } from "./kept-strip";
 
-const FRAMES = 6;
+type Sheet = Schemas["Sheet"];
+
+const REST_MS = 120;
+const SHOWN_FIRST = 0.42;
+const PIN_AFTER_MS = 450;
+
+interface Props {
+  sheet: Sheet;
+  onPin: (key: string, value: string | null) => void;
+}
 
 /**
- * The picture before and after on the device's own screen, in its true proportions, and the time line it is
- * from.
+ * The picture before and after on the device's own screen, in its true proportions; the strip it is from, and what of it
+ * is kept.
  */
-export function SheetPicture({ sheet }: { sheet: Schemas["Sheet"] }) {
-  const [shown, setShown] = useState(2);
-  const at = (number: number) => (sheet.duration_s * (number + 0.5)) / FRAMES;
-  const screen = sheet.screen ?? sheet.frame ?? { width: 16, height: 9 };
+export function SheetPicture({ sheet, onPin }: Props) {
+  const [at, setAt] = useState(
+    () => sheet.kept[0]?.from_s ?? onPicture(sheet.duration_s * SHOWN_FIRST, sheet),
+  );
+  const [playing, setPlaying] = useState<number | null>(null);
+  const [kept, setKept] = useKept(sheet, onPin);
+  const move = (to: number) => {
+    setPlaying(null);
+    setAt(to);
+  };
+  const onKey = (key: string) => {
+    if (key === " ") {
+      setPlaying(playing === null ? at : null);
+      return true;
+    }
+    const next = byKey(key, kept, at, sheet);
+    if (next) setKept(next);
+    return next !== null;
+  };
   return (
     <div>
-      <div className="flex justify-center rounded-card bg-deep p-4">
-        {sheet.frame ? (
-          <DividedFrame sheet={sheet} number={shown} screen={screen} moment={momentText(at(shown))} />
-        ) : (
-          <span className="flex h-[300px] items-center px-8 text-center text-deep-ink">
-            {sheet.treatment === "convert" || sheet.treatment === "rewrap"
-              ? "Only the sound goes into this file."
-              : "Nothing is made here."}
+      <Shown sheet={sheet} at={at} playing={playing} onAt={setAt} onStop={() => setPlaying(null)} />
+      <p className="mt-2 flex flex-wrap items-center justify-between gap-x-4 gap-y-1 text-[13px] text-quiet">
+        <span className="flex items-center gap-2">
+          <Button size="small" onClick={() => setPlaying(playing === null ? at : null)}>
+            {playing === null ? <Play size={13} aria-hidden /> : <Pause size={13} aria-hidden />}
+            {playing === null ? "Play" : "Stop"}
+          </Button>
+          <span className="tabular-nums">
+            {exactText(at)} of {durationText(sheet.duration_s)}
           </span>
-        )}
-      </div>
-      <p className="mt-2 flex justify-between gap-4 text-[13px] text-quiet">
-        <span>
-          {momentText(at(shown))} of {durationText(sheet.duration_s)}
         </span>
         <span>
           {sheet.frame && `${sheet.frame.width} × ${sheet.frame.height} `}
@@ -38,35 +64,85 @@ export function SheetPicture({ sheet }: { sheet: Schemas["Sheet"] }) {
             `on the ${sheet.screen.width} × ${sheet.screen.height} screen of ${sheet.target_name}`}
         </span>
       </p>
-      <div
-        className="relative mt-2 grid grid-cols-6 gap-px overflow-hidden rounded-md"
-        role="group"
-        aria-label="Time line"
-      >
-        {Array.from({ length: FRAMES }, (_, number) => (
-          <button
-            key={number}
-            type="button"
-            onClick={() => setShown(number)}
-            aria-pressed={shown === number}
-            aria-label={`Show the picture at ${momentText(at(number))}`}
-            className="relative aria-pressed:z-10 aria-pressed:ring-2 aria-pressed:ring-marigold aria-pressed:ring-inset"
-          >
-            <Frame titleId={sheet.title_id} number={number} className="h-12 w-full object-cover" />
-          </button>
-        ))}
-      </div>
-      <div className="relative h-4" aria-hidden>
-        {sheet.chapters.map((start, index) => (
-          <span
-            key={start}
-            className="absolute top-0 border-l border-quiet pl-0.5 text-[10px] leading-4 text-quiet"
-            style={{ left: `${(100 * start) / sheet.duration_s}%` }}
-          >
-            {index + 1}
-          </span>
-        ))}
-      </div>
+      {sheet.treatment !== "cannot" && (
+        <>
+          <KeptStrip
+            sheet={sheet}
+            kept={kept}
+            at={at}
+            onAt={move}
+            onKept={(next, follow) => {
+              setKept(next);
+              move(follow);
+            }}
+            onKey={onKey}
+          />
+          <KeptRange sheet={sheet} kept={kept} at={at} onKept={setKept} />
+        </>
+      )}
+    </div>
+  );
+}
+
+/** What somebody works on: what was pinned when that began, and what has been asked for since. */
+interface Draft {
+  kept: Stretch[];
+  before: string | null;
+  sent?: string | null;
+}
+
+/** What is kept as it is worked on; pinned when it has stayed the same for a moment. What is pinned elsewhere wins. */
+function useKept(sheet: Sheet, onPin: Props["onPin"]): [Stretch[], (kept: Stretch[]) => void] {
+  const stored = pinOf(sheet.kept, sheet.duration_s);
+  const [draft, setDraft] = useState<Draft | null>(null);
+  const own = draft && (stored === draft.before || stored === draft.sent) ? draft : null;
+  const wanted = own ? pinOf(own.kept, sheet.duration_s) : stored;
+  const pin = useEffectEvent(() => {
+    setDraft((old) => old && { ...old, sent: wanted });
+    onPin("range.keep", wanted);
+  });
+  useEffect(() => {
+    if (wanted === stored) return;
+    const timer = setTimeout(() => pin(), PIN_AFTER_MS);
+    return () => clearTimeout(timer);
+  }, [wanted, stored]);
+  return [own ? own.kept : sheet.kept, (kept) => setDraft({ ...own, kept, before: stored })];
+}
+
+interface ShownProps {
+  sheet: Sheet;
+  at: number;
+  playing: number | null;
+  onAt: (at: number) => void;
+  onStop: () => void;
+}
+
+function Shown({ sheet, at, playing, onAt, onStop }: ShownProps) {
+  const still = useDebounced(at, REST_MS);
+  const screen = sheet.screen ?? sheet.frame ?? { width: 16, height: 9 };
+  const sound = sheet.sound_track === null ? "" : `&audio=${sheet.sound_track}`;
+  return (
+    <div className="flex justify-center rounded-card bg-deep p-4">
+      {playing !== null ? (
+        <video
+          src={under(`/api/shelf/titles/${sheet.title_id}/snippet.mp4?from=${playing.toFixed(3)}${sound}`)}
+          autoPlay
+          className="h-[300px] max-w-full rounded-md bg-screen object-contain"
+          style={{ aspectRatio: `${screen.width} / ${screen.height}` }}
+          onTimeUpdate={(event) => onAt(onPicture(playing + event.currentTarget.currentTime, sheet))}
+          onEnded={onStop}
+          onError={onStop}
+          aria-label={`Playing from ${exactText(playing)}`}
+        />
+      ) : sheet.strip ? (
+        <DividedFrame sheet={sheet} at={still} screen={screen} moment={exactText(still)} />
+      ) : (
+        <span className="flex h-[120px] items-center px-8 text-center text-deep-ink">
+          {sheet.treatment === "convert" || sheet.treatment === "rewrap"
+            ? "Only the sound goes into this file."
+            : "This title has no picture."}
+        </span>
+      )}
     </div>
   );
 }

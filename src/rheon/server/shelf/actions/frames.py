@@ -14,7 +14,6 @@ from .cache import cached, material_mark
 FRAMES = 6
 STRIP = 24
 HEIGHT, STRIP_HEIGHT, ARTWORK_WIDTH = 270, 72, 600
-STEP_MS = 200
 _at_once = threading.Semaphore(2)
 
 
@@ -29,8 +28,8 @@ def strip_file(title: Title, number: int) -> Path:
 
 
 def moment_file(title: Title, at_ms: int) -> Path:
-    """The frame at a moment, to a fifth of a second."""
-    return _frame(title, min(title.duration_s, at_ms // STEP_MS * STEP_MS / 1000), HEIGHT)
+    """The picture shown at a moment."""
+    return _frame(title, min(title.duration_s, at_ms / 1000), HEIGHT)
 
 
 def artwork_file(title: Title) -> Path:

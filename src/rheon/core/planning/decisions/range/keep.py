@@ -139,7 +139,7 @@ def _text(kept: Sequence[Kept]) -> str:
 ALL = "all"
 KEEP = DecisionKind(
     key="range.keep",
-    label="Kept range",
+    label="Kept",
     help="Which stretches of the title go into the file: moments, pictures (#240) or chapters.",
     form=Special(read, "0:10-1:20.5; 2:00-; #240-#480; c2-c3; several with commas"),
     show=_show,

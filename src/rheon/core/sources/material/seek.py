@@ -1,0 +1,51 @@
+"""Where in a disc's cell a moment lies, by the time stamps in the data: found by halving, never by reading it all."""
+
+from __future__ import annotations
+
+from ...media import PTS_HZ, SECTOR_BYTES, Cell, StreamKind
+from ..bluray.transport_stream import M2TS_BYTES, picture_pts
+from ..dvd.navigation import is_navigation, read_navigation
+from ..images.disc_files import pieces
+from .feed import feed_extents
+from .transport_timeline import transport_packets
+
+LOOK_BYTES = {StreamKind.PROGRAM: 640 * SECTOR_BYTES, StreamKind.TRANSPORT: 2048 * M2TS_BYTES}
+"""So much is read at a place until a time stamp is met: a DVD has one at least every second."""
+CLOSE_BYTES = 256 << 10
+AHEAD_S = 1.2
+"""Decoding begins so long before a moment, where a key picture has come: Blu-ray has one each second, DVD more."""
+
+
+def place_before(cell: Cell, kind: StreamKind, within_s: float) -> int:
+    """The byte of the cell from which a picture ``within_s`` into it can be decoded.
+
+    Its beginning where that is unknown. Raises ``OSError`` where the data can't be read.
+    """
+    grain = M2TS_BYTES if kind is StreamKind.TRANSPORT else SECTOR_BYTES
+    if cell.pts is None or within_s <= AHEAD_S:
+        return 0
+    wanted = cell.pts + round((within_s - AHEAD_S) * PTS_HZ)
+    low, high = 0, cell.size_bytes // grain * grain
+    while high - low > CLOSE_BYTES:
+        middle = (low + high) // 2 // grain * grain
+        found = _first_pts(cell, kind, middle)
+        if found is not None and cell.pts <= found <= wanted:
+            low = middle
+        else:
+            high = middle
+    return low
+
+
+def _first_pts(cell: Cell, kind: StreamKind, at: int) -> int | None:
+    parts = pieces(cell.extents, at, min(cell.size_bytes, at + LOOK_BYTES[kind]))
+    if kind is StreamKind.TRANSPORT:
+        for packets in transport_packets(feed_extents(parts)):
+            for place in range(4, len(packets), M2TS_BYTES):
+                if (pts := picture_pts(bytes(packets[place : place + M2TS_BYTES - 4]), 0)) is not None:
+                    return pts
+        return None
+    for chunk in feed_extents(parts):
+        for place in range(0, len(chunk) - SECTOR_BYTES + 1, SECTOR_BYTES):
+            if is_navigation(chunk, place) and (pack := read_navigation(chunk, place)) is not None:
+                return pack.start_pts
+    return None

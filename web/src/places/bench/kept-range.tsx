@@ -1,0 +1,206 @@
+import { Scissors, X } from "lucide-react";
+import { useState } from "react";
+
+import type { Schemas } from "../../api/client";
+import { Button } from "../../ui/button";
+import { Select } from "../../ui/select";
+import { Tip } from "../../ui/tip";
+import {
+  type Edge,
+  exactText,
+  fromHere,
+  lengthOf,
+  moved,
+  readMoment,
+  type Stretch,
+  takeOut,
+  toHere,
+} from "./kept";
+
+type Sheet = Schemas["Sheet"];
+
+interface Props {
+  sheet: Sheet;
+  kept: Stretch[];
+  at: number;
+  onKept: (kept: Stretch[]) => void;
+}
+
+/** What the keys of the strip do to the kept range; null for others. */
+export function byKey(key: string, kept: Stretch[], at: number, sheet: Sheet): Stretch[] | null {
+  if (key === "[") return fromHere(kept, at, sheet.duration_s);
+  if (key === "]") return toHere(kept, at, sheet.duration_s);
+  if (key === "x") return takeOut(kept, at, sheet);
+  return null;
+}
+
+/** The acts on the kept range, and its stretches with moments that can be typed. */
+export function KeptRange({ sheet, kept, at, onKept }: Props) {
+  const act = (key: string) => onKept(byKey(key, kept, at, sheet) ?? kept);
+  return (
+    <section aria-label="Kept range" className="mt-2">
+      <div className="flex flex-wrap items-center gap-2">
+        <Tip text="Key [ on the strip. What lies before is left out.">
+          <Button size="small" onClick={() => act("[")}>
+            From here
+          </Button>
+        </Tip>
+        <Tip text="Key ] on the strip. What lies behind is left out.">
+          <Button size="small" onClick={() => act("]")}>
+            To here
+          </Button>
+        </Tip>
+        <Tip text="Key x on the strip. A small piece is left out from here on; move its edges.">
+          <Button size="small" onClick={() => act("x")}>
+            <Scissors size={13} aria-hidden /> Take out a piece
+          </Button>
+        </Tip>
+        {sheet.chapters.length > 1 && <ByChapters sheet={sheet} kept={kept} onKept={onKept} />}
+        {kept.length > 0 && (
+          <Button look="link" size="small" onClick={() => onKept([])}>
+            Keep all of it
+          </Button>
+        )}
+      </div>
+      {kept.length === 0 ? (
+        <p className="mt-2 text-[13px] text-quiet">
+          All of it is kept. Arrow keys on the strip go by a picture, with Shift by a second, Page keys by a
+          chapter.
+        </p>
+      ) : (
+        <>
+          <ol className="mt-2 max-h-56 overflow-y-auto">
+            {kept.map((one, index) => (
+              <StretchRow key={index} sheet={sheet} kept={kept} index={index} one={one} onKept={onKept} />
+            ))}
+          </ol>
+          <p className="flex justify-between pt-1.5 text-[13px] text-quiet">
+            <span>{kept.length > 1 ? `${kept.length} stretches, one after the other` : "Kept"}</span>
+            <span className="tabular-nums">
+              {exactText(lengthOf(kept))} of {exactText(sheet.duration_s)}
+            </span>
+          </p>
+        </>
+      )}
+    </section>
+  );
+}
+
+interface RowProps {
+  sheet: Sheet;
+  kept: Stretch[];
+  index: number;
+  one: Stretch;
+  onKept: (kept: Stretch[]) => void;
+}
+
+function StretchRow({ sheet, kept, index, one, onKept }: RowProps) {
+  const set = (edge: Edge) => (to: number) => onKept(moved(kept, { index, edge }, to, sheet));
+  return (
+    <li className="flex flex-wrap items-center gap-x-2 gap-y-1 border-b border-hairline py-1.5">
+      <span className="w-5 text-right text-quiet tabular-nums">{index + 1}</span>
+      <MomentField
+        label={`Stretch ${index + 1} from`}
+        value={one.from_s}
+        sheet={sheet}
+        onSet={set("from_s")}
+      />
+      <span className="text-quiet">to</span>
+      <MomentField
+        label={`Stretch ${index + 1} to`}
+        value={one.until_s}
+        sheet={sheet}
+        onSet={set("until_s")}
+      />
+      <span className="ml-auto text-quiet tabular-nums">{exactText(one.until_s - one.from_s)}</span>
+      <Button
+        look="quiet"
+        size="icon"
+        className="size-6"
+        aria-label={`Leave out stretch ${index + 1}`}
+        disabled={kept.length === 1}
+        onClick={() => onKept(kept.filter((_, at) => at !== index))}
+      >
+        <X size={14} />
+      </Button>
+    </li>
+  );
+}
+
+interface FieldProps {
+  label: string;
+  value: number;
+  sheet: Sheet;
+  onSet: (to: number) => void;
+}
+
+function MomentField({ label, value, sheet, onSet }: FieldProps) {
+  const [text, setText] = useState<string | null>(null);
+  const [wrong, setWrong] = useState(false);
+  const commit = () => {
+    const read = text === null ? value : readMoment(text, sheet);
+    setWrong(read === null);
+    if (read === null) return;
+    setText(null);
+    if (Math.abs(read - value) > 0.0005) onSet(read);
+  };
+  return (
+    <span className="relative">
+      <input
+        aria-label={label}
+        aria-invalid={wrong}
+        value={text ?? exactText(value)}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={commit}
+        onKeyDown={(event) => {
+          if (event.key === "Enter") commit();
+          if (event.key === "Escape") {
+            setText(null);
+            setWrong(false);
+          }
+        }}
+        className="w-28 rounded-md border border-hairline bg-raised px-2 py-0.5 text-right tabular-nums hover:border-quiet aria-invalid:border-madder"
+      />
+      {wrong && (
+        <span
+          role="alert"
+          className="absolute top-full left-0 z-20 mt-1 w-56 rounded-md bg-deep px-2 py-1 text-[12px] text-deep-ink"
+        >
+          Say 1:23.5, 0:01:23:12 with pictures, or #2087.
+        </span>
+      )}
+    </span>
+  );
+}
+
+/** From one chapter to another, both of them included. */
+function ByChapters({ sheet, kept, onKept }: Omit<Props, "at">) {
+  const ends = [...sheet.chapters.slice(1), sheet.duration_s];
+  const near = (one: number, other: number) => Math.abs(one - other) < 0.05;
+  const only = kept.length === 1 ? kept[0] : undefined;
+  const first = only ? sheet.chapters.findIndex((start) => near(start, only.from_s)) : -1;
+  const last = only ? ends.findIndex((end) => near(end, only.until_s)) : -1;
+  const choices = sheet.chapters.map((_, index) => ({ value: String(index), text: String(index + 1) }));
+  const keep = (from: number, to: number) =>
+    onKept([{ from_s: sheet.chapters[Math.min(from, to)] ?? 0, until_s: ends[Math.max(from, to)] ?? 0 }]);
+  return (
+    <span className="flex items-center gap-1.5 text-[13px]">
+      <span className="pl-1 text-quiet">Chapters</span>
+      <Select
+        label="First chapter to keep"
+        placeholder="first"
+        value={first < 0 ? "" : String(first)}
+        choices={choices}
+        onChange={(value) => keep(Number(value), last < 0 ? Number(value) : last)}
+      />
+      <span className="text-quiet">to</span>
+      <Select
+        label="Last chapter to keep"
+        placeholder="last"
+        value={last < 0 ? "" : String(last)}
+        choices={choices}
+        onChange={(value) => keep(first < 0 ? Number(value) : first, Number(value))}
+      />
+    </span>
+  );
+}
