@@ -6,13 +6,15 @@ import contextlib
 import re
 from dataclasses import dataclass
 
-from rheon.core.analysis import sample_pictures, survey_title, with_findings
+from rheon.core.analysis import copied_stretches, sample_pictures, survey_title, with_findings
 from rheon.core.devices import DeviceProfile
 from rheon.core.errors import BadPin, RheonError
-from rheon.core.media import Samples, Source, Title
+from rheon.core.media import Kept, Samples, Source, Title
 from rheon.core.media.names import display_name
 from rheon.core.planning import CALLED_NOW, Balance, Plan, PlanRequest, plan, read_pins
+from rheon.core.planning.decisions import Pins
 from rheon.core.planning.decisions.range import KEEP
+from rheon.core.planning.decisions.range.keep import kept_of
 from rheon.core.sources.roles.parts import ChapterRange, cut, other_angle
 
 from .common import find_title
@@ -79,17 +81,25 @@ def make_plan(wanted: Wanted, devices: list[DeviceProfile], balance: Balance, pi
         if key in CALLED_NOW:
             console().print(f"{key} is called {CALLED_NOW[key]} now.", highlight=False)
         pairs[key] = value
+    read = read_pins(pairs)
     return plan(
         PlanRequest(
             title=wanted.title,
+            access=_access(wanted.title, read),
             devices=tuple(devices),
             name=wanted.name,
             balance=balance,
-            pins=read_pins(pairs),
+            pins=read,
             languages=("en",),
             samples=wanted.samples,
         )
     )
+
+
+def _access(title: Title, pins: Pins) -> tuple[Kept, ...] | None:
+    """Where copies could be cut, if anything is."""
+    said = pins.of(KEEP)
+    return copied_stretches(title, kept_of(title, said)) if said else None
 
 
 def _name(source: Source, title: Title) -> str:

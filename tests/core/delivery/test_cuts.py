@@ -16,12 +16,12 @@ from tests.instruments.discs import NTSC, PAL, Chain, Vob, author_clips, author_
 from tests.instruments.readback import Seen, hear, lit, number_of, see
 from tests.instruments.sources import LOOSE
 
-from rheon.core.analysis import frame_jpeg, survey_title, with_findings
+from rheon.core.analysis import copied_stretches, frame_jpeg, survey_title, with_findings
 from rheon.core.commands.making import chapters_document
 from rheon.core.delivery import Order, convert
 from rheon.core.encoding import PreviewRequest, preview_jpeg
 from rheon.core.engine import Command, run
-from rheon.core.media import Chapter, Title
+from rheon.core.media import Action, Chapter, Kept, Title
 from rheon.core.planning import PlanRequest, plan, read_pins
 from rheon.core.sources import read_source
 from rheon.core.subtitles import SubtitleText, TimedLine, read_subtitles, to_subrip
@@ -218,3 +218,47 @@ def test_the_picture_at_any_moment_of_a_disc_is_the_one_shown_there(
         with tempfile.TemporaryDirectory() as work:
             request = PreviewRequest(title=title, settings=made.settings, at_s=round(n / float(rate), 3))
             assert number_of(preview_jpeg(request, Path(work))) == n
+
+
+@pytest.mark.parametrize(("from_s", "until_s"), [(3.0, 9.0), (4.5, 7.02)])
+@pytest.mark.parametrize(
+    ("name", "device_id"),
+    [
+        ("film.mp4", "cormorant-box"),
+        ("film.mp4", "faithful-copy"),
+        ("film.mkv", "heron-8"),
+        ("pal", "faithful-copy"),
+        ("clips", "faithful-copy"),
+    ],
+)
+def test_a_copy_begins_and_ends_just_where_the_plan_says(
+    name: str,
+    device_id: str,
+    from_s: float,
+    until_s: float,
+    sources: Callable[[str], Path],
+    discs: dict[str, tuple[Title, Fraction, int]],
+    tmp_path: Path,
+) -> None:
+    if name in discs:
+        title, rate, count = discs[name]
+        source = Seen(numbers=tuple(range(count)), times=tuple(n / float(rate) for n in range(count)))
+    else:
+        title, rate, source = read_source(sources(name)).titles[0], BY_NAME[name].rate, see(sources(name))
+    access = copied_stretches(title, (Kept(from_s=from_s, until_s=until_s),))
+    assert access is not None and access[0].from_s <= from_s + 0.001 and access[0].until_s >= until_s - 0.001
+    profile = device(device_id)
+    pins = read_pins({"range.keep": f"{from_s}-{until_s}", "range.cut": "copy"})
+    wanted = plan(PlanRequest(title=title, devices=(profile,), name="made", pins=pins, access=access))
+    assert wanted.settings and wanted.settings.video and wanted.settings.video.action is Action.COPY
+    order = Order(title=title, plan=wanted, devices=[profile], folder=tmp_path, token=uuid.uuid4().hex)
+    made = convert(order).path
+    seen = see(made)
+    there = [
+        n
+        for n, t in zip(source.numbers, source.times, strict=True)
+        if access[0].from_s - 0.0011 <= t < access[0].until_s - 0.0011
+    ]
+    assert list(seen.numbers) == there
+    sound = hear(made, first_s=there[0] / float(rate) - seen.times[0])
+    assert len(sound.clicks) >= (until_s - from_s) * 2 - 1 and max(map(abs, sound.offsets)) <= SOUND_S

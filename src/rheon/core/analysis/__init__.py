@@ -1,5 +1,6 @@
 """Decodes picture and sound in samples."""
 
+from .access import copied_stretches
 from .artwork import write_artwork
 from .complexity import sample_pictures
 from .findings import BordersFound, ScanTypeFound, SoundFound, SubtitlesFound, Survey, with_findings
@@ -14,6 +15,7 @@ __all__ = [
     "SoundFound",
     "SubtitlesFound",
     "Survey",
+    "copied_stretches",
     "fingerprint",
     "frame_jpeg",
     "frame_times",

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
-from .inputs import safe_file_input
+from ..media import FileData, Title
+from .inputs import pipe_input, safe_file_input
 from .start import FOLLOWED, TALKING
 
+AFTER_S = 3
 PACKET = "packet=stream_index,pts_time,dts_time,duration_time,size"
 
 
@@ -18,6 +20,18 @@ def packets(path: str, interval: str | None) -> list[str]:
     """A line for each packet (``PACKET``), of the whole file or of an interval in the program's own words."""
     argv = ["ffprobe", "-v", "error", "-show_entries", PACKET, "-of", "csv=p=0"]
     return [*argv, *(("-read_intervals", interval) if interval else ()), *safe_file_input(path)]
+
+
+def picture_packets(title: Title, near_s: float) -> list[str]:
+    """Packets of the picture as they are stored, as JSON: near a moment of a file, or all that is fed from a disc."""
+    argv = ["ffprobe", "-v", "error", "-show_entries", "packet=pts_time,flags:format=start_time", "-of", "json"]
+    if isinstance(title.data, FileData):
+        source = ["-read_intervals", f"{near_s:.3f}%+{AFTER_S}", *safe_file_input(title.data.path)]
+    else:
+        source = pipe_input(title.data.stream)
+    video = title.video
+    place = "V:0" if video is None else f"i:{video.stream_id:#x}" if video.stream_id is not None else f"{video.place}"
+    return [*argv, "-select_streams", place, *source]
 
 
 def picture_times(path: str, place: int, count: int) -> list[str]:

@@ -14,8 +14,8 @@ DRAWN_ZERO_S, SILENCE_AT_S = 10, 1
 ROUNDED_TICKS = 9
 """A tenth of a millisecond keeps rounding from putting the first picture before zero."""
 ROUNDING_S = 0.00001
-MORE_S = 0.1
-"""So much more is read of a piece among several, whose sound may go on to the next tick."""
+MORE_S = 0.6
+"""So much more is read of a piece among several, whose sound may go on to the next tick, and of what is copied."""
 CLEARS_ITSELF = "hdmv_pgs_subtitle"
 """Its pictures stand until another one, or nothing, takes their place."""
 NO_QUEUE = ("-thread_queue_size", "0")
@@ -29,7 +29,7 @@ def main_input(job: Job) -> list[str]:
         return [
             "-nostdin",
             *NO_QUEUE,
-            *_span(job.title, job.lead_s, MORE_S if job.pieces else 0.0),
+            *_span(job.title, job.lead_s, MORE_S if job.pieces or job.copies_picture else 0.0),
             *safe_file_input(data.path),
         ]
     return [

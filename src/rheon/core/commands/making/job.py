@@ -63,6 +63,10 @@ class Job:
         return self.settings.video is not None and self.settings.video.action is Action.ENCODE
 
     @property
+    def copies_picture(self) -> bool:
+        return self.settings.video is not None and not self.decodes_picture
+
+    @property
     def carries_chapters(self) -> bool:
         return bool(self.title.chapters) and self.settings.chapters and CONTAINERS[self.settings.container].chapters
 

@@ -21,12 +21,16 @@ from ..names import LINK_NAME, subtitle_file
 from ..start import QUIET
 from .encoders import Placing, audio_arguments, early_of, video_arguments
 from .filters import DrawnText, Timing, audio_filters, graph
-from .inputs import chapters_input, drawn_inputs, drawn_place, main_inputs, side_inputs, until
+from .inputs import ROUNDING_S, chapters_input, drawn_inputs, drawn_place, main_inputs, side_inputs, until
 from .job import Job
 from .strung import strung_pictures, strung_sound
 
 BLURAY_SUFFIX = ".m2ts"
 SIDE_SUFFIX = "srt"
+REORDERED_S = 0.5
+"""So much later pictures may be stored than they are shown."""
+TICKS = {"matroska": "0.001", "webm": "0.001", "asf": "0.001", "mpeg_ts": "1/90000", "mp4": "1/90000"}
+"""What pictures' times are counted in when they are written, which the filter itself does not know."""
 
 
 def build_command(job: Job, at_pass: int = 0) -> list[str]:
@@ -133,12 +137,30 @@ def _limit(job: Job) -> list[str]:
     if job.pieces:
         # each piece is cut by itself
         return []
+    if job.title.part_of is not None and job.copies_picture and (job.own_zero or isinstance(data, FileData)):
+        # what lies before the beginning is read along, and left out
+        return ["-copypriorss", "0", *_copied_until(job)]
     if isinstance(data, CellData):
         own = job.own_zero
         ends = data.cells[-1].lap or job.title.part_of is not None
         before = own and (data.cells[0].lead or data.skip_s or job.title.part_of is not None)
         return [*(("-copypriorss", "0") if before else ()), *(length if own and ends else ())]
     return length if job.lead_s or (job.title.part_of is not None and job.settings.subtitles) else []
+
+
+def _copied_until(job: Job) -> list[str]:
+    """The end of a copied picture by the times at which pictures are shown, not by those at which they are read."""
+    length_s, container = job.title.duration_s, job.settings.container
+    tick = TICKS.get(container)
+    if tick is None:
+        return until(length_s)
+    ends = "noise=drop='gte(pts*{tick},{end:.6f})'"
+    said = ["-bsf:v", ends.format(tick=tick, end=length_s - ROUNDING_S)]
+    for place, sound in enumerate(job.settings.audio):
+        own = f"1/{sound.sample_rate}" if container == "mp4" else tick
+        said += [f"-bsf:a:{place}", ends.format(tick=own, end=length_s - ROUNDING_S)]
+    counted = ["-video_track_timescale", "90000"] if container == "mp4" else []
+    return [*said, *counted, *until(length_s + REORDERED_S)]
 
 
 def _picture_map(job: Job) -> list[str]:

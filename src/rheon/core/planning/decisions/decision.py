@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 from typing import Any, Generic, Literal, TypeVar, cast
 
 from ...errors import BadPin
-from ...media import Balance, OutputSettings, Reason, Title
+from ...media import Balance, Kept, OutputSettings, Reason, Title
 from .form import Choice, Form, Range, Unreadable, check_known
 
 T = TypeVar("T")
@@ -112,6 +112,7 @@ class Case:
     """A finished plan as its decisions are shown from it.
 
     ``reasons`` and ``offers`` (what else could have been chosen) are those that the planner noted, by key.
+    ``access`` are the stretches that copied streams can have.
     """
 
     title: Title
@@ -123,6 +124,7 @@ class Case:
     file_system: str
     reasons: Mapping[str, Reason]
     offers: Mapping[str, tuple[str, ...]]
+    access: tuple[Kept, ...] | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -22,6 +22,8 @@ from ..decisions import PINNED, Decision
 from ..decisions.file import CHAPTERS, NAME
 from ..decisions.file import CONTAINER as CONTAINER_KIND
 from ..decisions.picture import CODEC
+from ..decisions.range.cut import NEAR
+from ..decisions.range.keep import kept_value, stretches_text
 from ..decisions.sound import TRACK
 from ..decisions.subtitles import SUBTITLES
 from ..decisions.subtitles.tracks import track_name
@@ -114,7 +116,18 @@ def _decisions(request: PlanRequest, title: Title, made: OutputSettings) -> tupl
     same = Reason(code="samples_kept") if any(map(_kept_as, title.audio)) else kept
     size = f"{codec_name(video.codec)} {video.width} × {video.height}" if video else ""
     picture = say("{picture}, copied", picture=size) if video else say("none")
+    chosen = request.range
+    range_shown = tuple(
+        Decision(key=key, value=value, text=text, reason=reason, pinned=key in request.pins.said)
+        for (key, reason), (value, text) in zip(
+            chosen.reasons,
+            ((kept_value(chosen.kept), stretches_text(chosen.kept)), (NEAR, say("where streams can begin"))),
+            strict=False,
+        )
+        if chosen.kept
+    )
     return (
+        *range_shown,
         Decision(key=CODEC.key, value="copy", text=picture, reason=kept),
         Decision(key=TRACK.key, value="all", text=sounds, reason=same),
         Decision(key=SUBTITLES.key, value="all", text=tracks, reason=kept),

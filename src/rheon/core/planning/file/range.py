@@ -21,7 +21,7 @@ def with_range(request: PlanRequest, *, copies_only: bool = False) -> PlanReques
     wanted = kept_of(request.title, said) if said else ()
     if not wanted:
         return replace(request, range=RangeChoice(reasons=((KEEP.key, Reason(code="whole_title")),)))
-    near = copies_only or request.pins.of(CUT) == NEAR
+    near = len(wanted) == 1 and (copies_only or request.pins.of(CUT) == NEAR)
     kept = request.access if near and request.access is not None else wanted
     reasons = (
         (KEEP.key, Reason(code="pinned")),

@@ -157,6 +157,7 @@ def _explained(request: PlanRequest, made: Plan, parts: _Parts, judged: Judgemen
         languages=request.languages,
         name=request.name,
         file_system=wish.profile.limits.file_system,
+        access=request.access,
         reasons={
             **dict(request.range.reasons),
             **(parts.picture.reasons if parts.picture else {}),

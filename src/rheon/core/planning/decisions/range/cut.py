@@ -5,6 +5,7 @@ from __future__ import annotations
 from ....catalogue import say
 from ..decision import Case, DecisionKind, Shown
 from ..form import Choice, OneOf
+from .keep import stretches_text
 
 EXACT, NEAR = "exact", "copy"
 
@@ -12,16 +13,23 @@ EXACT, NEAR = "exact", "copy"
 def _show(case: Case) -> Shown | None:
     if not case.made.kept:
         return None
-    video = case.made.video
-    choices = [Choice(value=EXACT, text=say("to the picture")), Choice(value=NEAR, text=say("where streams can begin"))]
+    choices = [Choice(value=EXACT, text=say("to the picture"))]
+    if len(case.made.kept) == 1 or case.made.cut_near:
+        choices.append(Choice(value=NEAR, text=_near(case)))
     return Shown(
         value=NEAR if case.made.cut_near else EXACT,
-        text=say("where streams can begin") if case.made.cut_near else say("to the picture"),
+        text=_near(case) if case.made.cut_near else say("to the picture"),
         reason=case.reasons[CUT.key],
         keeps_reason=True,
-        fine=video is None,
         choices=tuple(choices),
     )
+
+
+def _near(case: Case) -> str:
+    """Where a copy would be cut, as far as that is known."""
+    if not case.access:
+        return say("where streams can begin")
+    return say("copied, {stretches}", stretches=stretches_text(case.access))
 
 
 CUT = DecisionKind(

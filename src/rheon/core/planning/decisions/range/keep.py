@@ -118,9 +118,9 @@ def _show(case: Case) -> Shown | None:
     kept = case.made.kept
     if not kept:
         return Shown(value=ALL, text=say("the whole title"), reason=case.reasons[KEEP.key], keeps_reason=True)
-    text = say("{stretches}; {length} together", stretches=_text(kept), length=moment_text(case.made.duration_s))
-    if len(kept) == 1:
-        text = _text(kept)
+    text = stretches_text(kept)
+    if len(kept) > 1:
+        text = say("{stretches}; {length} together", stretches=text, length=moment_text(case.made.duration_s))
     return Shown(
         value=kept_value(kept),
         text=text,
@@ -130,7 +130,8 @@ def _show(case: Case) -> Shown | None:
     )
 
 
-def _text(kept: Sequence[Kept]) -> str:
+def stretches_text(kept: Sequence[Kept]) -> str:
+    """``0:10 to 1:20.5, 2:00 to 3:00``."""
     return ", ".join(
         say("{begin} to {end}", begin=moment_text(one.from_s), end=moment_text(one.until_s)) for one in kept
     )
