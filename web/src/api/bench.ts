@@ -61,6 +61,16 @@ export function useSetBenchBalance() {
   });
 }
 
+/** What of a title could be left out; found once, and the same afterwards. */
+export const useProposals = (title: number, enabled: boolean) =>
+  useQuery({
+    queryKey: keys.proposals(title),
+    queryFn: () =>
+      answer(client.GET("/api/shelf/titles/{title_id}/proposals", { params: { path: { title_id: title } } })),
+    enabled,
+    staleTime: Infinity,
+  });
+
 export function useChangeSheet(title: number, target: number) {
   const cache = useQueryClient();
   return useMutation({

@@ -827,6 +827,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf/titles/{title_id}/proposals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What of a title could be left out. Both its ends are looked at the first time, which takes a few seconds. */
+        get: operations["proposals"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/worklist": {
         parameters: {
             query?: never;
@@ -1063,6 +1080,16 @@ export interface components {
             to_do: number;
             fraction: number;
             outputs: number;
+        };
+        /**
+         * CutProposal
+         * @description A stretch that could be left out, in seconds of the title: what would be done, and why.
+         */
+        CutProposal: {
+            from_s: number;
+            until_s: number;
+            text: string;
+            reason: string;
         };
         /** Decision */
         Decision: {
@@ -3511,6 +3538,27 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    proposals: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                title_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CutProposal"][];
+                };
             };
         };
     };

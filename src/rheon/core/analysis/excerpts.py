@@ -45,7 +45,7 @@ def excerpt(title: Title, at_s: float, most_bytes: int | None = None) -> Excerpt
     return Excerpt(view=View(title=title, source=tuple(pipe_input(data.stream))), feed=lambda: _fed(data, found))
 
 
-def exact_excerpt(title: Title, at_s: float) -> Excerpt:
+def exact_excerpt(title: Title, at_s: float, most_bytes: int | None = None) -> Excerpt:
     """Where to read to see just the picture that is shown at a moment. Raises ``OSError``."""
     data = title.data
     moment_s = max(0.0, at_s - MEANT_S)
@@ -65,7 +65,7 @@ def exact_excerpt(title: Title, at_s: float) -> Excerpt:
     begin = place_before(cell, data.stream, inside_s)
     parts = [
         *(cell.lead if begin == 0 else ()),
-        *pieces(cell.extents, begin, min(cell.size_bytes, begin + _most(data))),
+        *pieces(cell.extents, begin, min(cell.size_bytes, begin + (most_bytes or _most(data)))),
     ]
     view = View(
         title=title,

@@ -35,6 +35,7 @@ urlpatterns = [
     path("shelf/look-over", shelf.LookOver.as_view()),
     path("shelf/titles/<int:title_id>/chapters/<int:number>", shelf.OneChapter.as_view()),
     path("shelf/titles/<int:title_id>/parts", shelf.Parts.as_view()),
+    path("shelf/titles/<int:title_id>/proposals", shelf.Proposals.as_view()),
     path("shelf/titles/<int:title_id>/frames/<int:number>.jpg", shelf_media.frame),
     path("shelf/titles/<int:title_id>/strip/<int:number>.jpg", shelf_media.strip),
     path("shelf/titles/<int:title_id>/moments/<int:at_ms>.jpg", shelf_media.moment),

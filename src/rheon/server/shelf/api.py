@@ -104,6 +104,13 @@ class OneTitle(APIView):
         return queries.title_document(title)
 
 
+class Proposals(APIView):
+    @operation("proposals")
+    def get(self, request: Request, title_id: int) -> list[documents.CutProposal]:
+        """What of a title could be left out. Both its ends are looked at the first time, which takes a few seconds."""
+        return queries.proposals_document(get_object_or_404(Title.objects.select_related("source"), pk=title_id))
+
+
 class OneChapter(APIView):
     @operation("nameChapter")
     def patch(self, request: Request, title_id: int, number: int, wanted: documents.NewName) -> None:

@@ -180,3 +180,12 @@ class Parts(Body):
 
 class Disc(Body):
     disc: Annotated[Line, Field(min_length=1, max_length=300)]
+
+
+class CutProposal(Document):
+    """A stretch that could be left out, in seconds of the title: what would be done, and why."""
+
+    from_s: float
+    until_s: float
+    text: str
+    reason: str

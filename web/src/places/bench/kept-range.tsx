@@ -1,6 +1,7 @@
 import { Scissors, X } from "lucide-react";
 import { useState } from "react";
 
+import { useProposals } from "../../api/bench";
 import type { Schemas } from "../../api/client";
 import { Button } from "../../ui/button";
 import { Select } from "../../ui/select";
@@ -9,12 +10,14 @@ import {
   type Edge,
   exactText,
   fromHere,
+  isKept,
   lengthOf,
   moved,
   readMoment,
   type Stretch,
   takeOut,
   toHere,
+  without,
 } from "./kept";
 
 type Sheet = Schemas["Sheet"];
@@ -62,6 +65,7 @@ export function KeptRange({ sheet, kept, at, onKept }: Props) {
           </Button>
         )}
       </div>
+      <Proposals sheet={sheet} kept={kept} onKept={onKept} />
       {kept.length === 0 ? (
         <p className="mt-2 text-[13px] text-quiet">
           All of it is kept. Arrow keys on the strip go by a picture, with Shift by a second, Page keys by a
@@ -83,6 +87,29 @@ export function KeptRange({ sheet, kept, at, onKept }: Props) {
         </>
       )}
     </section>
+  );
+}
+
+/** What Rheon found that could be left out. It waits for a yes. */
+function Proposals({ sheet, kept, onKept }: Omit<Props, "at">) {
+  const found = useProposals(sheet.title_id, sheet.strip > 0);
+  const open = (found.data ?? []).filter((one) => isKept(kept, one, sheet.duration_s));
+  if (!open.length) return null;
+  return (
+    <ul className="mt-2" aria-label="Proposals">
+      {open.map((one) => (
+        <li
+          key={one.from_s}
+          className="flex flex-wrap items-center gap-x-3 gap-y-1 border-l-2 border-marigold py-1 pl-2.5"
+        >
+          <span className="font-semibold tabular-nums">{one.text}?</span>
+          <span className="min-w-0 flex-1 text-[13px] text-quiet">{one.reason}</span>
+          <Button size="small" onClick={() => onKept(without(kept, one, sheet.duration_s))}>
+            Leave it out
+          </Button>
+        </li>
+      ))}
+    </ul>
   );
 }
 

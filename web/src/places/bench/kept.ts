@@ -100,13 +100,24 @@ export function takeOut(stretches: readonly Stretch[], at: number, pictures: Pic
   const { duration_s } = pictures;
   const length = Math.max(LEAST_PIECE_S, stepOf(pictures), duration_s * 0.03);
   const end = onPicture(at + length, pictures);
+  return without(stretches, { from_s: at, until_s: end }, duration_s);
+}
+
+/** Without what lies between two moments. */
+export function without(stretches: readonly Stretch[], out: Stretch, duration_s: number): Stretch[] {
   const left = shownOf(stretches, duration_s).flatMap((one) => [
-    { from_s: one.from_s, until_s: Math.min(one.until_s, at) },
-    { from_s: Math.max(one.from_s, end), until_s: one.until_s },
+    { from_s: one.from_s, until_s: Math.min(one.until_s, out.from_s) },
+    { from_s: Math.max(one.from_s, out.until_s), until_s: one.until_s },
   ]);
   const kept = tidy(left, duration_s);
   return kept.length ? kept : [...stretches];
 }
+
+/** Whether anything of a stretch is kept; a picture or two at its edge do not count. */
+export const isKept = (stretches: readonly Stretch[], one: Stretch, duration_s: number) =>
+  shownOf(stretches, duration_s).some(
+    (kept) => Math.min(kept.until_s, one.until_s) - Math.max(kept.from_s, one.from_s) > 0.1,
+  );
 
 /** An edge moved, but not past its stretch's other edge nor over its neighbours. */
 export function moved(

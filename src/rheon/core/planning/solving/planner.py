@@ -135,12 +135,19 @@ def _made(request: PlanRequest, parts: _Parts, judged: Judgement) -> Plan:
         device_ids=tuple(device.id for device in request.devices),
         balance=request.balance,
         treatment=Verdict.REWRAP if whole else Verdict.CONVERT,
-        reason=judged.reason,
+        reason=_treated_for(request, judged),
         rules=(),
         breaches=breaches(request.title, settings, expected, request.devices) if request.pins else (),
         settings=settings,
         estimate=expected,
     )
+
+
+def _treated_for(request: PlanRequest, judged: Judgement) -> Reason:
+    """Why anything is made: what plays as it is, is made because a part of it is kept."""
+    if request.range.kept and judged.verdict in (Verdict.PLAYS, Verdict.REWRAP) and not judged.broken:
+        return Reason(code="only_a_part")
+    return judged.reason
 
 
 def _explained(request: PlanRequest, made: Plan, parts: _Parts, judged: Judgement) -> Plan:

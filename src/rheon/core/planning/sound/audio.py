@@ -124,6 +124,8 @@ def _one(frame: _Frame, track: AudioStream) -> tuple[AudioSettings, Reason]:
         )
     entry = _entry(frame, track)
     settings = _encoded(frame.request, track, entry)
+    if takes_audio(track, frame.profile) and not frame.request.range.copies_sound:
+        return settings, Reason(code="sound_cut")
     if takes_audio(track, frame.profile) and frame.request.title.gaps:
         return settings, Reason(code="sound_mended")
     if takes_audio(track, frame.profile) and not stays_with_picture(track, frame.request, frame.container):
