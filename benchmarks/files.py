@@ -34,9 +34,9 @@ from rheon.core.analysis import survey_title, with_findings
 from rheon.core.delivery import Order, convert
 from rheon.core.errors import RheonError
 from rheon.core.media import Title
+from rheon.core.media.kept import cut_times
 from rheon.core.planning import PlanRequest, plan, read_pins
 from rheon.core.sources import read_source
-from rheon.core.media.kept import cut_times
 from rheon.core.sources.roles.parts import ChapterRange, cut, other_angle
 from rheon.demo.damage import blank
 from rheon.demo.models import device
