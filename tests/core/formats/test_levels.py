@@ -177,3 +177,80 @@ def test_levels_are_the_standard_s_table_to_the_last_digit(table: dict[str, Leve
         ]
         for name, level in table.items()
     ] == entered  # fmt: skip
+
+
+# samples (or macroblocks) a second and a picture, kbit/s, buffer in kbit, largest sides
+VP9_LEVEL_TABLE = """
+1 829440 36864 200 400 512 512
+1.1 2764800 73728 800 1000 768 768
+2 4608000 122880 1800 1500 960 960
+2.1 9216000 245760 3600 2800 1344 1344
+3 20736000 552960 7200 6000 2048 2048
+3.1 36864000 983040 12000 10000 2752 2752
+4 83558400 2228224 18000 16000 4160 4160
+4.1 160432128 2228224 30000 18000 4160 4160
+5 311951360 8912896 60000 36000 8384 8384
+5.1 588251136 8912896 120000 46000 8384 8384
+5.2 1176502272 8912896 180000 90000 8384 8384
+6 1176502272 35651584 180000 90000 16832 16832
+6.1 2353004544 35651584 240000 180000 16832 16832
+6.2 4706009088 35651584 480000 360000 16832 16832
+"""
+AV1_ANNEX_A_3 = """
+2.0 4423680 147456 1500 1500 2048 1152
+2.1 8363520 278784 3000 3000 2816 1584
+3.0 19975680 665856 6000 6000 4352 2448
+3.1 31950720 1065024 10000 10000 5504 3096
+4.0 70778880 2359296 12000 12000 6144 3456
+4.1 141557760 2359296 20000 20000 6144 3456
+5.0 267386880 8912896 30000 30000 8192 4352
+5.1 534773760 8912896 40000 40000 8192 4352
+5.2 1069547520 8912896 60000 60000 8192 4352
+5.3 1069547520 8912896 60000 60000 8192 4352
+6.0 1069547520 35651584 60000 60000 16384 8704
+6.1 2139095040 35651584 100000 100000 16384 8704
+6.2 4278190080 35651584 160000 160000 16384 8704
+6.3 4278190080 35651584 160000 160000 16384 8704
+"""
+MPEG2_TABLES_8_11_TO_8_14 = """
+low 3041280 101376 4000 475.136 352 288
+main 10368000 414720 15000 1835.008 720 576
+high1440 47001600 1658880 60000 7340.032 1440 1152
+high 62668800 2211840 80000 9781.248 1920 1152
+"""
+MPEG4_SIMPLE_TABLE_N_1 = """
+1 1485 99 64 163.84 None
+2 5940 396 128 655.36 None
+3 11880 396 384 655.36 None
+4a 36000 1200 4000 1310.72 None
+5 40500 1620 8000 1835.008 None
+6 108000 3600 12000 4063.232 None
+"""
+MPEG4_ADVANCED_SIMPLE_TABLE_N_1 = """
+1 2970 99 128 163.84 None
+2 5940 396 384 655.36 None
+3 11880 396 768 655.36 None
+4 23760 792 3000 1310.72 None
+5 48600 1620 8000 1835.008 None
+"""
+
+
+@pytest.mark.parametrize(
+    ("table", "printed"),
+    [
+        pytest.param(VP9_LEVELS, VP9_LEVEL_TABLE, id="vp9"),
+        pytest.param(AV1_LEVELS, AV1_ANNEX_A_3, id="av1"),
+        pytest.param(MPEG2_LEVELS, MPEG2_TABLES_8_11_TO_8_14, id="mpeg2"),
+        pytest.param(MPEG4_LEVELS["simple"], MPEG4_SIMPLE_TABLE_N_1, id="mpeg4 simple"),
+        pytest.param(MPEG4_LEVELS["advanced_simple"], MPEG4_ADVANCED_SIMPLE_TABLE_N_1, id="mpeg4 advanced simple"),
+    ],
+)
+def test_levels_of_the_other_codecs_are_their_tables_to_the_last_digit(table: dict[str, Level], printed: str) -> None:
+    assert [
+        [
+            name, str(level.blocks_per_s), str(level.frame_blocks), str(level.bitrate_bps // 1000),
+            f"{level.buffer_bits / 1000:.3f}".rstrip("0").rstrip("."),
+            *(map(str, level.sides) if level.sides else ["None"]),
+        ]
+        for name, level in table.items()
+    ] == [line.split() for line in printed.strip().splitlines()]  # fmt: skip
