@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from rheon.core.analysis import copied_stretches, sample_pictures, survey_title, with_findings
 from rheon.core.devices import DeviceProfile
 from rheon.core.errors import BadPin, RheonError
-from rheon.core.media import Kept, Samples, Source, Title
+from rheon.core.media import FileData, Kept, Samples, Source, Title
 from rheon.core.media.names import display_name
 from rheon.core.planning import CALLED_NOW, Balance, Plan, PlanRequest, plan, read_pins
 from rheon.core.planning.decisions import Pins
@@ -60,6 +60,8 @@ def chosen(source: Source, stretch: Stretch, *, analyse: bool) -> Wanted:
         if found is None:
             raise BadPin("“{chapters}” names no chapters; say 2 or 2-3.", chapters=stretch.chapters, pin="chapters")
         first, last = int(found[1]), int(found[2] or found[1])
+        if isinstance(title.data, FileData) and stretch.from_time is None and stretch.until_time is None:
+            return Wanted(title=title, name=name, samples=samples, kept=f"c{first}-c{last}")
         title = cut(title, ChapterRange(first=first, last=last), title.number)
     return Wanted(title=title, name=name, samples=samples, kept=_kept(stretch))
 

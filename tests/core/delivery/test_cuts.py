@@ -11,9 +11,9 @@ from pathlib import Path
 
 import numpy as np
 import pytest
-from tests.instruments.authored import CLICK_AT_S, CLICK_EVERY_S, CLICK_S, Pictures
+from tests.instruments.authored import CLICK_AT_S, CLICK_EVERY_S, CLICK_S, Pictures, clicks, write_sound
 from tests.instruments.discs import NTSC, PAL, Chain, Vob, author_clips, author_dvd, author_programmes
-from tests.instruments.readback import Seen, hear, lit, number_of, see
+from tests.instruments.readback import Seen, hear, lit, number_of, samples, see
 from tests.instruments.sources import LOOSE
 
 from rheon.core.analysis import copied_stretches, frame_jpeg, survey_title, with_findings
@@ -262,3 +262,31 @@ def test_a_copy_begins_and_ends_just_where_the_plan_says(
     assert list(seen.numbers) == there
     sound = hear(made, first_s=there[0] / float(rate) - seen.times[0])
     assert len(sound.clicks) >= (until_s - from_s) * 2 - 1 and max(map(abs, sound.offsets)) <= SOUND_S
+
+
+@pytest.mark.parametrize("device_id", ["sound-as-aac", "sound-as-flac"])
+def test_sound_alone_is_cut_where_it_was_said_and_has_neither_hole_nor_click_at_a_seam(
+    device_id: str, tmp_path: Path
+) -> None:
+    stretches = ((2.1, 4.6), (6.3, 9.0))
+    rate = 48000
+    tone = np.sin(2 * np.pi * 440.0 * np.arange(12 * rate) / rate) * 8000
+    marked = clicks(12.0).astype(float) + tone[:, None]
+    title = read_source(write_sound(marked.astype(np.int16), tmp_path / "sound.wav")).titles[0]
+    made = kept(title, device_id, tmp_path, ",".join(f"{a}-{b}" for a, b in stretches))
+    at_s, found = 0.0, 0
+    for from_s, until_s in stretches:
+        sound = hear(made, first_s=from_s - at_s)
+        for click, off in zip(sound.clicks, sound.offsets, strict=True):
+            if from_s + 0.05 <= CLICK_AT_S + click * CLICK_EVERY_S <= until_s - 0.1:
+                assert abs(off) <= 0.005
+                found += 1
+        at_s += until_s - from_s
+    assert found == 10
+    line, _ = samples(made)
+    assert abs(len(line) / rate - at_s) <= 0.020
+    seam = round((stretches[0][1] - stretches[0][0]) * rate)
+    near = line[seam - rate // 10 : seam + rate // 10]
+    loudness = [float(np.sqrt((near[n : n + 480] ** 2).mean())) for n in range(0, len(near) - 480, 120)]
+    assert min(loudness) >= 0.5 * float(np.median(loudness))
+    assert np.abs(np.diff(near)).max() <= 1.3 * np.abs(np.diff(line[rate // 2 : rate // 2 + rate // 5])).max()

@@ -171,4 +171,6 @@ def test_a_part_of_a_file_starts_where_its_chapters_do(tmp_path: Path) -> None:
 
     part = cut(read_source(path).titles[0], ChapterRange(first=2, last=3), 101)
     assert isinstance(part.data, FileData)
-    assert (part.data.from_s, part.duration_s, [c.name for c in part.chapters]) == (0.5, 1.5, ["at 500", "at 1200"])
+    assert [c.name for c in part.chapters] == ["at 500", "at 1200"]
+    # with the first picture from there on
+    assert (part.data.from_s, part.duration_s) == pytest.approx((0.5, 1.5), abs=0.04)

@@ -9,7 +9,7 @@ from typing import Annotated
 from pydantic import PlainSerializer, PlainValidator
 
 from ..devices import DeviceProfile
-from ..media import Balance, Kept, Samples, SoundWish, SubtitleWish, Title
+from ..media import Balance, FileData, Kept, Samples, SoundWish, SubtitleWish, Title
 from .decisions import NO_PINS, Pins, read_pins
 from .decisions.range import WHOLE, RangeChoice
 
@@ -46,3 +46,12 @@ class PlanRequest:
     samples: Samples | None = None
     access: tuple[Kept, ...] | None = None
     range: RangeChoice = WHOLE
+
+    @property
+    def cut_exactly(self) -> bool:
+        """Whether what is kept has to begin and end at pictures where a copied stream may have no beginning."""
+        data = self.title.data
+        part_of_file = isinstance(data, FileData) and self.title.part_of is not None and data.from_s > 0
+        if self.range.kept:
+            return not self.range.near or len(self.range.kept) > 1
+        return part_of_file and self.title.video is not None

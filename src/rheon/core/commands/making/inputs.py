@@ -29,7 +29,7 @@ def main_input(job: Job) -> list[str]:
         return [
             "-nostdin",
             *NO_QUEUE,
-            *_span(job.title, job.lead_s, MORE_S if job.pieces or job.copies_picture else 0.0),
+            *_span(job.title, job.lead_s, MORE_S if job.pieces or (job.settings.kept and job.copies_picture) else 0.0),
             *safe_file_input(data.path),
         ]
     return [

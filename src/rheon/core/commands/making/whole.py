@@ -137,7 +137,7 @@ def _limit(job: Job) -> list[str]:
     if job.pieces:
         # each piece is cut by itself
         return []
-    if job.title.part_of is not None and job.copies_picture and (job.own_zero or isinstance(data, FileData)):
+    if job.settings.kept and job.copies_picture and (job.own_zero or isinstance(data, FileData)):
         # what lies before the beginning is read along, and left out
         return ["-copypriorss", "0", *_copied_until(job)]
     if isinstance(data, CellData):

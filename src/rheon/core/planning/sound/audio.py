@@ -9,6 +9,8 @@ from ...devices.rules import takes_audio
 from ...errors import PlanError
 from ...formats import AUDIO_CODECS, CONTAINERS, ENCODABLE_AUDIO, SOUND_PREFERRED, audio_encoder, codec_name
 from ...media import Action, AudioSettings, AudioStream, CellData, Reason, SoundWish
+from ..decisions.picture import CODEC
+from ..decisions.picture.codec import COPY as COPY_PICTURE
 from ..decisions.sound import BITRATE, CHANNELS, GAIN, SAMPLE_RATE, SOUND_CODEC, TRACK
 from ..decisions.sound.codec import COPY
 from ..decisions.sound.gain import gain_of
@@ -77,7 +79,7 @@ def copies(track: AudioStream, request: PlanRequest, profile: DeviceProfile, con
         return codec == COPY
     if request.sound is SoundWish.STEREO and track.channels > 2:
         return False
-    if request.title.gaps or not request.range.copies_sound:
+    if request.title.gaps or (request.cut_exactly and request.pins.of(CODEC) != COPY_PICTURE):
         return False
     return takes_audio(track, profile) and stays_with_picture(track, request, container)
 
@@ -124,7 +126,7 @@ def _one(frame: _Frame, track: AudioStream) -> tuple[AudioSettings, Reason]:
         )
     entry = _entry(frame, track)
     settings = _encoded(frame.request, track, entry)
-    if takes_audio(track, frame.profile) and not frame.request.range.copies_sound:
+    if takes_audio(track, frame.profile) and frame.request.cut_exactly:
         return settings, Reason(code="sound_cut")
     if takes_audio(track, frame.profile) and frame.request.title.gaps:
         return settings, Reason(code="sound_mended")

@@ -7,8 +7,8 @@ import statistics
 from dataclasses import dataclass, replace
 
 from ...errors import NoSuchTitle
-from ...media import Cell, CellData, Chapter, FileData, Reason, Role, Title
-from ...media.kept import gaps_within, share_of
+from ...media import Cell, CellData, Chapter, Reason, Role, Title
+from ...media.kept import cut_times, gaps_within
 
 LEAST_PARTS = 3
 ALIKE = 0.15
@@ -40,16 +40,11 @@ def cut(title: Title, chapters: ChapterRange, number: int) -> Title:
         )
     from_s = listed[chapters.first - 1].start_s if chapters.first > 1 else 0.0
     to_s = listed[chapters.last].start_s if chapters.last < len(listed) else title.duration_s
-    data = _cut_data(title, from_s, to_s)
-    length_s = _length(data) if isinstance(data, CellData) else round(to_s - from_s, 3)
-    size = sum(e.length_bytes for e in data.extents) if isinstance(data, CellData) else share_of(title, length_s)
+    part = _of_disc(title, from_s, to_s) if isinstance(title.data, CellData) else cut_times(title, from_s, to_s, number)
     return replace(
-        title,
+        part,
         number=number,
         key=f"{title.key}#{chapters.first}-{chapters.last}",
-        duration_s=length_s,
-        size_bytes=size,
-        data=data,
         chapters=tuple(
             Chapter(number=at, start_s=round(max(0.0, chapter.start_s - from_s), 3), name=chapter.name)
             for at, chapter in enumerate(listed[chapters.first - 1 : chapters.last], start=1)
@@ -125,12 +120,13 @@ def _chapter_lengths(title: Title) -> list[float]:
     return lengths
 
 
-def _cut_data(title: Title, from_s: float, to_s: float) -> CellData | FileData:
-    data = title.data
-    if isinstance(data, FileData):
-        return replace(data, from_s=round(data.from_s + from_s, 3))
-    angles = tuple(_cut_cells(cells, from_s, to_s) for cells in data.other_angles)
-    return replace(data, cells=_cut_cells(data.cells, from_s, to_s), other_angles=angles)
+def _of_disc(title: Title, from_s: float, to_s: float) -> Title:
+    """The part of a disc's title between two moments, in whole cells."""
+    assert isinstance(title.data, CellData)
+    angles = tuple(_cut_cells(cells, from_s, to_s) for cells in title.data.other_angles)
+    data = replace(title.data, cells=_cut_cells(title.data.cells, from_s, to_s), other_angles=angles)
+    size = sum(extent.length_bytes for extent in data.extents)
+    return replace(title, data=data, duration_s=_length(data), size_bytes=size)
 
 
 def _cut_cells(cells: tuple[Cell, ...], from_s: float, to_s: float) -> tuple[Cell, ...]:

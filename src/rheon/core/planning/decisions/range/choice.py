@@ -15,14 +15,5 @@ class RangeChoice:
     near: bool = False
     reasons: tuple[tuple[str, Reason], ...] = ()
 
-    @property
-    def copies_picture(self) -> bool:
-        """Whether a picture may stay as it is: a cut that is exact to the picture can't be where none begins."""
-        return not self.kept or (self.near and len(self.kept) == 1)
-
-    @property
-    def copies_sound(self) -> bool:
-        return self.copies_picture
-
 
 WHOLE = RangeChoice()
