@@ -25,7 +25,14 @@ import crossing  # noqa: E402
 import django  # noqa: E402
 from django.core.management import call_command  # noqa: E402
 
-from rheon.core.analysis import SnippetRequest, make_snippet, survey_title  # noqa: E402
+from rheon.core.analysis import (  # noqa: E402
+    SnippetRequest,
+    copied_stretches,
+    find_leaders,
+    frame_jpeg,
+    make_snippet,
+    survey_title,
+)
 from rheon.core.commands.making import (  # noqa: E402
     Job,
     build_command,
@@ -33,7 +40,7 @@ from rheon.core.commands.making import (  # noqa: E402
 )
 from rheon.core.devices import DeviceProfile, catalogue, judge_title  # noqa: E402
 from rheon.core.encoding import make_file  # noqa: E402
-from rheon.core.media import CellData, Source, Title  # noqa: E402
+from rheon.core.media import CellData, Kept, Source, Title  # noqa: E402
 from rheon.core.planning import Balance, PlanRequest, plan, share_files  # noqa: E402
 from rheon.core.sources import read_source  # noqa: E402
 from rheon.demo import scenario  # noqa: E402
@@ -142,6 +149,23 @@ def looks(film: Title) -> None:
         say(f"a snippet of {path.name} (median of 3)", f"{statistics.median(times):.2f} s", "under 2 s")
 
 
+def cuts() -> None:
+    """What somebody waits for who cuts: a picture at any moment, where copies can be cut, what is proposed."""
+    for path, number in ((MEDIA / "MARRAM_NIGHTS", 1), (MEDIA / "HERON_REACH", 2), (MEDIA / "camera/Kite day.mp4", 1)):
+        title = next(title for title in read_source(path).titles if title.number == number)
+        moments = [title.duration_s * (n + 0.37) / ROUNDS for n in range(ROUNDS)]
+        frames = sorted(timed(functools.partial(frame_jpeg, title, at_s, 270)) for at_s in moments)
+        say(f"a picture at any moment of {path.name}", f"{frames[ROUNDS // 2]:.2f}, worst {frames[-1]:.2f} s", "0.3 s")
+        kept = (Kept(from_s=title.duration_s * 0.3, until_s=title.duration_s * 0.7),)
+        say(
+            "where a copy of it can be cut",
+            f"{timed(functools.partial(copied_stretches, title, kept)):.2f} s",
+            "under 1 s",
+        )
+        seconds = timed(functools.partial(find_leaders, title))
+        say("what is black and silent at its ends", f"{seconds:.2f} s of {title.duration_s:.0f} s", "few s")
+
+
 def verdicts(titles: list[Title]) -> None:
     profiles = list(catalogue().values())
     many: list[DeviceProfile] = [
@@ -201,6 +225,7 @@ def main() -> None:
     disc = scan()
     scans()
     looks(disc.titles[0])
+    cuts()
     verdicts(list(disc.titles))
     shelf()
     crossing_table(disc)
