@@ -368,5 +368,5 @@ PROBED = tuple(
     )
 )
 PINS = pin_set_text(
-    PinSet(name="x", pins=dict.fromkeys([key for key in DECISIONS if key != "file.name"], "1"))
+    PinSet(name="x", pins=dict.fromkeys([key for key in DECISIONS if not DECISIONS[key].own], "1"))
 ).encode()
