@@ -145,9 +145,9 @@ def _made(request: PlanRequest, parts: _Parts, judged: Judgement) -> Plan:
 
 def _treated_for(request: PlanRequest, judged: Judgement) -> Reason:
     """Why anything is made: what plays as it is, is made because a part of it is kept."""
-    if (request.range.kept or request.cut_exactly) and judged.verdict in (Verdict.PLAYS, Verdict.REWRAP) and not judged.broken:
-        return Reason(code="only_a_part")
-    return judged.reason
+    a_part = request.range.kept or request.cut_exactly
+    fits = judged.verdict in (Verdict.PLAYS, Verdict.REWRAP) and not judged.broken
+    return Reason(code="only_a_part") if a_part and fits else judged.reason
 
 
 def _explained(request: PlanRequest, made: Plan, parts: _Parts, judged: Judgement) -> Plan:
