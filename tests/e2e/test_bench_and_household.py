@@ -241,7 +241,7 @@ def _listens(rheon: Rheon) -> bool:
 
 def test_logos_are_cut_off_and_a_piece_is_taken_out_with_the_mouse(page: Page) -> None:
     open_sheet(page, "Marram Nights", "heron-8")
-    kept = page.get_by_role("region", name="Kept range").first
+    kept = page.get_by_role("region", name="What is kept")
     begin = page.get_by_role("slider", name="Begin of stretch 1")
     box = begin.bounding_box()
     assert box

@@ -41,7 +41,7 @@ export function byKey(key: string, kept: Stretch[], at: number, sheet: Sheet): S
 export function KeptRange({ sheet, kept, at, onKept }: Props) {
   const act = (key: string) => onKept(byKey(key, kept, at, sheet) ?? kept);
   return (
-    <section aria-label="Kept range" className="mt-2">
+    <section aria-label="What is kept" className="mt-2">
       <div className="flex flex-wrap items-center gap-2">
         <Tip text="Key [ on the strip. What lies before is left out.">
           <Button size="small" onClick={() => act("[")}>

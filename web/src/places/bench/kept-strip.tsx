@@ -67,25 +67,26 @@ export function KeptStrip({ sheet, kept: cut, at, onAt, onKept, onKey }: Props) 
   };
   return (
     <div className="mt-2">
-      <div
-        ref={box}
-        role="slider"
-        tabIndex={0}
-        aria-label="Moment"
-        aria-valuemin={0}
-        aria-valuemax={sheet.duration_s}
-        aria-valuenow={at}
-        aria-valuetext={exactText(at)}
-        onKeyDown={press}
-        onPointerDown={(event) => {
-          event.currentTarget.setPointerCapture(event.pointerId);
-          onAt(onPicture(momentOf(event), sheet));
-        }}
-        onPointerMove={(event) => event.buttons === 1 && onAt(onPicture(momentOf(event), sheet))}
-        className="relative h-14 cursor-col-resize touch-none rounded-md bg-screen select-none"
-      >
-        <Frames sheet={sheet} />
-        <LeftOut kept={kept} duration={sheet.duration_s} />
+      <div ref={box} className="relative h-14 select-none">
+        <div
+          role="slider"
+          tabIndex={0}
+          aria-label="Moment"
+          aria-valuemin={0}
+          aria-valuemax={sheet.duration_s}
+          aria-valuenow={at}
+          aria-valuetext={exactText(at)}
+          onKeyDown={press}
+          onPointerDown={(event) => {
+            event.currentTarget.setPointerCapture(event.pointerId);
+            onAt(onPicture(momentOf(event), sheet));
+          }}
+          onPointerMove={(event) => event.buttons === 1 && onAt(onPicture(momentOf(event), sheet))}
+          className="absolute inset-0 cursor-col-resize touch-none rounded-md bg-screen"
+        >
+          <Frames sheet={sheet} />
+          <LeftOut kept={kept} duration={sheet.duration_s} />
+        </div>
         {kept.flatMap((_, index) =>
           (["from_s", "until_s"] as const).map((edge) => (
             <Handle
@@ -175,19 +176,13 @@ function Handle({ sheet, kept, which, momentOf, onKept }: HandleProps) {
         const to = led(event, value, sheet);
         if (to === null) return;
         event.preventDefault();
-        event.stopPropagation();
         go(to);
       }}
       onPointerDown={(event) => {
-        event.stopPropagation();
         event.currentTarget.setPointerCapture(event.pointerId);
         event.currentTarget.focus();
       }}
-      onPointerMove={(event) => {
-        if (event.buttons !== 1) return;
-        event.stopPropagation();
-        go(momentOf(event));
-      }}
+      onPointerMove={(event) => event.buttons === 1 && go(momentOf(event))}
       className={`absolute -inset-y-0.5 z-10 flex w-3 cursor-ew-resize touch-none items-center justify-center bg-river ${begins ? "rounded-l-md" : "-translate-x-full rounded-r-md"}`}
       style={{ left: `${(100 * value) / sheet.duration_s}%` }}
     >
