@@ -290,7 +290,7 @@ def test_every_place_is_accessible(page: Page, path: str, theme: str) -> None:
     page.goto(path)
     expect(page.get_by_role("main").get_by_role("heading").first).to_be_visible()
     page.wait_for_timeout(1200)
-    assert page.get_by_text(re.compile("^Reading .* …$")).count() == 0  # everything has arrived
+    expect(page.get_by_text(re.compile("^Reading .* …$"))).to_have_count(0)  # everything has arrived
     page.evaluate(AXE)
     found = page.evaluate("async () => (await axe.run()).violations.map((v) => [v.id, v.nodes.map((n) => n.html)])")
     assert found == []
