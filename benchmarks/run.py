@@ -27,7 +27,7 @@ from django.core.management import call_command  # noqa: E402
 
 from rheon.core.analysis import (  # noqa: E402
     SnippetRequest,
-    copied_stretches,
+    copy_ranges,
     find_leaders,
     frame_jpeg,
     make_snippet,
@@ -40,7 +40,7 @@ from rheon.core.commands.making import (  # noqa: E402
 )
 from rheon.core.devices import DeviceProfile, catalogue, judge_title  # noqa: E402
 from rheon.core.encoding import make_file  # noqa: E402
-from rheon.core.media import CellData, Kept, Source, Title  # noqa: E402
+from rheon.core.media import CellData, KeptRange, Source, Title  # noqa: E402
 from rheon.core.planning import Balance, PlanRequest, plan, share_files  # noqa: E402
 from rheon.core.sources import read_source  # noqa: E402
 from rheon.demo import scenario  # noqa: E402
@@ -156,10 +156,10 @@ def cuts() -> None:
         moments = [title.duration_s * (n + 0.37) / ROUNDS for n in range(ROUNDS)]
         frames = sorted(timed(functools.partial(frame_jpeg, title, at_s, 270)) for at_s in moments)
         say(f"a picture at any moment of {path.name}", f"{frames[ROUNDS // 2]:.2f}, worst {frames[-1]:.2f} s", "0.3 s")
-        kept = (Kept(from_s=title.duration_s * 0.3, until_s=title.duration_s * 0.7),)
+        kept = (KeptRange(from_s=title.duration_s * 0.3, until_s=title.duration_s * 0.7),)
         say(
             "where a copy of it can be cut",
-            f"{timed(functools.partial(copied_stretches, title, kept)):.2f} s",
+            f"{timed(functools.partial(copy_ranges, title, kept)):.2f} s",
             "under 1 s",
         )
         seconds = timed(functools.partial(find_leaders, title))

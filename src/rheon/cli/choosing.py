@@ -6,10 +6,10 @@ import contextlib
 import re
 from dataclasses import dataclass
 
-from rheon.core.analysis import copied_stretches, sample_pictures, survey_title, with_findings
+from rheon.core.analysis import copy_ranges, sample_pictures, survey_title, with_findings
 from rheon.core.devices import DeviceProfile
 from rheon.core.errors import BadPin, RheonError
-from rheon.core.media import FileData, Kept, Samples, Source, Title
+from rheon.core.media import FileData, KeptRange, Samples, Source, Title
 from rheon.core.media.names import display_name
 from rheon.core.planning import CALLED_NOW, Balance, Plan, PlanRequest, plan, read_pins
 from rheon.core.planning.decisions import Pins
@@ -87,7 +87,7 @@ def make_plan(wanted: Wanted, devices: list[DeviceProfile], balance: Balance, pi
     return plan(
         PlanRequest(
             title=wanted.title,
-            access=_access(wanted.title, read),
+            copy_ranges=_copy_ranges(wanted.title, read),
             devices=tuple(devices),
             name=wanted.name,
             balance=balance,
@@ -98,10 +98,10 @@ def make_plan(wanted: Wanted, devices: list[DeviceProfile], balance: Balance, pi
     )
 
 
-def _access(title: Title, pins: Pins) -> tuple[Kept, ...] | None:
+def _copy_ranges(title: Title, pins: Pins) -> tuple[KeptRange, ...] | None:
     """Where copies could be cut, if anything is."""
     said = pins.of(KEEP)
-    return copied_stretches(title, kept_of(title, said)) if said else None
+    return copy_ranges(title, kept_of(title, said)) if said else None
 
 
 def _name(source: Source, title: Title) -> str:

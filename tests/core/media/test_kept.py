@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from tests.core.strategies import titles
 
 from rheon.core.errors import BadPin
-from rheon.core.media import Chapter, FileData, Kept, Span, Title, VideoStream
+from rheon.core.media import Chapter, FileData, KeptRange, Span, Title, VideoStream
 from rheon.core.media.kept import in_order, kept_title, on_pictures, pieces_of
 from rheon.core.planning import read_pins
 from rheon.core.planning.decisions.range import KEEP
@@ -31,7 +31,7 @@ def film(rate: Fraction, first_s: float = 0.0, seconds: float = 100.0) -> Title:
     )
 
 
-def said(title: Title, text: str) -> tuple[Kept, ...]:
+def said(title: Title, text: str) -> tuple[KeptRange, ...]:
     stretches = read_pins({KEEP.key: text}).of(KEEP)
     assert stretches is not None
     return kept_of(title, stretches)
@@ -44,14 +44,14 @@ def test_a_moment_typed_to_the_millisecond_means_its_picture(
     """However a picture's time was rounded on the way, it and no neighbour of it is the first."""
     title = film(rate, first_s)
     begin, end = first_s + number / float(rate), first_s + (number + count) / float(rate)
-    found = on_pictures(title, Kept(from_s=round(begin, 3) + off / 10_000, until_s=round(end, 3)))
+    found = on_pictures(title, KeptRange(from_s=round(begin, 3) + off / 10_000, until_s=round(end, 3)))
     assert found.from_s == pytest.approx(begin, abs=1e-6)
     assert round(found.length_s * rate) == count if found.until_s < title.duration_s else True
 
 
 @given(st.lists(st.tuples(st.floats(0, 90), st.floats(0.1, 30)), min_size=1, max_size=8))
 def test_what_is_kept_is_in_order_and_nothing_of_it_comes_twice(spans: list[tuple[float, float]]) -> None:
-    kept = in_order(Kept(from_s=a, until_s=a + length) for a, length in spans)
+    kept = in_order(KeptRange(from_s=a, until_s=a + length) for a, length in spans)
     assert all(one.until_s < other.from_s for one, other in itertools.pairwise(kept))
     assert all(any(one.from_s <= a and a + length <= one.until_s for one in kept) for a, length in spans)
 

@@ -1396,6 +1396,14 @@ export interface components {
         KeepSet: {
             name: string;
         };
+        /**
+         * KeptRange
+         * @description A part of the title that goes into the file, in seconds of the title.
+         */
+        KeptRange: {
+            from_s: number;
+            until_s: number;
+        };
         /** Live */
         Live: {
             running: components["schemas"]["Job"][];
@@ -1746,7 +1754,7 @@ export interface components {
             screen: components["schemas"]["Size"] | null;
             duration_s: number;
             chapters: number[];
-            kept: components["schemas"]["Stretch"][];
+            kept: components["schemas"]["KeptRange"][];
             first_picture_s: number;
             picture_s: number | null;
             strip: number;
@@ -1831,14 +1839,6 @@ export interface components {
         Step: {
             balance: components["schemas"]["Balance"];
             estimate: components["schemas"]["Estimate"] | null;
-        };
-        /**
-         * Stretch
-         * @description A part of the title that goes into the file, in seconds of the title.
-         */
-        Stretch: {
-            from_s: number;
-            until_s: number;
         };
         /** Subtitle */
         Subtitle: {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 
-import { durationText, momentText, spanText } from "./durations";
+import { durationText, exactText, momentText, spanText } from "./durations";
 import { packLanes } from "./packing";
 import { evenStarts, rangesFrom } from "./ranges";
 import { sizeScale, timeScale } from "./scales";
@@ -16,6 +16,9 @@ describe("durations", () => {
       "1 h 0 min",
       "1 h 32 min",
     ]);
+  });
+  it("are said to the thousandth where that counts, without empty digits", () => {
+    expect([0, 9.96, 59.9996, 3723.5].map(exactText)).toEqual(["0:00", "0:09.96", "1:00", "1:02:03.5"]);
   });
   it("of work are said roughly and never as nothing", () => {
     expect([0.2, 89, 91, 4320].map(spanText)).toEqual(["1 s", "89 s", "2 min", "1 h 12 min"]);

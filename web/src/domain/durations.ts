@@ -22,6 +22,18 @@ export function momentText(seconds: number): string {
   return `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, "0")}:${tail}`;
 }
 
+/** A moment to the thousandth: `0:09.96`, `1:02:03.5`. */
+export function exactText(seconds: number): string {
+  const thousandths = Math.round(seconds * 1000);
+  const whole = Math.floor(thousandths / 1000);
+  const rest = thousandths % 1000;
+  const tail = rest ? `.${String(rest).padStart(3, "0").replace(/0+$/, "")}` : "";
+  const pair = (value: number) => String(value).padStart(2, "0");
+  const minutes = Math.floor(whole / 60);
+  if (minutes < 60) return `${minutes}:${pair(whole % 60)}${tail}`;
+  return `${Math.floor(minutes / 60)}:${pair(minutes % 60)}:${pair(whole % 60)}${tail}`;
+}
+
 /** A time of day in the reader's own habit. */
 export function clockText(at: Date): string {
   return at.toLocaleTimeString(undefined, { hour: "numeric", minute: "2-digit" });

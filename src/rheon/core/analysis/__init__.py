@@ -1,6 +1,6 @@
 """Decodes picture and sound in samples."""
 
-from .access import copied_stretches
+from .access_points import copy_ranges
 from .artwork import write_artwork
 from .complexity import sample_pictures
 from .findings import BordersFound, ScanTypeFound, SoundFound, SubtitlesFound, Survey, with_findings
@@ -17,7 +17,7 @@ __all__ = [
     "SoundFound",
     "SubtitlesFound",
     "Survey",
-    "copied_stretches",
+    "copy_ranges",
     "find_leaders",
     "fingerprint",
     "frame_jpeg",

@@ -6,14 +6,13 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from ..commands import pipe_input, safe_file_input
+from ..commands.inputs import read_before_s
 from ..commands.looking import View
-from ..commands.making.job import FINDS, LEAD_S
 from ..engine import Feed
-from ..media import PTS_HZ, SECTOR_BYTES, Cell, CellData, Extent, StreamKind, Title
+from ..media import SECTOR_BYTES, Cell, CellData, Extent, StreamKind, Title
 from ..media.kept import MEANT_S
-from ..sources.images.disc_files import pieces
 from ..sources.material.feed import declare, feed_extents
-from ..sources.material.seek import place_before
+from ..sources.material.seek import find_place
 from ..sources.material.timeline import ProgramTimeline
 
 EXCERPT_BYTES = 6 << 20
@@ -50,29 +49,19 @@ def exact_excerpt(title: Title, at_s: float, most_bytes: int | None = None) -> E
     data = title.data
     moment_s = max(0.0, at_s - MEANT_S)
     if not isinstance(data, CellData):
-        lead_s = min(data.from_s + moment_s, 0.0 if title.container in FINDS else LEAD_S)
+        lead_s = read_before_s(title, data.from_s + moment_s)
         start_s = data.from_s + moment_s - lead_s
         span = title.video.span if title.video else None
         # read alone, pictures that begin later than that begin at zero
         late_s = max(0.0, span.start_s - start_s) if span and lead_s else 0.0
         source = ("-nostdin", "-ss", f"{start_s:.4f}", *safe_file_input(data.path))
         return Excerpt(view=View(title=title, source=source, shown_s=lead_s - late_s if lead_s else None), feed=None)
-    within_s = moment_s + data.skip_s
-    cell = next((one for one in data.cells if one.start_s + one.duration_s > within_s), None)
-    if cell is None or cell.pts is None:
+    place = find_place(data, moment_s, most_bytes or _most(data))
+    if place is None:
         return excerpt(title, at_s)
-    inside_s = max(0.0, within_s - cell.start_s)
-    begin = place_before(cell, data.stream, inside_s)
-    parts = [
-        *(cell.lead if begin == 0 else ()),
-        *pieces(cell.extents, begin, min(cell.size_bytes, begin + (most_bytes or _most(data)))),
-    ]
-    view = View(
-        title=title,
-        source=("-copyts", *pipe_input(data.stream)),
-        shown_s=cell.pts / PTS_HZ + inside_s - ROUNDED_S,
-    )
-    return Excerpt(view=view, feed=lambda: feed_extents(parts))
+    source = ("-copyts", *pipe_input(data.stream))
+    view = View(title=title, source=source, shown_s=place.zero_s + moment_s - ROUNDED_S)
+    return Excerpt(view=view, feed=lambda: feed_extents(place.parts))
 
 
 def with_subtitles(title: Title, track: int | None, feed: Feed | None) -> Feed | None:

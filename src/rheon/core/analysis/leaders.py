@@ -18,7 +18,7 @@ NEAR_S = 0.3
 MOST_BYTES = 160 << 20
 TIMEOUT_S = 120
 
-Stretch = tuple[float, float]
+Interval = tuple[float, float]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -37,26 +37,26 @@ def find_leaders(title: Title) -> Leaders:
     data = title.data
     last_s = data.cells[-1].start_s - data.skip_s if isinstance(data, CellData) and data.cells else 0.0
     from_s = max(0.0, title.duration_s - LOOK_S, last_s)
-    return Leaders(begins_s=leader(_quiet(title, 0.0)), ends_s=trailer(_quiet(title, from_s), title.duration_s))
+    return Leaders(begins_s=at_beginning(_quiet(title, 0.0)), ends_s=at_end(_quiet(title, from_s), title.duration_s))
 
 
-def leader(quiet: Sequence[Stretch]) -> float | None:
+def at_beginning(quiet: Sequence[Interval]) -> float | None:
     """The end of what begins with the title."""
     return next((until for begin, until in quiet if begin <= NEAR_S and until >= LEAST_S), None)
 
 
-def trailer(quiet: Sequence[Stretch], duration_s: float) -> float | None:
+def at_end(quiet: Sequence[Interval], duration_s: float) -> float | None:
     """The beginning of what ends with the title."""
     found = (begin for begin, until in quiet if until >= duration_s - NEAR_S and duration_s - begin >= LEAST_S)
     return next(found, None)
 
 
-def both(one: Sequence[Stretch], other: Sequence[Stretch]) -> list[Stretch]:
+def both(one: Sequence[Interval], other: Sequence[Interval]) -> list[Interval]:
     """Where two lists of stretches overlap."""
     return sorted((max(a, c), min(b, d)) for a, b in one for c, d in other if max(a, c) < min(b, d))
 
 
-def _quiet(title: Title, at_s: float) -> list[Stretch]:
+def _quiet(title: Title, at_s: float) -> list[Interval]:
     source = exact_excerpt(title, at_s, MOST_BYTES)
     zero_s = (source.view.shown_s or 0.0) - at_s
     said: list[str] = []
@@ -70,14 +70,14 @@ def _quiet(title: Title, at_s: float) -> list[Stretch]:
             on_complaint=said.append,
         )
     )
-    black = read_stretches(said, "black")
-    silent = read_stretches(said, "silence") if title.audio else [(float("-inf"), float("inf"))]
+    black = read_intervals(said, "black")
+    silent = read_intervals(said, "silence") if title.audio else [(float("-inf"), float("inf"))]
     return [(begin - zero_s, until - zero_s) for begin, until in both(black, silent)]
 
 
-def read_stretches(said: Sequence[str], name: str) -> list[Stretch]:
+def read_intervals(said: Sequence[str], name: str) -> list[Interval]:
     """What a detecting filter reports; a stretch whose end is not told goes on to the end."""
-    found: list[Stretch] = []
+    found: list[Interval] = []
     open_at: float | None = None
     for line in said:
         for edge, value in re.findall(rf"{name}_(start|end): ?(-?[\d.]+)", line):

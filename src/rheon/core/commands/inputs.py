@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+from ..formats import INDEXED
 from ..media import StreamKind, Title
 from .demuxers import READABLE
 
+READ_BEFORE_S = 12.0
+"""Longer than any usual distance between key pictures."""
 _PIPES = {StreamKind.PROGRAM: "mpeg", StreamKind.TRANSPORT: "mpegts"}
 
 
@@ -17,6 +20,11 @@ def pipe_input(kind: StreamKind, pipe: str = "0") -> list[str]:
 def safe_file_input(path: str) -> list[str]:
     """Arguments that open one media file and nothing that it may point at."""
     return ["-protocol_whitelist", "file", "-format_whitelist", READABLE, "-i", f"file:{path}"]
+
+
+def read_before_s(title: Title, from_s: float) -> float:
+    """How much before a moment of a file reading begins, so that what is shown there can be decoded."""
+    return 0.0 if title.container in INDEXED else min(from_s, READ_BEFORE_S)
 
 
 def video_specifier(title: Title, source: int = 0) -> str:

@@ -166,12 +166,8 @@ def _lay_out(folder: Path, job: Job) -> None:
 
 def _lay_out_drawn(folder: str, job: Job, hooks: Hooks) -> None:
     """The subtitle pictures to draw, in a file of their own for each piece."""
-    for piece in _pieces(job):
+    for piece in job.each:
         _lay_out_piece(folder, piece, hooks)
-
-
-def _pieces(job: Job) -> list[Job]:
-    return [job.piece(number) for number in range(len(job.pieces))] or [job]
 
 
 def _lay_out_piece(folder: str, job: Job, hooks: Hooks) -> None:
@@ -239,7 +235,7 @@ def _command(job: Job, folder: str, following: _Followed, at_pass: int) -> Comma
 
 def _feeds(job: Job) -> dict[str, Feed]:
     """What comes on pipes: a disc's title, or each of its pieces, by the pipe's name."""
-    return {pipe_name(piece.number): feed for piece in _pieces(job) if (feed := _feed(piece)) is not None}
+    return {pipe_name(piece.number): feed for piece in job.each if (feed := _feed(piece)) is not None}
 
 
 def _feed(job: Job) -> Feed | None:

@@ -10,7 +10,7 @@ from ..commands.looking import text_track
 from ..commands.names import subtitle_file
 from ..engine import Command, run
 from ..errors import NotASource
-from ..media import FileData, Kept, OutputSettings, SubtitleForm, SubtitleStream, Title
+from ..media import FileData, KeptRange, OutputSettings, SubtitleForm, SubtitleStream, Title
 from ..subtitles import LARGEST_BYTES, SubtitleText, TimedLine, read_subtitles, to_subrip
 from ..system import read_inside
 
@@ -35,7 +35,7 @@ def with_cut_texts(title: Title, settings: OutputSettings, folder: Path) -> Titl
     return replace(title, subtitles=tuple(tracks))
 
 
-def cut_lines(lines: Sequence[TimedLine], kept: Sequence[Kept], begins_s: float = 0.0) -> tuple[TimedLine, ...]:
+def cut_lines(lines: Sequence[TimedLine], kept: Sequence[KeptRange], begins_s: float = 0.0) -> tuple[TimedLine, ...]:
     """The lines within the stretches, one stretch after the other; ``begins_s`` is where the title lies in its text."""
     found: list[TimedLine] = []
     at_s = 0.0

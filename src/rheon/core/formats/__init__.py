@@ -5,7 +5,7 @@ One entry each, by its standard; everything else asks here.
 
 from .audio import AUDIO_CODECS
 from .codec import AudioCodec, AudioEncoder, SubtitleFormat, VideoCodec, VideoEncoder
-from .containers import CONTAINERS, READ_AS, Container, can_hold
+from .containers import CONTAINERS, INDEXED, READ_AS, Container, can_hold
 from .level import Level
 from .making import (
     ENCODABLE_AUDIO,
@@ -31,6 +31,7 @@ __all__ = [
     "CONTAINERS",
     "ENCODABLE_AUDIO",
     "ENCODABLE_VIDEO",
+    "INDEXED",
     "PLAYED_MOST",
     "READ_AS",
     "SMALLEST_FIRST",

@@ -158,6 +158,10 @@ CONTAINERS: dict[str, Container] = {
 READ_AS = {container.read_as: name for name, container in CONTAINERS.items() if container.read_as}
 
 
+INDEXED = frozenset({"mp4", "matroska", "webm", "avi", "mp3", "flac", "ogg", "wav"})
+"""Containers that list where pictures lie, or are small steps; in others a place is guessed, and found near it only."""
+
+
 def can_hold(container: str, video: str | None, audio: str | None) -> bool:
     """Whether Rheon can put these codecs (``None`` for no such stream) together into the container."""
     known = CONTAINERS.get(container)

@@ -1,6 +1,6 @@
 """The values everything speaks in."""
 
-from .kept import Kept
+from .kept import KeptRange
 from .language import known_languages, language_name, same_language, to_bcp47
 from .marks import mark_of
 from .output import Action, AudioSettings, Fields, OutputSettings, SubtitleForm, SubtitleSettings, VideoSettings
@@ -61,7 +61,7 @@ __all__ = [
     "FileData",
     "Forced",
     "Gap",
-    "Kept",
+    "KeptRange",
     "OutputSettings",
     "Problem",
     "Purpose",

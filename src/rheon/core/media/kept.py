@@ -19,7 +19,7 @@ MOST_STRETCHES = 200
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Kept:
+class KeptRange:
     """A stretch of a title: from one moment until another, in seconds of the title."""
 
     from_s: float
@@ -30,18 +30,18 @@ class Kept:
         return self.until_s - self.from_s
 
 
-def in_order(kept: Iterable[Kept]) -> tuple[Kept, ...]:
+def in_order(kept: Iterable[KeptRange]) -> tuple[KeptRange, ...]:
     """Stretches in the order of time; those that touch or overlap are one."""
-    joined: list[Kept] = []
+    joined: list[KeptRange] = []
     for one in sorted(kept, key=lambda kept: kept.from_s):
         if joined and one.from_s <= joined[-1].until_s:
-            joined[-1] = Kept(from_s=joined[-1].from_s, until_s=max(joined[-1].until_s, one.until_s))
+            joined[-1] = KeptRange(from_s=joined[-1].from_s, until_s=max(joined[-1].until_s, one.until_s))
         else:
             joined.append(one)
     return tuple(joined)
 
 
-def on_pictures(title: Title, kept: Kept) -> Kept:
+def on_pictures(title: Title, kept: KeptRange) -> KeptRange:
     """The stretch from its first whole picture to the one that is the first not to be in it.
 
     Raises ``NoSuchTitle`` where the title has nothing there.
@@ -58,13 +58,13 @@ def on_pictures(title: Title, kept: Kept) -> Kept:
         )
     rate = steady_rate(title.video)
     if title.video is None or rate is None:
-        return Kept(from_s=kept.from_s, until_s=until_s)
+        return KeptRange(from_s=kept.from_s, until_s=until_s)
     first_s = first_picture_s(title)
     begin = 0 if kept.from_s <= 0 else picture_from(kept.from_s - first_s, rate)
     end = picture_from(until_s - first_s, rate)
     from_s = first_s + begin / rate if kept.from_s > 0 else 0.0
     whole = until_s >= title.duration_s - MEANT_S
-    return Kept(from_s=from_s, until_s=title.duration_s if whole else max(first_s + end / rate, from_s + 1 / rate))
+    return KeptRange(from_s=from_s, until_s=title.duration_s if whole else max(first_s + end / rate, from_s + 1 / rate))
 
 
 def picture_from(moment_s: float, rate: float) -> int:
@@ -88,7 +88,7 @@ def first_picture_s(title: Title) -> float:
 
 def cut_times(title: Title, from_s: float, until_s: float | None, number: int) -> Title:
     """The stretch between two moments as a title numbered ``number``. Raises ``NoSuchTitle`` where there is none."""
-    wanted = Kept(from_s=from_s, until_s=title.duration_s if until_s is None else until_s)
+    wanted = KeptRange(from_s=from_s, until_s=title.duration_s if until_s is None else until_s)
     found = on_pictures(title, wanted)
     rate = steady_rate(title.video)
     begins_s = max(0.0, found.from_s - (EARLY / rate if rate and found.from_s else 0.0))
@@ -114,12 +114,12 @@ def cut_times(title: Title, from_s: float, until_s: float | None, number: int) -
     )
 
 
-def pieces_of(title: Title, kept: Sequence[Kept]) -> tuple[Title, ...]:
+def pieces_of(title: Title, kept: Sequence[KeptRange]) -> tuple[Title, ...]:
     """What a file is made of, in its order: the title itself, or each of its stretches."""
     return tuple(cut_times(title, one.from_s, one.until_s, title.number) for one in kept) if kept else (title,)
 
 
-def kept_title(title: Title, kept: Sequence[Kept]) -> Title:
+def kept_title(title: Title, kept: Sequence[KeptRange]) -> Title:
     """The title as its kept stretches make it: its length, size, chapters and gaps.
 
     Its data are those of the first stretch: what a file is really made of are the pieces. Raises ``NoSuchTitle``.
@@ -127,10 +127,10 @@ def kept_title(title: Title, kept: Sequence[Kept]) -> Title:
     pieces = pieces_of(title, kept)
     if len(pieces) == 1:
         return pieces[0]
-    return strung(title, pieces)
+    return concatenated(title, pieces)
 
 
-def strung(title: Title, pieces: Sequence[Title]) -> Title:
+def concatenated(title: Title, pieces: Sequence[Title]) -> Title:
     """Pieces one after the other as one title. A chapter that a later piece goes on with is not begun again."""
     chapters: list[Chapter] = []
     gaps: list[Gap] = []
@@ -180,7 +180,7 @@ def _timed_data(data: CellData | FileData, from_s: float, end_s: float) -> CellD
     return replace(data, cells=cells, skip_s=round(start_s - first_s, 6), other_angles=())
 
 
-def _chapters_within(title: Title, kept: Kept) -> tuple[Chapter, ...]:
+def _chapters_within(title: Title, kept: KeptRange) -> tuple[Chapter, ...]:
     """The chapters of a stretch; the one that it begins in begins with it."""
     inside = [chapter for chapter in title.chapters if chapter.start_s < kept.until_s - 0.001]
     current = [chapter for chapter in inside if chapter.start_s <= kept.from_s + 0.001][-1:]

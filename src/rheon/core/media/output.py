@@ -6,7 +6,7 @@ from dataclasses import dataclass, field
 from enum import StrEnum
 from fractions import Fraction
 
-from .kept import Kept
+from .kept import KeptRange
 from .streams import Borders, Colour
 
 
@@ -118,8 +118,8 @@ class OutputSettings:
     name: str
     duration_s: float
     chapters: bool = True
-    kept: tuple[Kept, ...] = ()
-    cut_near: bool = False
+    kept: tuple[KeptRange, ...] = ()
+    cut_as_copy: bool = False
 
     @property
     def drawn(self) -> SubtitleSettings | None:

@@ -9,8 +9,10 @@ from typing import Annotated
 from pydantic import PlainSerializer, PlainValidator
 
 from ..devices import DeviceProfile
-from ..media import Balance, FileData, Kept, Samples, SoundWish, SubtitleWish, Title
+from ..media import Balance, FileData, KeptRange, Samples, SoundWish, SubtitleWish, Title
 from .decisions import NO_PINS, Pins, read_pins
+from .decisions.picture import CODEC
+from .decisions.picture.codec import COPY
 from .decisions.range import WHOLE, RangeChoice
 
 
@@ -44,14 +46,14 @@ class PlanRequest:
     sound: SoundWish = SoundWish.SURROUND
     subtitles: SubtitleWish = SubtitleWish.NEEDED
     samples: Samples | None = None
-    access: tuple[Kept, ...] | None = None
+    copy_ranges: tuple[KeptRange, ...] | None = None
     range: RangeChoice = WHOLE
 
     @property
     def cut_exactly(self) -> bool:
         """Whether what is kept has to begin and end at pictures where a copied stream may have no beginning."""
-        data = self.title.data
-        part_of_file = isinstance(data, FileData) and self.title.part_of is not None and data.from_s > 0
         if self.range.kept:
-            return not self.range.near or len(self.range.kept) > 1
-        return part_of_file and self.title.video is not None
+            return not self.range.as_copy
+        data, copied = self.title.data, self.pins.of(CODEC) == COPY
+        part = isinstance(data, FileData) and self.title.part_of is not None and data.from_s > 0
+        return part and self.title.video is not None and not copied

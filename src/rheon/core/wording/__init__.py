@@ -1,7 +1,7 @@
 """The one place where reasons, rules and measured values become words."""
 
 from .facts import fact_text, sides
-from .lengths import duration_text, ends_early_text, gap_text, missing_sentences, moment_text, sides_text
+from .lengths import duration_text, ends_early_text, gap_text, missing_sentences, moment_text, ranges_text, sides_text
 from .problems import problem_text
 from .rules import CONSEQUENCES, RULE_NAMES, consequence, rule_name
 from .sentences import sentence, taken_text
@@ -17,6 +17,7 @@ __all__ = [
     "missing_sentences",
     "moment_text",
     "problem_text",
+    "ranges_text",
     "rule_name",
     "sentence",
     "sides",

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from ..catalogue import later, say
-from ..media import Gap, Title
+from ..media import Gap, KeptRange, Title
 
 
 def duration_text(seconds: float) -> str:
@@ -21,6 +23,13 @@ def moment_text(seconds: float) -> str:
     if whole >= 3600:
         return f"{whole // 3600}:{whole // 60 % 60:02}:{whole % 60:02}{rest}"
     return f"{whole // 60}:{whole % 60:02}{rest}"
+
+
+def ranges_text(kept: Sequence[KeptRange]) -> str:
+    """``0:10 to 1:20.5, 2:00 to 3:00``."""
+    return ", ".join(
+        say("{begin} to {end}", begin=moment_text(one.from_s), end=moment_text(one.until_s)) for one in kept
+    )
 
 
 def sides_text(top: int, bottom: int, left: int, right: int) -> str:

@@ -74,7 +74,7 @@ def _colour(text: str, values: Values) -> str:
     return say("{colour}; full range made limited", colour=text) if values["full"] else text
 
 
-def _cut_near(values: Values) -> str:
+def _cut_copied(values: Values) -> str:
     early, late = number(values["earlier_s"]), number(values["later_s"])
     if max(early, late) < 0.02:
         return say("streams can begin just here, so nothing has to be encoded")
@@ -232,8 +232,8 @@ SENTENCES: Mapping[str, str | Callable[[Values], str]] = {
     "container_for_streams": "it holds most streams as they are",
     "whole_title": "nothing is cut off",
     "cut_exact": "the first and the last picture are just those that were asked for, and the sound with them",
-    "cut_near": _cut_near,
-    "cut_near_unknown": "a copied stream can only begin at a key picture: the file begins with the nearest one",
+    "cut_copied": _cut_copied,
+    "cut_copied_unknown": "a copied stream can only begin at a key picture: the file begins with the nearest one",
     "name_from_label": "from the source's name",
     "name_made_safe": "signs that a file name can't have ({file_system}) were replaced",
     "chapters_kept": "kept",

@@ -114,7 +114,7 @@ class PinSet(Document):
     pins: int
 
 
-class Stretch(Document):
+class KeptRange(Document):
     """A part of the title that goes into the file, in seconds of the title."""
 
     from_s: float
@@ -135,7 +135,7 @@ class Sheet(Document):
     screen: Size | None
     duration_s: float
     chapters: list[float]
-    kept: list[Stretch]
+    kept: list[KeptRange]
     first_picture_s: float
     picture_s: float | None
     strip: int

@@ -4,22 +4,18 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from rheon.core.analysis import copied_stretches
 from rheon.core.errors import RheonError
-from rheon.core.media import Kept
+from rheon.core.media import KeptRange
 from rheon.core.media import Title as CoreTitle
 from rheon.core.planning import Balance, Plan, PlanRequest, plan, read_pins
 from rheon.core.planning.decisions import Pins
 from rheon.core.planning.decisions.range import KEEP
 from rheon.core.planning.decisions.range.keep import kept_of
 from rheon.server.household.wishes import liked
-from rheon.server.shelf.actions.cache import material_mark
+from rheon.server.shelf.actions.cuts import copy_ranges_of
 from rheon.server.shelf.models import Title
 
 from .models import Bench, CellOverride, Target
-
-MOST_FOUND = 500
-_found: dict[tuple[str, str], tuple[Kept, ...] | None] = {}
 
 
 def bench_balance() -> Balance:
@@ -48,26 +44,18 @@ def request_for(
         sound=wishes.sound,
         subtitles=wishes.subtitles,
         samples=title.core_samples(),
-        access=_access(title, whole, pins),
+        copy_ranges=_copy_ranges(title, whole, pins),
     )
 
 
-def _access(title: Title, whole: CoreTitle, pins: Pins) -> tuple[Kept, ...] | None:
-    """Where copies could be cut, if anything is; found out once."""
+def _copy_ranges(title: Title, whole: CoreTitle, pins: Pins) -> tuple[KeptRange, ...] | None:
+    """What copies could have of what is kept; ``None`` where all is, or where that can't be found out."""
     said = pins.of(KEEP)
-    if not said:
+    try:
+        kept = kept_of(whole, said) if said else ()
+        return copy_ranges_of(title, kept) if kept else None
+    except (RheonError, OSError):
         return None
-    key = (material_mark(title), pins.said[KEEP.key])
-    if key not in _found:
-        try:
-            kept = kept_of(whole, said)
-            title.readable_title()
-        except RheonError:
-            return None
-        while len(_found) >= MOST_FOUND:
-            _found.pop(next(iter(_found)), None)
-        _found[key] = copied_stretches(whole, kept)
-    return _found.get(key)
 
 
 def plan_cell(title: Title, target: Target, override: CellOverride | None) -> Plan:

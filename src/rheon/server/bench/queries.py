@@ -98,9 +98,9 @@ def _sound_track(made: Plan, title: CoreTitle) -> int | None:
     return title.audio[0].index if title.audio else None
 
 
-def _kept(made: Plan) -> list[documents.Stretch]:
+def _kept(made: Plan) -> list[documents.KeptRange]:
     kept = made.settings.kept if made.settings else ()
-    return [documents.Stretch(from_s=one.from_s, until_s=one.until_s) for one in kept]
+    return [documents.KeptRange(from_s=one.from_s, until_s=one.until_s) for one in kept]
 
 
 def verdicts_document(title: Title) -> documents.Verdicts:

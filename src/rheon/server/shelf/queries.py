@@ -18,9 +18,9 @@ from rheon.core.system import is_there, text_path
 from rheon.core.wording import moment_text, problem_text, sentence
 
 from . import documents
+from .actions.cuts import leaders_of
 from .actions.film_folders import proposed_folders
 from .actions.frames import FRAMES, STRIP
-from .actions.leaders import leaders_of
 from .folders import list_folder
 from .models import FilmFolder, Source, Title
 from .outlines import by_hand_texts, read_outline

@@ -3,18 +3,18 @@ import { useState } from "react";
 
 import { useProposals } from "../../api/bench";
 import type { Schemas } from "../../api/client";
+import { exactText } from "../../domain/durations";
 import { Button } from "../../ui/button";
 import { Select } from "../../ui/select";
 import { Tip } from "../../ui/tip";
 import {
   type Edge,
-  exactText,
   fromHere,
   isKept,
   lengthOf,
   moved,
   readMoment,
-  type Stretch,
+  type KeptRange,
   takeOut,
   toHere,
   without,
@@ -24,13 +24,13 @@ type Sheet = Schemas["Sheet"];
 
 interface Props {
   sheet: Sheet;
-  kept: Stretch[];
+  kept: KeptRange[];
   at: number;
-  onKept: (kept: Stretch[]) => void;
+  onKept: (kept: KeptRange[]) => void;
 }
 
 /** What the keys of the strip do to the kept range; null for others. */
-export function byKey(key: string, kept: Stretch[], at: number, sheet: Sheet): Stretch[] | null {
+export function byKey(key: string, kept: KeptRange[], at: number, sheet: Sheet): KeptRange[] | null {
   if (key === "[") return fromHere(kept, at, sheet.duration_s);
   if (key === "]") return toHere(kept, at, sheet.duration_s);
   if (key === "x") return takeOut(kept, at, sheet);
@@ -38,7 +38,7 @@ export function byKey(key: string, kept: Stretch[], at: number, sheet: Sheet): S
 }
 
 /** The acts on the kept range, and its stretches with moments that can be typed. */
-export function KeptRange({ sheet, kept, at, onKept }: Props) {
+export function KeptRanges({ sheet, kept, at, onKept }: Props) {
   const act = (key: string) => onKept(byKey(key, kept, at, sheet) ?? kept);
   return (
     <section aria-label="What is kept" className="mt-2">
@@ -115,10 +115,10 @@ function Proposals({ sheet, kept, onKept }: Omit<Props, "at">) {
 
 interface RowProps {
   sheet: Sheet;
-  kept: Stretch[];
+  kept: KeptRange[];
   index: number;
-  one: Stretch;
-  onKept: (kept: Stretch[]) => void;
+  one: KeptRange;
+  onKept: (kept: KeptRange[]) => void;
 }
 
 function StretchRow({ sheet, kept, index, one, onKept }: RowProps) {

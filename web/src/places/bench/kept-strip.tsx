@@ -1,28 +1,18 @@
 import { type KeyboardEvent, type PointerEvent, useRef } from "react";
 
-import { under } from "../../api/base";
 import type { Schemas } from "../../api/client";
-import { momentText } from "../../domain/durations";
-import {
-  type Edge,
-  exactText,
-  moved,
-  onPicture,
-  shownOf,
-  type Stretch,
-  stepOf,
-  tidy,
-  withRoom,
-} from "./kept";
+import { exactText, momentText } from "../../domain/durations";
+import { SmallFrames } from "../../parts/small-frames";
+import { type Edge, moved, onPicture, shownOf, type KeptRange, stepOf, tidy, withRoom } from "./kept";
 
 type Sheet = Schemas["Sheet"];
 
 interface Props {
   sheet: Sheet;
-  kept: Stretch[];
+  kept: KeptRange[];
   at: number;
   onAt: (at: number) => void;
-  onKept: (kept: Stretch[], follow: number) => void;
+  onKept: (kept: KeptRange[], follow: number) => void;
   onKey: (key: string) => boolean;
 }
 
@@ -84,7 +74,11 @@ export function KeptStrip({ sheet, kept: cut, at, onAt, onKept, onKey }: Props) 
           onPointerMove={(event) => event.buttons === 1 && onAt(onPicture(momentOf(event), sheet))}
           className="absolute inset-0 cursor-col-resize touch-none rounded-md bg-screen"
         >
-          <Frames sheet={sheet} />
+          {sheet.strip > 0 ? (
+            <SmallFrames titleId={sheet.title_id} count={sheet.strip} className="h-full rounded-md" />
+          ) : (
+            <span className="absolute inset-x-2 top-1/2 h-px bg-screen-ink/40" />
+          )}
           <LeftOut kept={kept} duration={sheet.duration_s} />
         </div>
         {kept.flatMap((_, index) =>
@@ -109,27 +103,8 @@ export function KeptStrip({ sheet, kept: cut, at, onAt, onKept, onKey }: Props) 
   );
 }
 
-function Frames({ sheet }: { sheet: Sheet }) {
-  if (!sheet.strip) return <span className="absolute inset-x-2 top-1/2 h-px bg-screen-ink/40" />;
-  return (
-    <div className="flex h-full overflow-hidden rounded-md">
-      {Array.from({ length: sheet.strip }, (_, number) => (
-        <img
-          key={number}
-          src={under(`/api/shelf/titles/${sheet.title_id}/strip/${number}.jpg`)}
-          alt=""
-          loading="lazy"
-          draggable={false}
-          className="h-full min-w-0 flex-1 object-cover"
-          onError={(event) => (event.currentTarget.style.visibility = "hidden")}
-        />
-      ))}
-    </div>
-  );
-}
-
 /** What lies before, between and behind the stretches. */
-function LeftOut({ kept, duration }: { kept: Stretch[]; duration: number }) {
+function LeftOut({ kept, duration }: { kept: KeptRange[]; duration: number }) {
   const starts = [0, ...kept.map((one) => one.until_s)];
   const ends = [...kept.map((one) => one.from_s), duration];
   return starts.map((start, index) => {
@@ -148,10 +123,10 @@ function LeftOut({ kept, duration }: { kept: Stretch[]; duration: number }) {
 
 interface HandleProps {
   sheet: Sheet;
-  kept: Stretch[];
+  kept: KeptRange[];
   which: { index: number; edge: Edge };
   momentOf: (event: PointerEvent) => number;
-  onKept: (kept: Stretch[], follow: number) => void;
+  onKept: (kept: KeptRange[], follow: number) => void;
 }
 
 /** An edge of a stretch. The picture that follows it is its first one, or its last. */

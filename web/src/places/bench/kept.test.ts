@@ -1,17 +1,7 @@
 import { describe, expect, it } from "vitest";
 
-import {
-  exactText,
-  fromHere,
-  moved,
-  onPicture,
-  pinOf,
-  readMoment,
-  takeOut,
-  tidy,
-  toHere,
-  withRoom,
-} from "./kept";
+import { exactText } from "../../domain/durations";
+import { fromHere, moved, onPicture, pinOf, readMoment, takeOut, tidy, toHere, withRoom } from "./kept";
 
 const FILM = { duration_s: 100, first_picture_s: 0, picture_s: 0.04 };
 
@@ -30,9 +20,6 @@ describe("a moment", () => {
       null,
     ]);
     expect(readMoment("#50", { ...FILM, picture_s: null })).toBeNull();
-  });
-  it("is said to the thousandth without empty digits", () => {
-    expect([0, 9.96, 59.9996, 3723.5].map(exactText)).toEqual(["0:00", "0:09.96", "1:00", "1:02:03.5"]);
   });
   it("falls on the nearest picture and stays within the title", () => {
     const found = [10.01, 10.03, -4, 140].map((at) => onPicture(at, FILM));

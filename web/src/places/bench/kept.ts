@@ -1,9 +1,8 @@
+import type { Schemas } from "../../api/client";
+
 /** The kept range as a person works on it: stretches of a title in the order of time. Pure. */
 
-export interface Stretch {
-  from_s: number;
-  until_s: number;
-}
+export type KeptRange = Schemas["KeptRange"];
 
 /** What of a title counts: how long it is, and where its pictures lie (`picture_s` null: no even rate). */
 export interface Pictures {
@@ -17,18 +16,6 @@ export type Edge = "from_s" | "until_s";
 const TOUCHING_S = 0.0005;
 const ROUGH_STEP_S = 0.04;
 const LEAST_PIECE_S = 0.2;
-
-/** A moment to the thousandth: `0:09.96`, `1:02:03.5`. */
-export function exactText(seconds: number): string {
-  const thousandths = Math.round(seconds * 1000);
-  const whole = Math.floor(thousandths / 1000);
-  const rest = thousandths % 1000;
-  const tail = rest ? `.${String(rest).padStart(3, "0").replace(/0+$/, "")}` : "";
-  const pair = (value: number) => String(value).padStart(2, "0");
-  const minutes = Math.floor(whole / 60);
-  if (minutes < 60) return `${minutes}:${pair(whole % 60)}${tail}`;
-  return `${Math.floor(minutes / 60)}:${pair(minutes % 60)}:${pair(whole % 60)}${tail}`;
-}
 
 /** `83.5`, `1:23.5`, `0:01:23.5`, `0:01:23:12` with pictures, `#2087` as a picture; null where it is none of these. */
 export function readMoment(said: string, pictures: Pictures): number | null {
@@ -56,12 +43,12 @@ export function onPicture(seconds: number, pictures: Pictures): number {
 }
 
 /** In the order of time, those that touch joined, nothing empty; none where they are all of the title. */
-export function tidy(stretches: readonly Stretch[], duration_s: number): Stretch[] {
+export function tidy(stretches: readonly KeptRange[], duration_s: number): KeptRange[] {
   const sorted = stretches
     .map((one) => ({ from_s: Math.max(0, one.from_s), until_s: Math.min(duration_s, one.until_s) }))
     .filter((one) => one.until_s - one.from_s > TOUCHING_S)
     .sort((one, other) => one.from_s - other.from_s);
-  const joined: Stretch[] = [];
+  const joined: KeptRange[] = [];
   for (const one of sorted) {
     const last = joined.at(-1);
     if (last && one.from_s <= last.until_s + TOUCHING_S) last.until_s = Math.max(last.until_s, one.until_s);
@@ -74,10 +61,10 @@ export function tidy(stretches: readonly Stretch[], duration_s: number): Stretch
 }
 
 /** All of the title, where nothing is cut. */
-export const shownOf = (stretches: readonly Stretch[], duration_s: number): Stretch[] =>
+export const shownOf = (stretches: readonly KeptRange[], duration_s: number): KeptRange[] =>
   stretches.length ? [...stretches] : [{ from_s: 0, until_s: duration_s }];
 
-export function fromHere(stretches: readonly Stretch[], at: number, duration_s: number): Stretch[] {
+export function fromHere(stretches: readonly KeptRange[], at: number, duration_s: number): KeptRange[] {
   const later = shownOf(stretches, duration_s).filter((one) => one.until_s > at + TOUCHING_S);
   const [first, ...rest] = later;
   return tidy(
@@ -86,7 +73,7 @@ export function fromHere(stretches: readonly Stretch[], at: number, duration_s: 
   );
 }
 
-export function toHere(stretches: readonly Stretch[], at: number, duration_s: number): Stretch[] {
+export function toHere(stretches: readonly KeptRange[], at: number, duration_s: number): KeptRange[] {
   const earlier = shownOf(stretches, duration_s).filter((one) => one.from_s < at - TOUCHING_S);
   const last = earlier.at(-1);
   return tidy(
@@ -96,7 +83,7 @@ export function toHere(stretches: readonly Stretch[], at: number, duration_s: nu
 }
 
 /** A piece taken out from a moment on: a small one, whose edges can then be moved. */
-export function takeOut(stretches: readonly Stretch[], at: number, pictures: Pictures): Stretch[] {
+export function takeOut(stretches: readonly KeptRange[], at: number, pictures: Pictures): KeptRange[] {
   const { duration_s } = pictures;
   const length = Math.max(LEAST_PIECE_S, stepOf(pictures), duration_s * 0.03);
   const end = onPicture(at + length, pictures);
@@ -104,7 +91,7 @@ export function takeOut(stretches: readonly Stretch[], at: number, pictures: Pic
 }
 
 /** Without what lies between two moments. */
-export function without(stretches: readonly Stretch[], out: Stretch, duration_s: number): Stretch[] {
+export function without(stretches: readonly KeptRange[], out: KeptRange, duration_s: number): KeptRange[] {
   const left = shownOf(stretches, duration_s).flatMap((one) => [
     { from_s: one.from_s, until_s: Math.min(one.until_s, out.from_s) },
     { from_s: Math.max(one.from_s, out.until_s), until_s: one.until_s },
@@ -114,18 +101,18 @@ export function without(stretches: readonly Stretch[], out: Stretch, duration_s:
 }
 
 /** Whether anything of a stretch is kept; a picture or two at its edge do not count. */
-export const isKept = (stretches: readonly Stretch[], one: Stretch, duration_s: number) =>
+export const isKept = (stretches: readonly KeptRange[], one: KeptRange, duration_s: number) =>
   shownOf(stretches, duration_s).some(
     (kept) => Math.min(kept.until_s, one.until_s) - Math.max(kept.from_s, one.from_s) > 0.1,
   );
 
 /** An edge moved, but not past its stretch's other edge nor over its neighbours. */
 export function moved(
-  stretches: readonly Stretch[],
+  stretches: readonly KeptRange[],
   which: { index: number; edge: Edge },
   to: number,
   pictures: Pictures,
-): Stretch[] {
+): KeptRange[] {
   const { index, edge } = which;
   const one = stretches[index];
   if (!one) return [...stretches];
@@ -140,13 +127,13 @@ export function moved(
 }
 
 /** As it is pinned; null for all of the title. */
-export function pinOf(stretches: readonly Stretch[], duration_s: number): string | null {
+export function pinOf(stretches: readonly KeptRange[], duration_s: number): string | null {
   const kept = tidy(stretches, duration_s);
   if (!kept.length) return null;
   return kept.map((one) => `${one.from_s.toFixed(3)}-${one.until_s.toFixed(3)}`).join(",");
 }
 
-export const lengthOf = (stretches: readonly Stretch[]) =>
+export const lengthOf = (stretches: readonly KeptRange[]) =>
   stretches.reduce((sum, one) => sum + one.until_s - one.from_s, 0);
 
 /** Which of several places along a line (0 to 1) have room for a number: none closer than `apart` to the one before. */

@@ -3,12 +3,12 @@ import { useEffect, useEffectEvent, useState } from "react";
 
 import { under } from "../../api/base";
 import type { Schemas } from "../../api/client";
-import { durationText } from "../../domain/durations";
+import { durationText, exactText } from "../../domain/durations";
 import { useDebounced } from "../../parts/debounced";
 import { Button } from "../../ui/button";
 import { DividedFrame } from "./divided-frame";
-import { exactText, onPicture, pinOf, type Stretch } from "./kept";
-import { byKey, KeptRange } from "./kept-range";
+import { onPicture, pinOf, type KeptRange } from "./kept";
+import { byKey, KeptRanges } from "./kept-range";
 import { KeptStrip } from "./kept-strip";
 
 type Sheet = Schemas["Sheet"];
@@ -77,7 +77,7 @@ export function SheetPicture({ sheet, onPin }: Props) {
             }}
             onKey={onKey}
           />
-          <KeptRange sheet={sheet} kept={kept} at={at} onKept={setKept} />
+          <KeptRanges sheet={sheet} kept={kept} at={at} onKept={setKept} />
         </>
       )}
     </div>
@@ -86,13 +86,13 @@ export function SheetPicture({ sheet, onPin }: Props) {
 
 /** What somebody works on: what was pinned when that began, and what has been asked for since. */
 interface Draft {
-  kept: Stretch[];
+  kept: KeptRange[];
   before: string | null;
   sent?: string | null;
 }
 
 /** What is kept as it is worked on; pinned when it has stayed the same for a moment. What is pinned elsewhere wins. */
-function useKept(sheet: Sheet, onPin: Props["onPin"]): [Stretch[], (kept: Stretch[]) => void] {
+function useKept(sheet: Sheet, onPin: Props["onPin"]): [KeptRange[], (kept: KeptRange[]) => void] {
   const stored = pinOf(sheet.kept, sheet.duration_s);
   const [draft, setDraft] = useState<Draft | null>(null);
   const own = draft && (stored === draft.before || stored === draft.sent) ? draft : null;

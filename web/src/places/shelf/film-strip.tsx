@@ -1,8 +1,8 @@
 import { type KeyboardEvent, type PointerEvent, useState } from "react";
 
-import { under } from "../../api/base";
 import type { Schemas } from "../../api/client";
 import { momentText } from "../../domain/durations";
+import { SmallFrames } from "../../parts/small-frames";
 
 interface Props {
   title: Schemas["Title"];
@@ -58,19 +58,7 @@ export function FilmStrip({ title, at, onAt }: Props) {
       }}
       onPointerLeave={() => setHover(null)}
     >
-      <div className="flex h-9">
-        {Array.from({ length: title.strip }, (_, number) => (
-          <img
-            key={number}
-            src={under(`/api/shelf/titles/${title.id}/strip/${number}.jpg`)}
-            alt=""
-            loading="lazy"
-            draggable={false}
-            className="h-full min-w-0 flex-1 object-cover"
-            onError={(event) => (event.currentTarget.style.visibility = "hidden")}
-          />
-        ))}
-      </div>
+      <SmallFrames titleId={title.id} count={title.strip} className="h-9" />
       {title.gaps.map((gap) => (
         <span
           key={gap.from_s}

@@ -58,10 +58,15 @@ def audio_arguments(made: AudioSettings, placing: Placing) -> list[str]:
 
 def early_of(made: AudioSettings, placing: Placing) -> float:
     """How much earlier the samples must come, the encoder's own silence included."""
+    return placing.early_s + untold_priming_s(made, placing.container)
+
+
+def untold_priming_s(made: AudioSettings, container: str) -> float:
+    """The silence that the encoder puts in front where the container does not tell players to leave it out."""
     encoder = AUDIO_CODECS[made.codec].encoder
-    if encoder is None or CONTAINERS[placing.container].tells_priming:
-        return placing.early_s
-    return placing.early_s + encoder.priming / made.sample_rate
+    if encoder is None or CONTAINERS[container].tells_priming:
+        return 0.0
+    return encoder.priming / made.sample_rate
 
 
 def _colour(made: VideoSettings) -> list[str]:

@@ -12,6 +12,7 @@ from ...media import AudioSettings, Colour, Fields, VideoSettings, rate_text
 # catches the rare sum above full scale instead of turning everything down.
 CENTRE, FRONT, SURROUND = 0.74, 0.60, 0.38
 ON_TICK = 0.05
+ROUNDING_S = 0.00001
 LEAST_GAP_S = 0.006
 """Below it a gap is a rounded time stamp; people notice sound that is three times as late."""
 PIXEL_FORMATS = {8: "yuv420p", 10: "yuv420p10le"}
@@ -67,6 +68,11 @@ def graph(
     # in ticks finer than pictures, or a subtitle between two of them waits for the next but one
     head += ",settb=AVTB"
     return f"{head}[seen];[seen][{picture}]overlay=eof_action=pass,{','.join(tail)}[out]"
+
+
+def just_before(moment_s: float) -> str:
+    """A moment as the engine is told of it, such that what comes just then is behind it however times are rounded."""
+    return f"{max(moment_s - ROUNDING_S, ROUNDING_S):.6f}"
 
 
 def phase_of(first_s: float, rate: Fraction) -> float:

@@ -8,14 +8,12 @@ from ...media import PTS_HZ, CellData, FileData, Title
 from ..inputs import pipe_input, safe_file_input, subtitle_specifier
 from ..names import CHAPTERS_FILE, drawn_file, pipe_name, subtitle_file
 from ..start import QUIET
+from .filters import just_before
 from .job import Job
 
 DRAWN_ZERO_S, SILENCE_AT_S = 10, 1
 ROUNDED_TICKS = 9
 """A tenth of a millisecond keeps rounding from putting the first picture before zero."""
-ROUNDING_S = 0.00001
-MORE_S = 0.6
-"""So much more is read of a piece among several, whose sound may go on to the next tick, and of what is copied."""
 CLEARS_ITSELF = "hdmv_pgs_subtitle"
 """Its pictures stand until another one, or nothing, takes their place."""
 NO_QUEUE = ("-thread_queue_size", "0")
@@ -29,7 +27,7 @@ def main_input(job: Job) -> list[str]:
         return [
             "-nostdin",
             *NO_QUEUE,
-            *_span(job.title, job.lead_s, MORE_S if job.pieces or (job.settings.kept and job.copies_picture) else 0.0),
+            *_span(job.title, job.lead_s, job.reserve_s),
             *safe_file_input(data.path),
         ]
     return [
@@ -48,8 +46,7 @@ def main_input(job: Job) -> list[str]:
 
 def main_inputs(job: Job) -> list[str]:
     """The title itself, or each of its pieces."""
-    pieces = [job.piece(number) for number in range(len(job.pieces))] or [job]
-    return [part for piece in pieces for part in main_input(piece)]
+    return [part for piece in job.each for part in main_input(piece)]
 
 
 def _own_zero(data: CellData) -> list[str]:
@@ -65,16 +62,16 @@ def _palette(job: Job) -> list[str]:
     return ["-palette", ",".join(data.palette)]
 
 
-def _span(title: Title, lead_s: float = 0.0, more_s: float = 0.0) -> list[str]:
+def _span(title: Title, lead_s: float = 0.0, reserve_s: float = 0.0) -> list[str]:
     """Which stretch of a file the title is, where it is not the whole, and what is read before and behind it."""
     from_s = title.data.from_s - lead_s if isinstance(title.data, FileData) else 0.0
     span = ["-ss", f"{from_s:.6f}"] if from_s else []
-    return [*span, *until(title.duration_s + lead_s + more_s)] if title.part_of is not None else span
+    return [*span, *until(title.duration_s + lead_s + reserve_s)] if title.part_of is not None else span
 
 
 def until(length_s: float) -> list[str]:
-    """A length at which what begins just there is not in it any more, however it is rounded."""
-    return ["-t", f"{max(length_s - ROUNDING_S, ROUNDING_S):.6f}"]
+    """The option for a length; what begins just at its end is not in it."""
+    return ["-t", just_before(length_s)]
 
 
 def chapters_input(job: Job) -> list[str]:
@@ -126,8 +123,7 @@ def drawn_input(job: Job) -> list[str]:
 
 def drawn_inputs(job: Job) -> list[str]:
     """The subtitle pictures to draw into the title, or into each of its pieces."""
-    pieces = [job.piece(number) for number in range(len(job.pieces))] or [job]
-    return [part for piece in pieces for part in drawn_input(piece)]
+    return [part for piece in job.each for part in drawn_input(piece)]
 
 
 def drawn_command(job: Job) -> list[str]:

@@ -8,14 +8,12 @@ from fractions import Fraction
 
 from ...formats import CONTAINERS
 from ...media import Action, CellData, FileData, OutputSettings, StreamKind, SubtitleForm, SubtitleSettings, Title
+from ..inputs import read_before_s
 from .filters import phase_of
 
 ON_TIME = 0.05
 """A picture that lies so little (of its time) before a moment still comes at it: times are rounded."""
-FINDS = frozenset({"mp4", "matroska", "webm", "mov", "avi", "flac", "mp3", "ogg", "wav"})
-"""Containers that list where pictures lie; in the others a place is guessed, and found only near where it is."""
-LEAD_S = 12.0
-"""So much earlier those are read: longer than any usual distance between key pictures."""
+RESERVE_S = 0.6
 SOON_S = 0.25
 """Up to so late a first picture begins at once in a container without times; later ones are waited for."""
 
@@ -24,8 +22,8 @@ SOON_S = 0.25
 class Job:
     """What is to be made: a title, the settings, and the file to write. Runs in a folder that holds the helpers.
 
-    ``pieces`` are what the file is strung of where that is several; ``title`` is then what they make together, or, in
-    the view of one of them (``piece``), that piece, which is number ``number`` of the engine's inputs.
+    ``pieces`` are what the file is concatenated from where that is several; ``title`` is then what they make together,
+    or, in the view of one of them (``piece``), that piece, which is number ``number`` of the engine's inputs.
     """
 
     title: Title
@@ -37,6 +35,11 @@ class Job:
     def piece(self, number: int) -> Job:
         """One of the pieces, as if it were all."""
         return replace(self, title=self.pieces[number], number=number)
+
+    @property
+    def each(self) -> list[Job]:
+        """A view of each piece; of the title itself where that is all."""
+        return [self.piece(number) for number in range(len(self.pieces))] or [self]
 
     @property
     def inputs(self) -> int:
@@ -88,12 +91,17 @@ class Job:
     def lead_s(self) -> float:
         """How much before a part of a file is read, to be dropped when it is decoded."""
         data, made = self.title.data, self.settings
-        if isinstance(data, CellData) or self.title.container in FINDS or self.title.part_of is None:
+        if isinstance(data, CellData) or self.title.part_of is None:
             return 0.0
         streams = (*((made.video,) if made.video else ()), *made.audio)
         copied = any(stream.action is Action.COPY for stream in streams)
         tracks = any(one.form is not SubtitleForm.DRAWN for one in made.subtitles if one not in self.side_tracks)
-        return 0.0 if copied or tracks else min(data.from_s, LEAD_S)
+        return 0.0 if copied or tracks else read_before_s(self.title, data.from_s)
+
+    @property
+    def reserve_s(self) -> float:
+        """How much behind a part of a file is read, where it is cut later: by the graph, or packet by packet."""
+        return RESERVE_S if self.pieces or (self.settings.kept and self.copies_picture) else 0.0
 
     @property
     def phase_s(self) -> float:

@@ -19,11 +19,11 @@ from ...media.joins import has_joins
 from ..inputs import audio_specifier, subtitle_specifier, video_specifier
 from ..names import LINK_NAME, subtitle_file
 from ..start import QUIET
+from .concat import concat_pictures, concat_sound
 from .encoders import Placing, audio_arguments, early_of, video_arguments
-from .filters import DrawnText, Timing, audio_filters, graph
-from .inputs import ROUNDING_S, chapters_input, drawn_inputs, drawn_place, main_inputs, side_inputs, until
+from .filters import DrawnText, Timing, audio_filters, graph, just_before
+from .inputs import chapters_input, drawn_inputs, drawn_place, main_inputs, side_inputs, until
 from .job import Job
-from .strung import strung_pictures, strung_sound
 
 BLURAY_SUFFIX = ".m2ts"
 SIDE_SUFFIX = "srt"
@@ -154,11 +154,11 @@ def _copied_until(job: Job) -> list[str]:
     tick = TICKS.get(container)
     if tick is None:
         return until(length_s)
-    ends = "noise=drop='gte(pts*{tick},{end:.6f})'"
-    said = ["-bsf:v", ends.format(tick=tick, end=length_s - ROUNDING_S)]
+    ends = "noise=drop='gte(pts*{tick},{end})'"
+    said = ["-bsf:v", ends.format(tick=tick, end=just_before(length_s))]
     for place, sound in enumerate(job.settings.audio):
         own = f"1/{sound.sample_rate}" if container == "mp4" else tick
-        said += [f"-bsf:a:{place}", ends.format(tick=own, end=length_s - ROUNDING_S)]
+        said += [f"-bsf:a:{place}", ends.format(tick=own, end=just_before(length_s))]
     counted = ["-video_track_timescale", "90000"] if container == "mp4" else []
     return [*said, *counted, *until(length_s + REORDERED_S)]
 
@@ -172,7 +172,7 @@ def _picture_map(job: Job) -> list[str]:
     if job.pieces:
         return [
             "-filter_complex",
-            strung_pictures(job, [picture_graph(job.piece(n)) for n in range(len(job.pieces))]),
+            concat_pictures(job, [picture_graph(piece) for piece in job.each]),
             "-map",
             "[out]",
         ]
@@ -208,7 +208,7 @@ def _sound_maps(job: Job) -> list[str]:
     maps: list[str] = []
     for place, sound in enumerate(job.settings.audio):
         if job.pieces:
-            maps += ["-filter_complex", strung_sound(job, place), "-map", f"[sound{place}]"]
+            maps += ["-filter_complex", concat_sound(job, place), "-map", f"[sound{place}]"]
             continue
         specifier = audio_specifier(job.title, sound.track)
         if _shares_id(job, sound):

@@ -6,7 +6,7 @@ documentation are made from here.
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from typing import Any
 
 from ...errors import BadPin
@@ -55,9 +55,9 @@ def kind_of(key: str) -> DecisionKind[Any]:
     return DECISIONS[key]
 
 
-def explain(case: Case) -> tuple[Decision, ...]:
-    """Every decision of a plan, with its reason."""
-    return tuple(made for kind in DECISIONS.values() if (made := decided(kind, case)) is not None)
+def explain(case: Case, kinds: Iterable[DecisionKind[Any]] = ()) -> tuple[Decision, ...]:
+    """Every decision of a plan, or those of some kinds, with its reason."""
+    return tuple(made for kind in kinds or DECISIONS.values() if (made := decided(kind, case)) is not None)
 
 
 __all__ = [

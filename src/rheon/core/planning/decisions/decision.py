@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 from typing import Any, Generic, Literal, TypeVar, cast
 
 from ...errors import BadPin
-from ...media import Balance, Kept, OutputSettings, Reason, Title
+from ...media import Balance, KeptRange, OutputSettings, Reason, Title
 from .form import Choice, Form, Range, Unreadable, check_known
 
 T = TypeVar("T")
@@ -124,7 +124,7 @@ class Case:
     file_system: str
     reasons: Mapping[str, Reason]
     offers: Mapping[str, tuple[str, ...]]
-    access: tuple[Kept, ...] | None = None
+    copy_ranges: tuple[KeptRange, ...] | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

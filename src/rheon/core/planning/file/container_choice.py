@@ -52,7 +52,7 @@ def copies_picture(request: PlanRequest, profile: DeviceProfile) -> bool:
     if video is None or not profile.video:
         return False
     changed = request.pins.in_group(REPAINTING)
-    if request.cut_exactly and (request.range.kept or request.pins.of(CODEC) != COPY):
+    if request.cut_exactly:
         if request.pins.of(CODEC) == COPY:
             raise CODEC.refuse("A cut that is exact to the picture needs an encoded one; cut where streams can begin.")
         return False

@@ -18,12 +18,12 @@ from ...media import (
     Title,
 )
 from ...media.names import safe_stem
-from ..decisions import PINNED, Decision
+from ..decisions import PINNED, Case, Decision, explain
 from ..decisions.file import CHAPTERS, NAME
 from ..decisions.file import CONTAINER as CONTAINER_KIND
 from ..decisions.picture import CODEC
-from ..decisions.range.cut import NEAR
-from ..decisions.range.keep import kept_value, stretches_text
+from ..decisions.range import CUT, RANGE
+from ..decisions.range.cut import COPY
 from ..decisions.sound import TRACK
 from ..decisions.subtitles import SUBTITLES
 from ..decisions.subtitles.tracks import track_name
@@ -61,7 +61,7 @@ def faithful_plan(request: PlanRequest, profile: DeviceProfile) -> Plan:
         name=request.name,
         duration_s=title.duration_s,
         kept=request.range.kept,
-        cut_near=request.range.near,
+        cut_as_copy=request.range.as_copy,
     )
     return Plan(
         title_number=title.number,
@@ -116,18 +116,20 @@ def _decisions(request: PlanRequest, title: Title, made: OutputSettings) -> tupl
     same = Reason(code="samples_kept") if any(map(_kept_as, title.audio)) else kept
     size = f"{codec_name(video.codec)} {video.width} × {video.height}" if video else ""
     picture = say("{picture}, copied", picture=size) if video else say("none")
-    chosen = request.range
-    range_shown = tuple(
-        Decision(key=key, value=value, text=text, reason=reason, pinned=key in request.pins.said)
-        for (key, reason), (value, text) in zip(
-            chosen.reasons,
-            ((kept_value(chosen.kept), stretches_text(chosen.kept)), (NEAR, say("where streams can begin"))),
-            strict=False,
-        )
-        if chosen.kept
+    case = Case(
+        title=title,
+        made=made,
+        pins=request.pins,
+        balance=request.balance,
+        languages=request.languages,
+        name=request.name,
+        file_system="",
+        reasons=request.range.reasons,
+        offers={CUT.key: (COPY,)},
+        copy_ranges=request.copy_ranges,
     )
     return (
-        *range_shown,
+        *explain(case, RANGE),
         Decision(key=CODEC.key, value="copy", text=picture, reason=kept),
         Decision(key=TRACK.key, value="all", text=sounds, reason=same),
         Decision(key=SUBTITLES.key, value="all", text=tracks, reason=kept),

@@ -1,13 +1,14 @@
-"""Which stretches of a title a plan is for, before anything else is decided. Pure."""
+"""Which part of a title a plan is for, before anything else is decided. Pure."""
 
 from __future__ import annotations
 
 from dataclasses import replace
 
-from ...media import Kept, Reason
+from ...media import KeptRange, Reason
 from ...media.kept import kept_title
+from ..decisions import PINNED
 from ..decisions.range import CUT, KEEP, RangeChoice
-from ..decisions.range.cut import NEAR
+from ..decisions.range.cut import COPY
 from ..decisions.range.keep import kept_of
 from ..request import PlanRequest
 
@@ -20,22 +21,19 @@ def with_range(request: PlanRequest, *, copies_only: bool = False) -> PlanReques
     said = request.pins.of(KEEP)
     wanted = kept_of(request.title, said) if said else ()
     if not wanted:
-        return replace(request, range=RangeChoice(reasons=((KEEP.key, Reason(code="whole_title")),)))
-    near = len(wanted) == 1 and (copies_only or request.pins.of(CUT) == NEAR)
-    kept = request.access if near and request.access is not None else wanted
-    reasons = (
-        (KEEP.key, Reason(code="pinned")),
-        (CUT.key, _reason(wanted, kept, near=near, known=request.access is not None)),
-    )
-    chosen = RangeChoice(kept=kept, near=near, reasons=reasons)
+        return replace(request, range=RangeChoice(reasons={KEEP.key: Reason(code="whole_title")}))
+    as_copy = len(wanted) == 1 and (copies_only or request.pins.of(CUT) == COPY)
+    kept = request.copy_ranges if as_copy and request.copy_ranges else wanted
+    reasons = {KEEP.key: PINNED, CUT.key: _cut_reason(request, wanted[0], as_copy=as_copy)}
+    chosen = RangeChoice(kept=kept, as_copy=as_copy, reasons=reasons)
     return replace(request, title=kept_title(request.title, kept), range=chosen)
 
 
-def _reason(wanted: tuple[Kept, ...], kept: tuple[Kept, ...], *, near: bool, known: bool) -> Reason:
-    if not near:
+def _cut_reason(request: PlanRequest, wanted: KeptRange, *, as_copy: bool) -> Reason:
+    if not as_copy:
         return Reason(code="cut_exact")
-    if not known:
-        return Reason(code="cut_near_unknown")
-    earlier = max(one.from_s - got.from_s for one, got in zip(wanted, kept, strict=True))
-    later = max(got.until_s - one.until_s for one, got in zip(wanted, kept, strict=True))
-    return Reason(code="cut_near", values={"earlier_s": round(earlier, 3), "later_s": round(later, 3)})
+    if not request.copy_ranges:
+        return Reason(code="cut_copied_unknown")
+    copied = request.copy_ranges[0]
+    earlier_s, later_s = wanted.from_s - copied.from_s, copied.until_s - wanted.until_s
+    return Reason(code="cut_copied", values={"earlier_s": round(earlier_s, 3), "later_s": round(later_s, 3)})

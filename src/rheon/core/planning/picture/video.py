@@ -150,7 +150,7 @@ def encoded(
 
 
 def _keeps_times(request: PlanRequest, container: str) -> bool:
-    """Whether each picture may have a time of its own: strung together, stretches come at one rate."""
+    """Whether each picture may have a time of its own: concatenated stretches come at one rate."""
     return CONTAINERS[container].own_times and len(request.range.kept) < 2
 
 

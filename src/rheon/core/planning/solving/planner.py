@@ -119,7 +119,7 @@ def _made(request: PlanRequest, parts: _Parts, judged: Judgement) -> Plan:
         duration_s=request.title.duration_s,
         chapters=request.pins.of(CHAPTERS) != DROP and CONTAINERS[choice.container].chapters,
         kept=request.range.kept,
-        cut_near=request.range.near,
+        cut_as_copy=request.range.as_copy,
     )
     streams = (settings.video, *settings.audio)
     whole = all(part is None or part.action is Action.COPY for part in streams)
@@ -164,9 +164,9 @@ def _explained(request: PlanRequest, made: Plan, parts: _Parts, judged: Judgemen
         languages=request.languages,
         name=request.name,
         file_system=wish.profile.limits.file_system,
-        access=request.access,
+        copy_ranges=request.copy_ranges,
         reasons={
-            **dict(request.range.reasons),
+            **request.range.reasons,
             **(parts.picture.reasons if parts.picture else {}),
             SOUND_CODEC.key: parts.sound.reason or PINNED,
             SUBTITLES.key: wish.subtitles.reason,

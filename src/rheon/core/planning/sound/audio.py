@@ -9,8 +9,6 @@ from ...devices.rules import takes_audio
 from ...errors import PlanError
 from ...formats import AUDIO_CODECS, CONTAINERS, ENCODABLE_AUDIO, SOUND_PREFERRED, audio_encoder, codec_name
 from ...media import Action, AudioSettings, AudioStream, CellData, Reason, SoundWish
-from ..decisions.picture import CODEC
-from ..decisions.picture.codec import COPY as COPY_PICTURE
 from ..decisions.sound import BITRATE, CHANNELS, GAIN, SAMPLE_RATE, SOUND_CODEC, TRACK
 from ..decisions.sound.codec import COPY
 from ..decisions.sound.gain import gain_of
@@ -79,7 +77,7 @@ def copies(track: AudioStream, request: PlanRequest, profile: DeviceProfile, con
         return codec == COPY
     if request.sound is SoundWish.STEREO and track.channels > 2:
         return False
-    if request.title.gaps or (request.cut_exactly and request.pins.of(CODEC) != COPY_PICTURE):
+    if request.title.gaps or request.cut_exactly:
         return False
     return takes_audio(track, profile) and stays_with_picture(track, request, container)
 

@@ -41,12 +41,12 @@ def chosen_subtitles(request: PlanRequest, audio: AudioStream | None) -> Chosen:
 
 def subtitle_form(request: PlanRequest, chosen: Chosen, profile: DeviceProfile, *, picture_fits: bool) -> SubtitleForm:
     """Drawn in, unless that alone would make the picture be encoded, or somebody said otherwise."""
-    strung = len(request.range.kept) > 1 and not all(map(is_text, chosen.tracks))
+    several = len(request.range.kept) > 1 and not all(map(is_text, chosen.tracks))
     if (pinned := request.pins.of(FORM)) is not None:
-        if strung and pinned is SubtitleForm.TRACK:
+        if several and pinned is SubtitleForm.TRACK:
             raise FORM.refuse("Subtitle pictures of several stretches can only be drawn in.")
         return pinned
-    if not chosen.tracks or strung:
+    if not chosen.tracks or several:
         return SubtitleForm.DRAWN
     able = all(_device_takes(track, profile) for track in chosen.tracks)
     if able and (picture_fits or request.subtitles is SubtitleWish.ALWAYS or len(chosen.tracks) > 1):

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from ...media import PTS_HZ, SECTOR_BYTES, Cell, StreamKind
+from dataclasses import dataclass
+
+from ...media import PTS_HZ, SECTOR_BYTES, Cell, CellData, Extent, StreamKind
 from ..bluray.transport_stream import M2TS_BYTES, picture_pts
 from ..dvd.navigation import is_navigation, read_navigation
 from ..images.disc_files import pieces
@@ -12,8 +14,31 @@ from .transport_timeline import transport_packets
 LOOK_BYTES = {StreamKind.PROGRAM: 640 * SECTOR_BYTES, StreamKind.TRANSPORT: 2048 * M2TS_BYTES}
 """So much is read at a place until a time stamp is met: a DVD has one at least every second."""
 CLOSE_BYTES = 256 << 10
-AHEAD_S = 1.2
-"""Decoding begins so long before a moment, where a key picture has come: Blu-ray has one each second, DVD more."""
+AHEAD_S = 2.2
+"""Decoding begins so long before a moment: a Blu-ray may have two seconds between key pictures, a DVD less."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Place:
+    """Where to read to decode what is shown at a moment; ``zero_s`` is the title's first moment in the data's time."""
+
+    parts: tuple[Extent, ...]
+    zero_s: float
+
+
+def find_place(data: CellData, moment_s: float, most_bytes: int) -> Place | None:
+    """Up to ``most_bytes`` from before a moment (seconds of the title) on, within its cell.
+
+    ``None`` where the tables tell no time stamps. Raises ``OSError`` where the data can't be read.
+    """
+    within_s = moment_s + data.skip_s
+    cell = next((one for one in data.cells if one.start_s + one.duration_s > within_s), None)
+    if cell is None or cell.pts is None:
+        return None
+    begin = place_before(cell, data.stream, max(0.0, within_s - cell.start_s))
+    inside = pieces(cell.extents, begin, min(cell.size_bytes, begin + most_bytes))
+    parts = (*cell.lead, *inside) if begin == 0 else inside
+    return Place(parts=parts, zero_s=cell.pts / PTS_HZ - cell.start_s + data.skip_s)
 
 
 def place_before(cell: Cell, kind: StreamKind, within_s: float) -> int:

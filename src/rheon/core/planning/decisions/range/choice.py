@@ -2,18 +2,19 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 
-from ....media import Kept, Reason
+from ....media import KeptRange, Reason
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class RangeChoice:
-    """The stretches that are kept (none for all of the title), and whether they begin where streams can begin."""
+    """The kept ranges (none for all of the title), whether they are cut as copies can be, and why, by decision."""
 
-    kept: tuple[Kept, ...] = ()
-    near: bool = False
-    reasons: tuple[tuple[str, Reason], ...] = ()
+    kept: tuple[KeptRange, ...] = ()
+    as_copy: bool = False
+    reasons: Mapping[str, Reason] = field(default_factory=dict)
 
 
 WHOLE = RangeChoice()

@@ -3,40 +3,40 @@
 from __future__ import annotations
 
 from ....catalogue import say
+from ....wording.lengths import ranges_text
 from ..decision import Case, DecisionKind, Shown
 from ..form import Choice, OneOf
-from .keep import stretches_text
 
-EXACT, NEAR = "exact", "copy"
+EXACT, COPY = "exact", "copy"
 
 
 def _show(case: Case) -> Shown | None:
     if not case.made.kept:
         return None
-    choices = [Choice(value=EXACT, text=say("to the picture"))]
-    if len(case.made.kept) == 1 or case.made.cut_near:
-        choices.append(Choice(value=NEAR, text=_near(case)))
+    value = COPY if case.made.cut_as_copy else EXACT
+    texts = {EXACT: say("to the picture"), COPY: _copy_text(case)}
+    offered = case.offers.get(CUT.key, (EXACT, COPY) if len(case.made.kept) == 1 else (EXACT,))
     return Shown(
-        value=NEAR if case.made.cut_near else EXACT,
-        text=_near(case) if case.made.cut_near else say("to the picture"),
+        value=value,
+        text=texts[value],
         reason=case.reasons[CUT.key],
         keeps_reason=True,
-        choices=tuple(choices),
+        choices=tuple(Choice(value=one, text=texts[one]) for one in offered),
     )
 
 
-def _near(case: Case) -> str:
+def _copy_text(case: Case) -> str:
     """Where a copy would be cut, as far as that is known."""
-    if not case.access:
+    if not case.copy_ranges:
         return say("where streams can begin")
-    return say("copied, {stretches}", stretches=stretches_text(case.access))
+    return say("copied, {stretches}", stretches=ranges_text(case.copy_ranges))
 
 
 CUT = DecisionKind(
     key="range.cut",
     label="Cut",
     help="Exact to the picture, which converts, or at the nearest place where copied streams can begin.",
-    form=OneOf((EXACT, NEAR), "way to cut"),
+    form=OneOf((EXACT, COPY), "way to cut"),
     show=_show,
     own=True,
 )

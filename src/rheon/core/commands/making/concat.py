@@ -1,44 +1,42 @@
-"""Several pieces in one file: each is made as if it were alone, then they are strung together and encoded. Pure."""
+"""Several pieces in one file: each is made as if it were alone, then they are concatenated and encoded. Pure."""
 
 from __future__ import annotations
 
 import math
 
-from ...formats import AUDIO_CODECS, CONTAINERS
-from ...media import AudioSettings, FileData, rate_text
+from ...media import FileData, rate_text
 from ..inputs import audio_specifier
-from .filters import audio_filters
-from .inputs import ROUNDING_S
+from .encoders import untold_priming_s
+from .filters import audio_filters, just_before
 from .job import ON_TIME, Job
 
 SEAM_S = 0.0025
 """Sound that breaks off in the middle of a wave clicks; over so short a time nobody hears it fade."""
 
 
-def strung_pictures(job: Job, graphs: list[str]) -> str:
+def concat_pictures(job: Job, graphs: list[str]) -> str:
     """The pieces' own graphs, each of which ends in ``[out]``, as one that does."""
     video = job.settings.video
     assert video is not None
     parts, seams = [], ""
     for number, graph in enumerate(graphs):
         own = graph.removesuffix("[out]").replace("[seen]", f"[seen{number}]")
-        parts.append(f"{own},trim=end={_end(_length_s(job, number))}[piece{number}]")
+        parts.append(f"{own},trim=end={just_before(_length_s(job, number))}[piece{number}]")
         seams += f"[piece{number}]"
-    # strung together, times are in millionths of a second
+    # concatenated, times are in millionths of a second
     even = f"fps={rate_text(video.frame_rate)}"
     return ";".join([*parts, f"{seams}concat=n={len(graphs)}:v=1:a=0,{even}[out]"])
 
 
-def strung_sound(job: Job, place: int) -> str:
+def concat_sound(job: Job, place: int) -> str:
     """A track of the output from all pieces, to ``[soundN]``."""
     made = job.settings.audio[place]
     parts, seams, last = [], "", len(job.pieces) - 1
-    for number in range(len(job.pieces)):
-        piece = job.piece(number)
+    for number, piece in enumerate(job.each):
         length_s = _length_s(job, number)
         steps = [
             audio_filters(made, piece.phase_s + piece.lead_s, from_zero=True),
-            f"atrim=end={_end(length_s)}",
+            f"atrim=end={just_before(length_s)}",
             f"apad=whole_dur={length_s:.6f}",
         ]
         steps += [f"afade=t=in:d={SEAM_S}"] if number else []
@@ -46,7 +44,7 @@ def strung_sound(job: Job, place: int) -> str:
         source = audio_specifier(piece.title, made.track, number)
         parts.append(f"[{source}]{','.join(steps)}[heard{place}p{number}]")
         seams += f"[heard{place}p{number}]"
-    silence_s = _silence_s(job, made)
+    silence_s = untold_priming_s(made, job.settings.container)
     earlier = f",atrim=start={silence_s:.6f},asetpts=PTS-STARTPTS" if silence_s else ""
     return ";".join([*parts, f"{seams}concat=n={last + 1}:v=0:a=1{earlier}[sound{place}]"])
 
@@ -61,15 +59,3 @@ def _length_s(job: Job, number: int) -> float:
         return length_s
     rate = job.settings.video.frame_rate
     return math.ceil(length_s * rate - ON_TIME) / float(rate)
-
-
-def _silence_s(job: Job, made: AudioSettings) -> float:
-    """What an encoder puts in front where the container does not tell players to leave it out."""
-    encoder = AUDIO_CODECS[made.codec].encoder
-    if encoder is None or CONTAINERS[job.settings.container].tells_priming:
-        return 0.0
-    return encoder.priming / made.sample_rate
-
-
-def _end(length_s: float) -> str:
-    return f"{max(length_s - ROUNDING_S, ROUNDING_S):.6f}"

@@ -10,26 +10,24 @@ from dataclasses import replace
 from ..commands.probing import picture_packets
 from ..engine import Command, run
 from ..errors import EngineError
-from ..media import PTS_HZ, CellData, Kept, Title
+from ..media import CellData, KeptRange, Title
 from ..media.kept import MEANT_S, in_order
-from ..sources.images.disc_files import pieces
 from ..sources.material.feed import feed_extents
-from ..sources.material.seek import place_before
+from ..sources.material.seek import find_place
 
 TIMEOUT_S = 30
 READ_BYTES = 24 << 20
 
 
-def copied_stretches(title: Title, kept: Sequence[Kept]) -> tuple[Kept, ...] | None:
-    """The stretches as copies can have them.
+def copy_ranges(title: Title, kept: Sequence[KeptRange]) -> tuple[KeptRange, ...] | None:
+    """What is kept as a copy can have it.
 
     Each begins with the last key picture that is not behind its beginning, and ends where no picture needs a later one.
-
     ``None`` where that can't be found out.
     """
     if title.video is None:
         return tuple(kept)
-    found: list[Kept] = []
+    found: list[KeptRange] = []
     for one in kept:
         begin_s = 0.0 if one.from_s <= 0 else _key_before(title, one.from_s)
         end_s = title.duration_s if one.until_s >= title.duration_s - MEANT_S else _end_after(title, one.until_s)
@@ -71,15 +69,11 @@ def _of_file(title: Title, moment_s: float) -> list[tuple[float, bool]]:
 def _of_disc(title: Title, moment_s: float) -> list[tuple[float, bool]]:
     data = title.data
     assert isinstance(data, CellData)
-    within_s = moment_s + data.skip_s
-    cell = next((one for one in data.cells if one.start_s + one.duration_s > within_s + MEANT_S), None)
-    if cell is None or cell.pts is None:
+    place = find_place(data, moment_s, READ_BYTES)
+    if place is None:
         return []
-    begin = place_before(cell, data.stream, max(0.0, within_s - cell.start_s))
-    parts = pieces(cell.extents, begin, min(cell.size_bytes, begin + READ_BYTES))
-    argv = picture_packets(title, 0.0)
-    said = run(Command(argv=argv, feed=lambda: feed_extents(parts), timeout_s=TIMEOUT_S)).stdout
-    return _packets(said, cell.pts / PTS_HZ - cell.start_s + data.skip_s)
+    command = Command(argv=picture_packets(title, 0.0), feed=lambda: feed_extents(place.parts), timeout_s=TIMEOUT_S)
+    return _packets(run(command).stdout, place.zero_s)
 
 
 def _packets(said: bytes, zero_s: float) -> list[tuple[float, bool]]:
