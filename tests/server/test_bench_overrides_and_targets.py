@@ -252,7 +252,8 @@ def test_a_kept_range_is_pinned_told_and_made(shelf: Shelf, household: list[int]
     assert status == 422 and "nothing to keep" in refused["message"]
     api("post", "worklist/jobs", {"cells": [{"title_id": extra.pk, "target_id": household[1]}]})
     run_next()
-    assert Job.objects.get().state == "done"
+    job = Job.objects.get()
+    assert (job.state, job.summary.rpartition(" · ")[2]) == ("done", "0:01.001 to 0:02.502 and 1 more")
     assert len(see(Path(Output.objects.get().path)).times) == 45 + 60
 
 

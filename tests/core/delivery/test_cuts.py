@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import tempfile
 import uuid
 from collections.abc import Callable
@@ -16,12 +17,12 @@ from tests.instruments.discs import NTSC, PAL, Chain, Vob, author_clips, author_
 from tests.instruments.readback import Seen, hear, lit, number_of, samples, see
 from tests.instruments.sources import LOOSE
 
-from rheon.core.analysis import copied_stretches, frame_jpeg, survey_title, with_findings
+from rheon.core.analysis import copy_ranges, frame_jpeg, survey_title, with_findings
 from rheon.core.commands.making import chapters_document
 from rheon.core.delivery import Order, convert
 from rheon.core.encoding import PreviewRequest, preview_jpeg
 from rheon.core.engine import Command, run
-from rheon.core.media import Action, Chapter, Kept, Title
+from rheon.core.media import Action, Chapter, KeptRange, Title
 from rheon.core.planning import PlanRequest, plan, read_pins
 from rheon.core.sources import read_source
 from rheon.core.subtitles import SubtitleText, TimedLine, read_subtitles, to_subrip
@@ -220,6 +221,24 @@ def test_the_picture_at_any_moment_of_a_disc_is_the_one_shown_there(
             assert number_of(preview_jpeg(request, Path(work))) == n
 
 
+def test_film_in_fields_comes_out_as_film_within_a_picture_of_each_cut(tmp_path: Path) -> None:
+    """A picture whose fields lie on both sides of a cut may go, or come twice in its place; no other does."""
+    film, stretches = Fraction(24000, 1001), ((2.003, 4.505), (6.1, 8.3))
+    vob = Vob(
+        pictures=Pictures(count=288, rate=film, size=(720, 480)),
+        filters="telecine=first_field=top:pattern=23",
+        fields=True,
+    )
+    found = read_source(author_dvd([vob], [Chain(parts=((0, 0, 0),))], tmp_path / "DISC")).titles[0]
+    title = with_findings(found, survey_title(found))
+    assert title.video and title.video.film_in_fields
+    seen = see(kept(title, "curlew-2", tmp_path, "2.003-4.505,6.1-8.3", picture_size="360"))
+    rate = float(film)
+    wanted = [n for a, b in stretches for n in range(math.ceil(a * rate - 0.03), math.ceil(b * rate - 0.03))]
+    assert abs(len(seen.numbers) - len(wanted)) <= 1
+    assert len(set(wanted) ^ set(seen.numbers)) <= len(stretches) and seen.doubled <= len(stretches)
+
+
 @pytest.mark.parametrize(("from_s", "until_s"), [(3.0, 9.0), (4.5, 7.02)])
 @pytest.mark.parametrize(
     ("name", "device_id"),
@@ -245,11 +264,11 @@ def test_a_copy_begins_and_ends_just_where_the_plan_says(
         source = Seen(numbers=tuple(range(count)), times=tuple(n / float(rate) for n in range(count)))
     else:
         title, rate, source = read_source(sources(name)).titles[0], BY_NAME[name].rate, see(sources(name))
-    access = copied_stretches(title, (Kept(from_s=from_s, until_s=until_s),))
-    assert access is not None and access[0].from_s <= from_s + 0.001 and access[0].until_s >= until_s - 0.001
+    ranges = copy_ranges(title, (KeptRange(from_s=from_s, until_s=until_s),))
+    assert ranges is not None and ranges[0].from_s <= from_s + 0.001 and ranges[0].until_s >= until_s - 0.001
     profile = device(device_id)
     pins = read_pins({"range.keep": f"{from_s}-{until_s}", "range.cut": "copy"})
-    wanted = plan(PlanRequest(title=title, devices=(profile,), name="made", pins=pins, access=access))
+    wanted = plan(PlanRequest(title=title, devices=(profile,), name="made", pins=pins, copy_ranges=ranges))
     assert wanted.settings and wanted.settings.video and wanted.settings.video.action is Action.COPY
     order = Order(title=title, plan=wanted, devices=[profile], folder=tmp_path, token=uuid.uuid4().hex)
     made = convert(order).path
@@ -257,7 +276,7 @@ def test_a_copy_begins_and_ends_just_where_the_plan_says(
     there = [
         n
         for n, t in zip(source.numbers, source.times, strict=True)
-        if access[0].from_s - 0.0011 <= t < access[0].until_s - 0.0011
+        if ranges[0].from_s - 0.0011 <= t < ranges[0].until_s - 0.0011
     ]
     assert list(seen.numbers) == there
     sound = hear(made, first_s=there[0] / float(rate) - seen.times[0])

@@ -5,6 +5,7 @@ from __future__ import annotations
 from ..catalogue import say
 from ..formats import channels_text, codec_name
 from ..media import OutputSettings
+from ..wording import ranges_text
 
 
 def settings_text(made: OutputSettings) -> str:
@@ -17,4 +18,8 @@ def settings_text(made: OutputSettings) -> str:
         parts.append(say("subtitles drawn in"))
     elif made.subtitles:
         parts.append(say("subtitles to switch on"))
+    if made.kept:
+        more = len(made.kept) - 1
+        first = ranges_text(made.kept[:1])
+        parts.append(say("{range} and {count} more", range=first, count=more) if more else first)
     return " · ".join(parts)

@@ -11,6 +11,7 @@ type Sheet = Schemas["Sheet"];
 export function Changed({ changed }: { changed: Sheet["changed"] }) {
   const [read, setRead] = useState<Sheet["changed"] | null>(null);
   if (!changed.length || read === changed) return null;
+  const gone = changed.filter((change) => change.after === null).map((change) => change.label);
   return (
     <section
       aria-label="What moved"
@@ -30,14 +31,21 @@ export function Changed({ changed }: { changed: Sheet["changed"] }) {
         </Button>
       </h2>
       <ul className="text-[13px]">
-        {changed.map((change) => (
-          <li key={change.label} className="mt-1">
-            <span className="text-quiet">{change.label}: </span>
-            {change.before !== null && <span className="text-quiet line-through">{change.before}</span>}{" "}
-            {change.after !== null ? <strong>{change.after}</strong> : "gone"}
-            {change.reason && <span className="text-quiet">, {change.reason}</span>}
-          </li>
-        ))}
+        {changed
+          .filter((change) => change.after !== null)
+          .map((change) => (
+            <li key={change.label} className="mt-1">
+              <span className="text-quiet">{change.label}: </span>
+              {change.before !== null && (
+                <span className="text-quiet line-through">{change.before}</span>
+              )}{" "}
+              <strong>{change.after}</strong>
+              {change.reason && <span className="text-quiet">, {change.reason}</span>}
+            </li>
+          ))}
+        {gone.length > 0 && (
+          <li className="mt-1 text-quiet">Not to be decided any more: {gone.join(", ")}</li>
+        )}
       </ul>
     </section>
   );
