@@ -25,14 +25,8 @@ import crossing  # noqa: E402
 import django  # noqa: E402
 from django.core.management import call_command  # noqa: E402
 
-from rheon.core.analysis import (  # noqa: E402
-    SnippetRequest,
-    copy_ranges,
-    find_leaders,
-    frame_jpeg,
-    make_snippet,
-    survey_title,
-)
+from rheon.core.analysis import SnippetRequest, copy_ranges, frame_jpeg, make_snippet, survey_title  # noqa: E402
+from rheon.core.analysis.proposals import find_credits, find_leaders, prints_of  # noqa: E402
 from rheon.core.commands.making import (  # noqa: E402
     Job,
     build_command,
@@ -164,6 +158,9 @@ def cuts() -> None:
         )
         seconds = timed(functools.partial(find_leaders, title))
         say("what is black and silent at its ends", f"{seconds:.2f} s of {title.duration_s:.0f} s", "few s")
+        seconds = timed(functools.partial(prints_of, title)) + timed(functools.partial(find_credits, title))
+        share = f"{100 * seconds / title.duration_s:.1f} % of its length"
+        say("listening for openings, looking for credits", share, "3 %")
 
 
 def verdicts(titles: list[Title]) -> None:

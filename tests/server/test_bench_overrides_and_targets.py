@@ -7,13 +7,10 @@ from typing import Any
 
 import pytest
 from PIL import Image
-from tests.core.analysis.test_leaders import BLACK, PICTURE, SILENCE, TONE, X264, spliced
 from tests.instruments.readback import see
 
 from rheon.server.bench.models import CellOverride, PinSet, Target
 from rheon.server.outbox.models import Output
-from rheon.server.shelf.actions.reading import read_now
-from rheon.server.shelf.actions.sources import add_source
 from rheon.server.shelf.models import Source
 from rheon.server.worklist.actions.run import run_next
 from rheon.server.worklist.models import Job
@@ -262,18 +259,3 @@ def test_a_kept_range_of_one_title_is_not_given_to_its_siblings(shelf: Shelf, ho
     sheet(api, first.pk, household[1], pins={"range.keep": "1-4", "picture.size": "180"})
     api("post", f"bench/plans/{first.pk}/{household[1]}/transfer", {"to": "siblings"})
     assert sheet(api, second.pk, household[1])["pins"] == ["picture.size"]
-
-
-def test_what_is_black_and_silent_is_proposed_and_left_for_a_yes(
-    api: Api, settings: Any, tmp_path: Path, db: None
-) -> None:
-    settings.RHEON_MEDIA_FOLDERS = [tmp_path]
-    parts = [(BLACK, SILENCE, 3.0), (PICTURE, TONE, 6.0), (BLACK, SILENCE, 2.0)]
-    source = add_source(str(spliced(tmp_path / "film.mkv", parts, X264)))
-    read_now(source.pk)
-    title = source.titles.get()
-    found = api("get", f"shelf/titles/{title.pk}/proposals")[1]
-    assert [one["text"].rpartition(" ")[0] for one in found] == ["Begin at", "End at"]
-    assert (found[0]["until_s"], found[1]["from_s"]) == pytest.approx((3.0, 9.0), abs=0.1)
-    assert all("black and silent" in one["reason"] for one in found)
-    assert (found[0]["from_s"], found[1]["until_s"]) == (0.0, title.duration_s)

@@ -7,7 +7,7 @@ from pathlib import Path
 
 import pytest
 
-from rheon.core.analysis import Leaders, find_leaders
+from rheon.core.analysis.proposals import Leaders, find_leaders
 from rheon.core.engine import Command, run
 from rheon.core.sources import read_source
 

@@ -62,6 +62,8 @@ export function useSetBenchBalance() {
 }
 
 /** What of a title could be left out; found once, and the same afterwards. */
+const LOOKING_MS = 1500;
+
 export const useProposals = (title: number, enabled: boolean) =>
   useQuery({
     queryKey: keys.proposals(title),
@@ -69,6 +71,7 @@ export const useProposals = (title: number, enabled: boolean) =>
       answer(client.GET("/api/shelf/titles/{title_id}/proposals", { params: { path: { title_id: title } } })),
     enabled,
     staleTime: Infinity,
+    refetchInterval: (query) => (query.state.data?.looking ? LOOKING_MS : false),
   });
 
 export function useChangeSheet(title: number, target: number) {

@@ -834,7 +834,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description What of a title could be left out. Both its ends are looked at the first time, which takes a few seconds. */
+        /**
+         * @description What of a title could be left out. Both its ends are looked at the first time, which takes a few seconds;
+         *     openings and credits are looked for in the background, and ``looking`` says so.
+         */
         get: operations["proposals"];
         put?: never;
         post?: never;
@@ -1090,6 +1093,14 @@ export interface components {
             until_s: number;
             text: string;
             reason: string;
+        };
+        /**
+         * CutProposals
+         * @description What of a title could be left out; ``looking`` while openings and credits are still looked for.
+         */
+        CutProposals: {
+            looking: boolean;
+            found: components["schemas"]["CutProposal"][];
         };
         /** Decision */
         Decision: {
@@ -3557,7 +3568,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CutProposal"][];
+                    "application/json": components["schemas"]["CutProposals"];
                 };
             };
         };

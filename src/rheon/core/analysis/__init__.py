@@ -5,20 +5,17 @@ from .artwork import write_artwork
 from .complexity import sample_pictures
 from .findings import BordersFound, ScanTypeFound, SoundFound, SubtitlesFound, Survey, with_findings
 from .frames import frame_jpeg, frame_times
-from .leaders import Leaders, find_leaders
 from .snippets import SnippetRequest, make_snippet
 from .survey import fingerprint, survey_title
 
 __all__ = [
     "BordersFound",
-    "Leaders",
     "ScanTypeFound",
     "SnippetRequest",
     "SoundFound",
     "SubtitlesFound",
     "Survey",
     "copy_ranges",
-    "find_leaders",
     "fingerprint",
     "frame_jpeg",
     "frame_times",

@@ -3,20 +3,22 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ..commands import pipe_input, safe_file_input
 from ..commands.inputs import read_before_s
 from ..commands.looking import View
 from ..engine import Feed
-from ..media import SECTOR_BYTES, Cell, CellData, Extent, StreamKind, Title
-from ..media.kept import MEANT_S
-from ..sources.material.feed import declare, feed_extents
-from ..sources.material.seek import find_place
+from ..media import PTS_HZ, SECTOR_BYTES, Cell, CellData, Extent, StreamKind, Title
+from ..media.kept import MEANT_S, cut_times
+from ..sources.images.disc_files import pieces
+from ..sources.material.feed import declare, feed_extents, feed_title
+from ..sources.material.seek import find_place, place_before
 from ..sources.material.timeline import ProgramTimeline
 
 EXCERPT_BYTES = 6 << 20
 ROUNDED_S = 0.0005
+MOST_BYTES = 160 << 20
 TRANSPORT_EXCERPT_BYTES = 20 << 20  # its rates are several times those of a DVD
 
 
@@ -62,6 +64,22 @@ def exact_excerpt(title: Title, at_s: float, most_bytes: int | None = None) -> E
     source = ("-copyts", *pipe_input(data.stream))
     view = View(title=title, source=source, shown_s=place.zero_s + moment_s - ROUNDED_S)
     return Excerpt(view=view, feed=lambda: feed_extents(place.parts))
+
+
+def stretch(title: Title, from_s: float, until_s: float) -> Excerpt:
+    """Where to read to see all of a stretch, over the ends of cells too. Raises ``OSError``."""
+    data = cut_times(title, from_s, until_s, title.number).data
+    first = data.cells[0] if isinstance(data, CellData) else None
+    if not isinstance(data, CellData) or first is None or first.pts is None:
+        return exact_excerpt(title, from_s, MOST_BYTES)
+    begin = place_before(first, data.stream, data.skip_s)
+    inside = pieces(first.extents, begin, first.size_bytes)
+    fed = replace(
+        data, cells=(replace(first, extents=tuple(inside), lead=() if begin else first.lead), *data.cells[1:])
+    )
+    source = ("-copyts", *pipe_input(data.stream))
+    view = View(title=title, source=source, shown_s=first.pts / PTS_HZ + data.skip_s - ROUNDED_S)
+    return Excerpt(view=view, feed=lambda: feed_title(fed, leads=True))
 
 
 def with_subtitles(title: Title, track: int | None, feed: Feed | None) -> Feed | None:

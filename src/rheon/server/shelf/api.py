@@ -10,7 +10,7 @@ from rest_framework.views import APIView
 from rheon.server.api.documents import PageWanted
 from rheon.server.api.operations import operation
 
-from . import documents, queries
+from . import documents, proposals, queries
 from .actions import drives, film_folders, looking, sources, surveys, titles
 from .drives import drives_document
 from .models import FilmFolder, Source, Title
@@ -106,9 +106,11 @@ class OneTitle(APIView):
 
 class Proposals(APIView):
     @operation("proposals")
-    def get(self, request: Request, title_id: int) -> list[documents.CutProposal]:
-        """What of a title could be left out. Both its ends are looked at the first time, which takes a few seconds."""
-        return queries.proposals_document(get_object_or_404(Title.objects.select_related("source"), pk=title_id))
+    def get(self, request: Request, title_id: int) -> documents.CutProposals:
+        """What of a title could be left out. Both its ends are looked at the first time, which takes a few seconds;
+        openings and credits are looked for in the background, and ``looking`` says so.
+        """
+        return proposals.proposals_document(get_object_or_404(Title.objects.select_related("source"), pk=title_id))
 
 
 class OneChapter(APIView):

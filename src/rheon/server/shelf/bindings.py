@@ -1,6 +1,7 @@
 """Who does the Shelf's work."""
 
 from . import tasks
+from .actions.cuts import find_cuts
 from .actions.film_folders import look_through
 from .actions.looking import look_over
 from .actions.reading import read_now
@@ -19,3 +20,4 @@ tasks.sample_title.is_done_by(sample_title)
 tasks.survey_title.is_done_by(survey_now)
 tasks.look_over.is_done_by(look_over)
 tasks.look_through.is_done_by(_look_through)
+tasks.find_cuts.is_done_by(find_cuts)

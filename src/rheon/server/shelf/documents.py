@@ -182,6 +182,13 @@ class Disc(Body):
     disc: Annotated[Line, Field(min_length=1, max_length=300)]
 
 
+class CutProposals(Document):
+    """What of a title could be left out; ``looking`` while openings and credits are still looked for."""
+
+    looking: bool
+    found: list[CutProposal]
+
+
 class CutProposal(Document):
     """A stretch that could be left out, in seconds of the title: what would be done, and why."""
 

@@ -9,16 +9,14 @@ from typing import Any, Literal
 from rheon.core.analysis import Survey
 from rheon.core.catalogue import say
 from rheon.core.descriptions import Fact, heard_text, lines_text, picture_facts
-from rheon.core.errors import RheonError
 from rheon.core.formats import channels_text, codec_name, is_text
 from rheon.core.media import AudioStream, Problem, Role, SubtitleStream, VideoStream, language_name
 from rheon.core.media import Title as CoreTitle
 from rheon.core.media.documents import load
 from rheon.core.system import is_there, text_path
-from rheon.core.wording import moment_text, problem_text, sentence
+from rheon.core.wording import problem_text, sentence
 
 from . import documents
-from .actions.cuts import leaders_of
 from .actions.film_folders import proposed_folders
 from .actions.frames import FRAMES, STRIP
 from .folders import list_folder
@@ -173,21 +171,3 @@ def _borders(video: VideoStream | None, survey: Survey) -> documents.Borders | N
         right=found.right / video.width,
         sure=found.sure,
     )
-
-
-def proposals_document(title: Title) -> list[documents.CutProposal]:
-    """Nothing where the title can't be read: there is nothing to propose then, and others say why."""
-    try:
-        found = leaders_of(title)
-    except (RheonError, OSError):
-        return []
-    proposals = []
-    if found.begins_s is not None:
-        text = say("Begin at {moment}", moment=moment_text(found.begins_s))
-        reason = say("black and silent until there")
-        proposals.append(documents.CutProposal(from_s=0.0, until_s=found.begins_s, text=text, reason=reason))
-    if found.ends_s is not None:
-        text = say("End at {moment}", moment=moment_text(found.ends_s))
-        reason = say("black and silent from there on")
-        proposals.append(documents.CutProposal(from_s=found.ends_s, until_s=title.duration_s, text=text, reason=reason))
-    return proposals

@@ -4,7 +4,7 @@ from django_tasks import task
 
 from rheon.server.work import Work
 
-read_source, sample_title, survey_title, look_over, look_through = (Work() for _ in range(5))
+read_source, sample_title, survey_title, look_over, look_through, find_cuts = (Work() for _ in range(6))
 
 
 # somebody waits for a scan; samples only make estimates surer, and surveys come last
@@ -26,6 +26,11 @@ def survey_title_task(title_id: int) -> None:
 @task(queue_name="quick", priority=20)
 def look_over_task() -> None:
     look_over()
+
+
+@task(queue_name="quick", priority=30)
+def find_cuts_task(title_id: int) -> None:
+    find_cuts(title_id)
 
 
 @task(queue_name="quick", priority=60)

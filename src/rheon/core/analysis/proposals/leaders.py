@@ -6,16 +6,15 @@ import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ..commands.looking import black_and_silent
-from ..engine import Command, require, run
-from ..media import CellData, Title
-from .excerpts import exact_excerpt
+from ...commands.looking import black_and_silent
+from ...engine import Command, require, run
+from ...media import Title
+from ..excerpts import stretch
 
 LOOK_S = 30.0
 LEAST_S = 1.0
 NEAR_S = 0.3
 """A stretch that begins, or ends, so near the title's own end reaches it: pictures and sound seldom end together."""
-MOST_BYTES = 160 << 20
 TIMEOUT_S = 120
 
 Interval = tuple[float, float]
@@ -34,9 +33,7 @@ def find_leaders(title: Title) -> Leaders:
     require("ffmpeg")
     if title.video is None:
         return Leaders()
-    data = title.data
-    last_s = data.cells[-1].start_s - data.skip_s if isinstance(data, CellData) and data.cells else 0.0
-    from_s = max(0.0, title.duration_s - LOOK_S, last_s)
+    from_s = max(0.0, title.duration_s - LOOK_S)
     return Leaders(begins_s=at_beginning(_quiet(title, 0.0)), ends_s=at_end(_quiet(title, from_s), title.duration_s))
 
 
@@ -57,7 +54,7 @@ def both(one: Sequence[Interval], other: Sequence[Interval]) -> list[Interval]:
 
 
 def _quiet(title: Title, at_s: float) -> list[Interval]:
-    source = exact_excerpt(title, at_s, MOST_BYTES)
+    source = stretch(title, at_s, min(title.duration_s, at_s + LOOK_S))
     zero_s = (source.view.shown_s or 0.0) - at_s
     said: list[str] = []
     begun = source.view.begun(("-t", f"{LOOK_S + (source.view.shown_s or 0.0):.3f}") if source.feed is None else ())

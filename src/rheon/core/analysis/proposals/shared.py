@@ -1,0 +1,157 @@
+"""Openings, logos and closing credits: what several episodes of a series have in common, in sound and in pictures."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+import numpy.typing as npt
+
+from ...media import Title
+from .prints import Prints, SameSound, same_sounds
+from .smalls import RATE, compare, is_text, smalls
+
+AROUND_S, LEADS_S = 3.0, 1.5
+"""Pictures are looked at so far around the same sound; an edge of theirs so near to that of the sound is the edge."""
+GAP_S = 1.5
+"""Unlike pictures for so long (a name, a face that changes) do not end a stretch."""
+LEAST_S, LEAST_AT_BEGIN_S, MOST_S, MOST_SHARE = 8.0, 3.5, 300.0, 0.4
+LEAST_ALIKE, LEAST_TEXT, MOST_LOOKED_AT = 0.3, 0.5, 6
+FRONT, FRONT_OF_TWO, AT_END_SHARE = 0.5, 0.4, 0.65
+"""Openings end in the front of an episode, closing credits begin in the last part. Of two episodes one may look back
+to the other, so there they have to be further in front.
+"""
+SAME_SHARE = 0.6
+MOST_OTHERS = 3
+AT_ONCE_S = 1.0
+
+Interval = tuple[float, float]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Shared:
+    """A stretch that ``others`` of ``among`` other titles have too."""
+
+    from_s: float
+    until_s: float
+    others: int
+    among: int
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Sibling:
+    """Another title of the series, and the prints of its sound."""
+
+    title: Title
+    prints: Sequence[Prints]
+
+
+def find_shared(title: Title, prints: Sequence[Prints], siblings: Sequence[Sibling]) -> list[Shared]:
+    """What a title has in common with most of at most three others, in the order of time.
+
+    Two of several must agree, so that a look back to another episode is not taken for an opening.
+    Raises ``EngineError`` or ``OSError``.
+    """
+    heard = [(sibling, same_sounds(prints, sibling.prints)) for sibling in siblings[:MOST_OTHERS]]
+    compared = [(sibling, sounds) for sibling, sounds in heard if not _same_material(title, sounds)]
+    front = FRONT if len(compared) > 1 else FRONT_OF_TWO
+    found = [_agreed(title, sibling, sounds, front) for sibling, sounds in compared]
+    needed = min(2, len(compared))
+    votes: list[list[Interval]] = []
+    for other in found:
+        for one in other:
+            group = next((group for group in votes if _overlap(group[0], one) > 0.5), None)
+            if group is None:
+                votes.append([one])
+            else:
+                group.append(one)
+    shared = []
+    for group in votes:
+        if len(group) < needed or not needed:
+            continue
+        from_s, until_s = (float(np.median([one[edge] for one in group])) for edge in (0, 1))
+        shared.append(Shared(from_s=from_s, until_s=until_s, others=len(group), among=len(compared)))
+    return sorted(shared, key=lambda one: one.from_s)
+
+
+def _same_material(title: Title, sounds: Sequence[SameSound]) -> bool:
+    """Whether the other title is this one again: it goes on sounding the same."""
+    return max((one.length_s for one in sounds), default=0.0) > SAME_SHARE * title.duration_s
+
+
+def _agreed(title: Title, sibling: Sibling, sounds: Sequence[SameSound], front: float) -> list[Interval]:
+    longest_s = min(MOST_S, title.duration_s * MOST_SHARE)
+    worth = [one for one in sounds if LEAST_AT_BEGIN_S <= one.length_s <= longest_s]
+    placed = [one for one in worth if _alike_placed(title, sibling.title, one, front)]
+    return [interval for one in placed[:MOST_LOOKED_AT] for interval in _seen_too(title, sibling.title, one)]
+
+
+def _alike_placed(title: Title, other: Title, sound: SameSound, front: float) -> bool:
+    """Whether a sound ends in the front of both titles, or begins in the last part of both."""
+    ends = (sound.until_s / title.duration_s, (sound.until_s + sound.later_s) / other.duration_s)
+    begins = (sound.from_s / title.duration_s, (sound.from_s + sound.later_s) / other.duration_s)
+    return max(ends) <= front or min(begins) >= AT_END_SHARE
+
+
+def _seen_too(title: Title, other: Title, sound: SameSound) -> list[Interval]:
+    """The stretches of a same sound in which the pictures are the same too."""
+    begin_s = max(0.0, sound.from_s - AROUND_S, -sound.later_s)
+    end_s = min(title.duration_s, other.duration_s - sound.later_s, sound.until_s + AROUND_S)
+    length_s = end_s - begin_s
+    mine, theirs = smalls(title, begin_s, length_s), smalls(other, begin_s + sound.later_s, length_s)
+    seen = compare(mine, theirs)
+    if not len(seen.differ):
+        return []
+    first, last = ((edge - begin_s) * RATE for edge in (sound.from_s, sound.until_s))
+    found = []
+    for start, stop in _like_runs(seen.differ, first, last):
+        inside = slice(round(start), max(round(start) + 1, round(stop)))
+        looks = ~seen.differ[inside] & seen.tells[inside]
+        from_s, until_s = begin_s + start / RATE, begin_s + stop / RATE
+        at_begin = from_s <= AT_ONCE_S
+        if until_s - from_s < (LEAST_AT_BEGIN_S if at_begin else LEAST_S):
+            continue
+        if np.mean(looks) >= LEAST_ALIKE or _both_text(title, from_s, mine[inside], theirs[inside]):
+            found.append((from_s, until_s))
+    return found
+
+
+def _like_runs(differ: npt.NDArray[np.bool_], first: float, last: float) -> list[tuple[float, float]]:
+    """Runs without a long difference between two edges, in pictures; an edge moves to where likeness really ends."""
+    reach = LEADS_S * RATE
+    count = len(differ)
+    before = [at + 1 for at in range(max(0, round(first - reach)), min(count, round(first))) if differ[at]]
+    after = [at for at in range(max(0, round(last)), min(count, round(last + reach))) if differ[at]]
+    start = max(before) if before else first
+    stop = min(after) if after else last
+    runs: list[tuple[float, float]] = []
+    begun, since = start, 0
+    for at in range(max(0, round(start)), min(count, round(stop))):
+        since = since + 1 if differ[at] else 0
+        if since > GAP_S * RATE:
+            runs.append((begun, at + 1 - since))
+            begun = at + 1
+    runs.append((begun, stop))
+    return [_trimmed(run, differ) for run in runs if run[1] > run[0]]
+
+
+def _trimmed(run: tuple[float, float], differ: npt.NDArray[np.bool_]) -> tuple[float, float]:
+    start, stop = run
+    while start < stop and differ[min(len(differ) - 1, round(start))]:
+        start += 1
+    while stop > start and differ[min(len(differ) - 1, max(0, round(stop) - 1))]:
+        stop -= 1
+    return start, stop
+
+
+def _both_text(title: Title, from_s: float, mine: npt.NDArray[np.uint8], theirs: npt.NDArray[np.uint8]) -> bool:
+    """Whether what is dark in both is text, and at the end of the title: its credits."""
+    if from_s < title.duration_s * AT_END_SHARE:
+        return False
+    return all(np.mean([is_text(one) for one in stretch[:: RATE // 2]]) >= LEAST_TEXT for stretch in (mine, theirs))
+
+
+def _overlap(one: Interval, other: Interval) -> float:
+    common = min(one[1], other[1]) - max(one[0], other[0])
+    return common / min(one[1] - one[0], other[1] - other[0])

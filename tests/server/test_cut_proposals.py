@@ -1,0 +1,78 @@
+"""What could be left out of a title is told in words, and looked for behind everything else."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+import pytest
+from tests.core.analysis.test_leaders import BLACK, PICTURE, SILENCE, TONE, X264, spliced
+from tests.instruments.series import Episode, Scene
+
+from rheon.server.shelf.actions.cuts import find_cuts, siblings_of
+from rheon.server.shelf.actions.reading import read_now
+from rheon.server.shelf.actions.sources import add_source
+from rheon.server.shelf.models import Finding, Title
+
+Api = Callable[..., Any]
+
+
+def taken(path: Path) -> list[Title]:
+    source = add_source(str(path))
+    read_now(source.pk)
+    return list(source.titles.all())
+
+
+def test_what_is_black_and_silent_is_proposed_and_left_for_a_yes(
+    api: Api, settings: Any, tmp_path: Path, db: None
+) -> None:
+    settings.RHEON_MEDIA_FOLDERS = [tmp_path]
+    parts = [(BLACK, SILENCE, 3.0), (PICTURE, TONE, 6.0), (BLACK, SILENCE, 2.0)]
+    (title,) = taken(spliced(tmp_path / "film.mkv", parts, X264))
+    found = api("get", f"shelf/titles/{title.pk}/proposals")[1]["found"]
+    assert [one["text"].rpartition(" ")[0] for one in found] == ["Begin at", "End at"]
+    assert (found[0]["until_s"], found[1]["from_s"]) == pytest.approx((3.0, 9.0), abs=0.1)
+    assert all("black and silent" in one["reason"] for one in found)
+    assert (found[0]["from_s"], found[1]["until_s"]) == (0.0, title.duration_s)
+
+
+@pytest.fixture
+def series(settings: Any, tmp_path: Path, db: None) -> list[Title]:
+    settings.RHEON_MEDIA_FOLDERS = [tmp_path]
+    settings.RHEON_CACHE = tmp_path / "cache"
+    folder = tmp_path / "Harbour Lights"
+    folder.mkdir()
+    for number in (1, 2):
+        scenes = (
+            Scene(seconds=6, pictures=("shots", number), sound=("talk", number)),
+            Scene(seconds=10, pictures=("shots", 20), sound=("music", 20)),
+            Scene(seconds=28, pictures=("shots", 30 + number), sound=("talk", 30 + number)),
+        )
+        Episode(seed=number, scenes=scenes).make(folder / f"Harbour Lights S1E{number}.mkv")
+    return taken(folder)
+
+
+def proposals(api: Api, title: Title) -> Any:
+    return api("get", f"shelf/titles/{title.pk}/proposals")[1]
+
+
+def test_an_opening_is_looked_for_in_the_background_and_then_proposed(series: list[Title], api: Api) -> None:
+    first, second = series
+    assert [one.pk for one in siblings_of(first)] == [second.pk]
+    assert proposals(api, first) == {"looking": True, "found": []}
+    find_cuts(first.pk)
+    said = proposals(api, first)
+    (found,) = said["found"]
+    assert said["looking"] is False
+    assert (found["from_s"], found["until_s"]) == pytest.approx((6.0, 16.0), abs=1.0)
+    assert found["text"].startswith("Leave out the opening, 0:0")
+    assert found["reason"] == "the same pictures and sound as in another episode"
+
+
+def test_what_can_not_be_read_is_not_looked_for_again_and_again(series: list[Title], api: Api) -> None:
+    first, second = series
+    Path(second.document["data"]["path"]).unlink()
+    find_cuts(first.pk)
+    assert Finding.objects.get(mark__startswith="cuts-").document == {"failed": True}
+    assert proposals(api, first) == {"looking": False, "found": []}
