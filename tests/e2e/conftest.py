@@ -26,6 +26,9 @@ BROWSER_FLAGS = (
     "--autoplay-policy=no-user-gesture-required",
 )
 
+PATIENT_MS = 120_000
+"""Waiting costs nothing where all is well, and other work may hold both cores meanwhile."""
+
 
 @pytest.fixture(scope="session")
 def running(media: Path, tmp_path_factory: pytest.TempPathFactory) -> Iterator[Rheon]:
@@ -68,7 +71,7 @@ def rheon(running: Rheon, stages: Path, request: pytest.FixtureRequest) -> Rheon
 
 @pytest.fixture(scope="session")
 def browser() -> Iterator[Browser]:
-    expect.set_options(timeout=40_000)  # two installations and two browsers share two cores
+    expect.set_options(timeout=PATIENT_MS)  # two installations and two browsers share two cores
     with sync_playwright() as playwright:
         launched = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=BROWSER_FLAGS)
         yield launched
@@ -79,6 +82,7 @@ def browser() -> Iterator[Browser]:
 def page(browser: Browser, rheon: Rheon) -> Iterator[Page]:
     """A page at 1280x800 that fails its test when the console reports an error."""
     context = browser.new_context(viewport={"width": 1280, "height": 800}, base_url=rheon.address)
+    context.set_default_timeout(PATIENT_MS)
     opened = context.new_page()
     faults: list[str] = []
     opened.on("pageerror", lambda error: faults.append(str(error)))

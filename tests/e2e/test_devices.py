@@ -81,7 +81,7 @@ def test_a_test_file_that_played_proves_what_was_doubtful(page: Page, tmp_path: 
     page.get_by_role("button", name="Make it surer: Grandma’s phone").click()
     dialog = page.get_by_role("dialog", name="Make Grandma’s phone surer")
     vp9 = dialog.get_by_role("listitem").filter(has_text="VP9")
-    with page.expect_download(timeout=90_000) as waiting:
+    with page.expect_download(timeout=240_000) as waiting:
         vp9.get_by_role("link", name=re.compile("^Test file for VP9")).click()
     file = tmp_path / waiting.value.suggested_filename
     waiting.value.save_as(file)

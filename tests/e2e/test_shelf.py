@@ -59,7 +59,7 @@ def test_a_title_is_seen_heard_and_played_with_chosen_tracks(page: Page) -> None
     page.goto("/shelf")
     page.get_by_role("button", name=re.compile("^Title 2, .*film")).click()
     title = page.get_by_role("complementary", name="Title")
-    expect(title.get_by_text("4 lines, 1 of them forced")).to_be_visible(timeout=60_000)
+    expect(title.get_by_text("4 lines, 1 of them forced")).to_be_visible(timeout=240_000)
     expect(title.get_by_text("LUFS, peak").first).to_be_visible()
     strip = title.get_by_role("slider", name="Moment")
     box = strip.bounding_box()
@@ -112,10 +112,10 @@ def test_a_long_title_is_cut_by_its_chapters_and_put_together_again(page: Page) 
     dialog.get_by_role("checkbox", name="A title begins at chapter 5").click()
     dialog.get_by_role("button", name="Make 2 titles").click()
     # a scan waits for what the workers are at
-    expect(ranges.get_by_role("button", name=re.compile("^Title 1·"))).to_have_count(2, timeout=60_000)
+    expect(ranges.get_by_role("button", name=re.compile("^Title 1·"))).to_have_count(2, timeout=240_000)
     page.get_by_role("button", name="Cut into titles").click()
     dialog.get_by_role("button", name="Undo all cuts").click()
-    expect(ranges.get_by_role("button", name=re.compile("^Title 1·"))).to_have_count(4, timeout=60_000)
+    expect(ranges.get_by_role("button", name=re.compile("^Title 1·"))).to_have_count(4, timeout=240_000)
 
 
 def test_a_disc_is_put_into_the_drive_read_and_taken_out(page: Page) -> None:

@@ -120,7 +120,7 @@ def from_an_empty_home_to_the_first_file_in_a_few_clicks(own: Own, visitor: Page
     expect(visitor).to_have_url(f"http://127.0.0.1:{own.port}/worklist")
     assert own.clicks <= MOST_CLICKS
     visitor.goto(f"http://127.0.0.1:{own.port}/outbox")
-    expect(visitor.get_by_role("list", name="Outputs").get_by_role("link")).to_have_count(1, timeout=90_000)
+    expect(visitor.get_by_role("list", name="Outputs").get_by_role("link")).to_have_count(1, timeout=240_000)
     (made,) = (own.home / "Videos" / "Rheon").iterdir()
     assert made.stat().st_size > 10_000
 

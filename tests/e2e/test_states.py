@@ -132,7 +132,7 @@ def test_a_page_notices_that_the_server_is_gone_and_that_it_is_back(page: Page, 
     expect(dialog.get_by_role("alert")).to_have_text("Rheon's server does not answer. Is it still running?")
     rheon.start("web")
     rheon.wait()
-    expect(page.get_by_text("Rheon’s server does not answer")).to_be_hidden(timeout=20_000)
+    expect(page.get_by_text("Rheon’s server does not answer")).to_be_hidden(timeout=240_000)
     dialog.get_by_role("button", name="Add it").click()
     expect(page.get_by_role("heading", name="Small tablet")).to_be_visible()
     page.get_by_role("button", name="Remove Small tablet").click()

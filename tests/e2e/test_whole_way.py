@@ -115,7 +115,7 @@ def test_a_plan_follows_what_is_set_by_hand_and_becomes_a_file_that_plays(page: 
     page.get_by_role("button", name="Convert").click()
     expect(page.get_by_role("heading", name="Worklist")).to_be_visible()
     page.reload()
-    expect(page.get_by_label("done")).to_be_visible(timeout=60_000)
+    expect(page.get_by_label("done")).to_be_visible(timeout=240_000)
     page.get_by_role("link", name="Outbox →").click()
     expect(page.get_by_text(re.compile(r"^(\d+) of \1 rules hold$"))).to_be_visible()
     assert [path.name for path in rheon.output.iterdir()] == ['A "second" trailer.mp4']
@@ -172,7 +172,7 @@ def start_film(page: Page) -> None:
         "checkbox"
     ).first.click()
     page.get_by_role("button", name=re.compile("^Convert 1 file")).click()
-    expect(page.get_by_role("article", name="Marram Nights").get_by_text("real time")).to_be_visible(timeout=30_000)
+    expect(page.get_by_role("article", name="Marram Nights").get_by_text("real time")).to_be_visible(timeout=240_000)
 
 
 def parts(rheon: Rheon) -> list[str]:
@@ -192,7 +192,7 @@ def test_more_is_added_while_it_works_and_stopping_leaves_nothing(page: Page, rh
     expect(page.get_by_text(re.compile("All done about"))).to_be_visible()
     page.get_by_role("article", name="Marram Nights").get_by_role("button", name="Stop").click()
     expect(page.get_by_text("Stopped. Nothing was kept.")).to_be_visible()
-    expect(page.get_by_role("region", name="Ended").get_by_label("done")).to_be_visible(timeout=60_000)
+    expect(page.get_by_role("region", name="Ended").get_by_label("done")).to_be_visible(timeout=240_000)
     assert parts(rheon) == []
 
 
@@ -201,7 +201,7 @@ def test_what_a_killed_worker_was_at_goes_on_by_itself_at_its_next_start(page: P
     page.get_by_role("article", name="Marram Nights").get_by_role("button", name="Stop").click()
     page.get_by_role("button", name="Try again: Marram Nights").click()
     running = page.get_by_role("article", name="Marram Nights")
-    expect(running.get_by_text("real time")).to_be_visible(timeout=30_000)
+    expect(running.get_by_text("real time")).to_be_visible(timeout=240_000)
     # before the kill: another worker may sweep up after the dead one at any moment
     left = parts(rheon)
     assert left
@@ -213,7 +213,7 @@ def test_what_a_killed_worker_was_at_goes_on_by_itself_at_its_next_start(page: P
             break
         time.sleep(0.2)
     assert parts(rheon) and not set(parts(rheon)) & set(left)
-    expect(running.get_by_text("real time")).to_be_visible(timeout=30_000)
+    expect(running.get_by_text("real time")).to_be_visible(timeout=240_000)
     running.get_by_role("button", name="Stop").click()
     expect(page.get_by_text("Stopped. Nothing was kept.").first).to_be_visible()
 
