@@ -25,7 +25,15 @@ import crossing  # noqa: E402
 import django  # noqa: E402
 from django.core.management import call_command  # noqa: E402
 
-from rheon.core.analysis import SnippetRequest, copy_ranges, frame_jpeg, make_snippet, survey_title  # noqa: E402
+from rheon.core.analysis import (  # noqa: E402
+    SnippetRequest,
+    copy_ranges,
+    frame_jpeg,
+    levels_of,
+    make_snippet,
+    scene_after,
+    survey_title,
+)
 from rheon.core.analysis.proposals import find_credits, find_leaders, prints_of  # noqa: E402
 from rheon.core.commands.making import (  # noqa: E402
     Job,
@@ -158,6 +166,10 @@ def cuts() -> None:
         )
         seconds = timed(functools.partial(find_leaders, title))
         say("what is black and silent at its ends", f"{seconds:.2f} s of {title.duration_s:.0f} s", "few s")
+        scenes = timed(functools.partial(scene_after, title, 0.0))
+        say("the next scene", f"{scenes:.2f} s", "few s")
+        heard = timed(functools.partial(levels_of, title))
+        say("how loud it is all along", f"{100 * heard / title.duration_s:.1f} % of its length", "3 %")
         seconds = timed(functools.partial(prints_of, title)) + timed(functools.partial(find_credits, title))
         share = f"{100 * seconds / title.duration_s:.1f} % of its length"
         say("listening for openings, looking for credits", share, "3 %")

@@ -284,3 +284,28 @@ def test_a_range_is_chosen_by_the_keyboard_alone_and_the_file_holds_just_that(pa
     expect(page.get_by_role("link", name="Outbox →")).to_be_visible(timeout=240_000)
     path = rheon.ask("select path from outbox_output")[0][0]
     assert len(see(Path(path)).times) == 89
+
+
+def test_one_goes_from_scene_to_scene_and_sees_small_frames_while_scrubbing(page: Page, rheon: Rheon) -> None:
+    page.goto(f"/bench/{title_of(rheon, 'Kite day')}/{target_of(rheon, 'heron-8')}")
+    strip = page.get_by_role("slider", name="Moment")
+    strip.press("Home")
+    strip.press("n")
+    expect(strip).to_have_attribute("aria-valuetext", "0:12")
+    page.get_by_role("button", name="Next scene").click()
+    expect(page.get_by_text("No other scene within a minute.")).to_be_visible()
+    expect(strip.locator("polygon")).to_be_visible()
+    box = strip.bounding_box()
+    assert box
+    meanwhile = page.locator("[data-meanwhile]")
+    page.mouse.move(box["x"] + 20, box["y"] + 20)
+    page.mouse.down()
+    seen = 0
+    for step in range(400):
+        page.mouse.move(box["x"] + 20 + step % 100 * 4, box["y"] + 20)
+        seen += meanwhile.count()
+        if seen > 3:
+            break
+    assert seen > 3
+    page.mouse.up()
+    expect(meanwhile).to_have_count(0)

@@ -7,13 +7,17 @@ from pathlib import Path
 from typing import Any
 
 import pytest
+from django.test import Client
 from tests.core.analysis.test_leaders import BLACK, PICTURE, SILENCE, TONE, X264, spliced
 from tests.instruments.series import Episode, Scene
 
-from rheon.server.shelf.actions.cuts import find_cuts, siblings_of
+from rheon.core.analysis import frame_times
+from rheon.server.shelf.actions.frames import smalls_of
+from rheon.server.shelf.actions.levels import hear_levels
+from rheon.server.shelf.actions.proposing import find_cuts, siblings_of
 from rheon.server.shelf.actions.reading import read_now
 from rheon.server.shelf.actions.sources import add_source
-from rheon.server.shelf.models import Finding, Title
+from rheon.server.shelf.models import Finding, Source, Title
 
 Api = Callable[..., Any]
 
@@ -76,3 +80,30 @@ def test_what_can_not_be_read_is_not_looked_for_again_and_again(series: list[Tit
     find_cuts(first.pk)
     assert Finding.objects.get(mark__startswith="cuts-").document == {"failed": True}
     assert proposals(api, first) == {"looking": False, "found": []}
+
+
+def test_the_strip_knows_how_loud_it_is_where_scenes_change_and_small_frames(
+    shelf: Callable[[str], Source], api: Api, client: Client
+) -> None:
+    title = shelf("camera/Kite day.mp4").titles.get()
+    assert api("get", f"shelf/titles/{title.pk}/levels")[1] == {"levels": [], "looking": True}
+    hear_levels(title.pk)
+    said = api("get", f"shelf/titles/{title.pk}/levels")[1]
+    assert (len(said["levels"]), said["looking"]) == (480, False)
+    assert all(-40 < level < 0 for level in said["levels"])
+    for asked, wanted in (
+        ("at_s=0", 12.0),
+        ("at_s=24&before=true", 12.0),
+        ("at_s=12", None),
+        ("at_s=12&before=true", None),
+    ):
+        assert api("get", f"shelf/titles/{title.pk}/scene?{asked}")[1] == {"at_s": wanted}
+    assert api("get", f"shelf/titles/{title.pk}/scene?at_s=-1")[0] == 400
+    small = f"/api/shelf/titles/{title.pk}/smalls"
+    assert smalls_of(title.duration_s) == 24
+    assert client.get(f"{small}/23.jpg").content[:2] == b"\xff\xd8"
+    assert client.get(f"{small}/24.jpg").status_code == 404
+    # the strip's own frames are among the small ones of any title
+    for duration_s in (24, 100, 5400, 43200):
+        of_all = frame_times(duration_s, smalls_of(duration_s))
+        assert set(frame_times(duration_s, 24)) <= set(of_all)

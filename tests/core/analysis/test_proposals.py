@@ -1,4 +1,4 @@
-"""What a series has in common and where credits begin is found within a second; programme is never proposed."""
+"""What a series has in common and where credits begin is found to the picture; programme is never proposed."""
 
 from __future__ import annotations
 
@@ -26,7 +26,7 @@ from rheon.core.analysis.proposals.prints import CENTRE_S, PRINT_S, same_sounds
 from rheon.core.media import Title
 from rheon.core.sources import read_source
 
-WITHIN_S = 1.0
+A_PICTURE_S = 0.05
 H264 = ("-c:v", "libx264", "-preset", "ultrafast", "-crf", "24", "-g", "100", "-c:a", "aac", "-b:a", "96k")
 ROUGH = ("-c:v", "libx264", "-preset", "ultrafast", "-crf", "34", "-g", "250", "-c:a", "libmp3lame", "-b:a", "64k")
 BROADCAST = ("-vf", "scale=352:288", "-c:v", "mpeg2video", "-b:v", "2M", "-g", "15", "-bf", "2", "-c:a", "ac3")
@@ -91,8 +91,7 @@ def test_logos_openings_and_credits_of_a_series_are_found_and_nothing_of_its_sto
         truth = [*made.stretches("logo"), *made.stretches("opening"), *made.stretches("credits")]
         assert len(said) == len(truth), said
         for one, (from_s, until_s) in zip(said, truth, strict=True):
-            assert one.from_s == pytest.approx(from_s, abs=WITHIN_S)
-            assert one.until_s == pytest.approx(until_s, abs=WITHIN_S)
+            assert (one.from_s, one.until_s) == pytest.approx((from_s, until_s), abs=A_PICTURE_S)
         assert (said[0].from_s, said[-1].until_s, said[-1].why) == (0.0, title.duration_s, Why.CREDITS)
 
 
@@ -140,7 +139,7 @@ def test_credits_of_a_film_begin_where_only_text_is_left(
 ) -> None:
     found = find_credits(read(Episode(scenes=scenes), tmp_path / "film.mkv"))
     assert (found is None) == (wanted_s is None), found
-    assert found is None or wanted_s is None or abs(found - wanted_s) <= WITHIN_S
+    assert found is None or wanted_s is None or abs(found - wanted_s) <= A_PICTURE_S
 
 
 PLACES = st.one_of(st.just(0), st.integers(30, 90))

@@ -74,6 +74,26 @@ export const useProposals = (title: number, enabled: boolean) =>
     refetchInterval: (query) => (query.state.data?.looking ? LOOKING_MS : false),
   });
 
+export const useLevels = (title: number) =>
+  useQuery({
+    queryKey: keys.levels(title),
+    queryFn: () =>
+      answer(client.GET("/api/shelf/titles/{title_id}/levels", { params: { path: { title_id: title } } })),
+    staleTime: Infinity,
+    refetchInterval: (query) => (query.state.data?.looking ? LOOKING_MS : false),
+  });
+
+/** The next change of scene from a moment on, or the one before. */
+export const useNextScene = (title: number) =>
+  useMutation({
+    mutationFn: (wanted: { at_s: number; before: boolean }) =>
+      answer(
+        client.GET("/api/shelf/titles/{title_id}/scene", {
+          params: { path: { title_id: title }, query: wanted },
+        }),
+      ),
+  });
+
 export function useChangeSheet(title: number, target: number) {
   const cache = useQueryClient();
   return useMutation({

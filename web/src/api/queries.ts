@@ -8,6 +8,7 @@ export const keys = {
   sources: ["shelf", "sources"] as const,
   title: (id: number) => ["shelf", "title", id] as const,
   proposals: (id: number) => ["shelf", "proposals", id] as const,
+  levels: (id: number) => ["shelf", "levels", id] as const,
   drives: ["drives"] as const,
   folder: (path: string | null) => ["shelf", "folder", path] as const,
   picks: ["bench", "picks"] as const,

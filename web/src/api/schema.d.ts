@@ -811,6 +811,23 @@ export interface paths {
         patch: operations["nameChapter"];
         trace?: never;
     };
+    "/api/shelf/titles/{title_id}/levels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description How loud a title is along its time; listened to in the background when it is first asked for. */
+        get: operations["levels"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf/titles/{title_id}/parts": {
         parameters: {
             query?: never;
@@ -839,6 +856,23 @@ export interface paths {
          *     openings and credits are looked for in the background, and ``looking`` says so.
          */
         get: operations["proposals"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/titles/{title_id}/scene": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The change of scene after a moment, or before it. Up to a minute of the title is looked through for it. */
+        get: operations["nextScene"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1415,6 +1449,14 @@ export interface components {
             from_s: number;
             until_s: number;
         };
+        /**
+         * Levels
+         * @description How loud a title is along its time: levels in dBFS, in equal steps; ``looking`` while they are listened for.
+         */
+        Levels: {
+            levels: number[];
+            looking: boolean;
+        };
         /** Live */
         Live: {
             running: components["schemas"]["Job"][];
@@ -1707,6 +1749,13 @@ export interface components {
             measured: string;
             allowed: string;
         };
+        /**
+         * Scene
+         * @description When the next picture quite unlike the one before it is shown; ``None`` where none is near.
+         */
+        Scene: {
+            at_s: number | null;
+        };
         /** Session */
         Session: {
             has_passphrase: boolean;
@@ -1753,7 +1802,8 @@ export interface components {
         /**
          * Sheet
          * @description ``kept`` is empty where all of the title is; ``picture_s`` is how long each picture stands, ``None`` where there
-         *     is none or where that changes; ``strip`` is how many small frames there are of the title.
+         *     is none or where that changes; ``strip`` is how many small frames there are of the title, ``smalls``
+         *     how many of those for scrubbing.
          */
         Sheet: {
             title_id: number;
@@ -1769,6 +1819,7 @@ export interface components {
             first_picture_s: number;
             picture_s: number | null;
             strip: number;
+            smalls: number;
             sound_track: number | null;
             balance: components["schemas"]["Balance"];
             own_balance: boolean;
@@ -3528,6 +3579,27 @@ export interface operations {
             };
         };
     };
+    levels: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                title_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Levels"];
+                };
+            };
+        };
+    };
     cutByChapters: {
         parameters: {
             query?: never;
@@ -3569,6 +3641,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CutProposals"];
+                };
+            };
+        };
+    };
+    nextScene: {
+        parameters: {
+            query: {
+                at_s: number;
+                before?: boolean;
+            };
+            header?: never;
+            path: {
+                title_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Scene"];
                 };
             };
         };

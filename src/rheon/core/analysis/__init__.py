@@ -5,6 +5,8 @@ from .artwork import write_artwork
 from .complexity import sample_pictures
 from .findings import BordersFound, ScanTypeFound, SoundFound, SubtitlesFound, Survey, with_findings
 from .frames import frame_jpeg, frame_times
+from .levels import levels_of
+from .scenes import scene_after, scene_before
 from .snippets import SnippetRequest, make_snippet
 from .survey import fingerprint, survey_title
 
@@ -19,8 +21,11 @@ __all__ = [
     "fingerprint",
     "frame_jpeg",
     "frame_times",
+    "levels_of",
     "make_snippet",
     "sample_pictures",
+    "scene_after",
+    "scene_before",
     "survey_title",
     "with_findings",
     "write_artwork",

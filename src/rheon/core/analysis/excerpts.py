@@ -10,7 +10,7 @@ from ..commands.inputs import read_before_s
 from ..commands.looking import View
 from ..engine import Feed
 from ..media import PTS_HZ, SECTOR_BYTES, Cell, CellData, Extent, StreamKind, Title
-from ..media.kept import MEANT_S, cut_times
+from ..media.kept import MEANT_S
 from ..sources.images.disc_files import pieces
 from ..sources.material.feed import declare, feed_extents, feed_title
 from ..sources.material.seek import find_place, place_before
@@ -68,18 +68,25 @@ def exact_excerpt(title: Title, at_s: float, most_bytes: int | None = None) -> E
 
 def stretch(title: Title, from_s: float, until_s: float) -> Excerpt:
     """Where to read to see all of a stretch, over the ends of cells too. Raises ``OSError``."""
-    data = cut_times(title, from_s, until_s, title.number).data
-    first = data.cells[0] if isinstance(data, CellData) else None
-    if not isinstance(data, CellData) or first is None or first.pts is None:
+    data = title.data
+    cells = _within(data, from_s, until_s) if isinstance(data, CellData) else []
+    if not isinstance(data, CellData) or not cells or cells[0].pts is None:
         return exact_excerpt(title, from_s, MOST_BYTES)
-    begin = place_before(first, data.stream, data.skip_s)
-    inside = pieces(first.extents, begin, first.size_bytes)
-    fed = replace(
-        data, cells=(replace(first, extents=tuple(inside), lead=() if begin else first.lead), *data.cells[1:])
+    first = cells[0]
+    into_s = max(0.0, from_s + data.skip_s - first.start_s)
+    begin = place_before(first, data.stream, into_s)
+    head = replace(
+        first, extents=tuple(pieces(first.extents, begin, first.size_bytes)), lead=() if begin else first.lead
     )
+    fed = replace(data, cells=tuple(replace(one, start_s=one.start_s - first.start_s) for one in (head, *cells[1:])))
     source = ("-copyts", *pipe_input(data.stream))
-    view = View(title=title, source=source, shown_s=first.pts / PTS_HZ + data.skip_s - ROUNDED_S)
+    view = View(title=title, source=source, shown_s=cells[0].pts / PTS_HZ + into_s - ROUNDED_S)
     return Excerpt(view=view, feed=lambda: feed_title(fed, leads=True))
+
+
+def _within(data: CellData, from_s: float, until_s: float) -> list[Cell]:
+    begin_s, end_s = from_s + data.skip_s, until_s + data.skip_s
+    return [cell for cell in data.cells if cell.start_s < end_s and cell.start_s + cell.duration_s > begin_s]
 
 
 def with_subtitles(title: Title, track: int | None, feed: Feed | None) -> Feed | None:

@@ -6,6 +6,10 @@ from .inputs import audio_specifier, video_specifier
 from .looking import View
 from .start import QUIET
 
+LEVEL_RATE = 8000
+CHANGED = 0.1
+"""Of the engine's score between 0 and 1: cuts are above, movement is below."""
+
 
 def sound_prints(view: View, length_s: float, rate: int) -> list[str]:
     """Prints (32 bits each, little endian) of the first track of a stretch; what is missing in it counts as silence."""
@@ -26,3 +30,21 @@ def small_pictures(view: View, size: tuple[int, int], rate: float, length_s: flo
 def _from_moment(view: View, sets: str) -> str:
     """Time counted from the moment that is looked at."""
     return f"{sets}=PTS-{view.shown_s or 0.0:.6f}/TB"
+
+
+def sound_levels(view: View, length_s: float, step_s: float) -> list[str]:
+    """The level of the first track in each stretch of ``step_s``, a line each."""
+    argv = [*QUIET, *view.start, *view.source, "-map", audio_specifier(view.title, 0)]
+    heard = f"{_from_moment(view, 'asetpts')},aresample={LEVEL_RATE}:async=1:first_pts=0,atrim=end={length_s:.3f}"
+    measured = f"asetnsamples=n={round(LEVEL_RATE * step_s)},astats=metadata=1:reset=1:measure_perchannel=none"
+    told = "ametadata=print:key=lavfi.astats.Overall.RMS_level:file=-"
+    return [*argv, "-ac", "1", "-af", f"{heard},aformat=channel_layouts=mono,{measured},{told}", "-f", "null", "-"]
+
+
+def scene_changes(view: View, after_s: float, length_s: float, *, first_only: bool) -> list[str]:
+    """The times, counted from the moment, of pictures quite other than those before them; a line for each."""
+    argv = [*QUIET, *view.start, *view.source, "-map", video_specifier(view.title)]
+    seen = f"{_from_moment(view, 'setpts')},trim=start=-1:end={length_s:.3f},scale=160:90,format=yuv420p"
+    found = f"select='gt(scene\\,{CHANGED})*gt(t\\,{after_s:.6f})',metadata=print:file=-"
+    once = ["-frames:v", "1"] if first_only else []
+    return [*argv, "-vf", f"{seen},{found}", "-fps_mode", "passthrough", *once, "-f", "null", "-"]

@@ -123,7 +123,8 @@ class KeptRange(Document):
 
 class Sheet(Document):
     """``kept`` is empty where all of the title is; ``picture_s`` is how long each picture stands, ``None`` where there
-    is none or where that changes; ``strip`` is how many small frames there are of the title.
+    is none or where that changes; ``strip`` is how many small frames there are of the title, ``smalls``
+    how many of those for scrubbing.
     """
 
     title_id: int
@@ -139,6 +140,7 @@ class Sheet(Document):
     first_picture_s: float
     picture_s: float | None
     strip: int
+    smalls: int
     sound_track: int | None
     balance: Balance
     own_balance: bool

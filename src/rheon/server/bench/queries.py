@@ -29,7 +29,7 @@ from rheon.core.wording import consequence, missing_sentences, rule_name, senten
 from rheon.server.household.models import Device, Household
 from rheon.server.household.queries import devices as household_devices
 from rheon.server.household.wishes import household_wishes, liked
-from rheon.server.shelf.actions.frames import STRIP
+from rheon.server.shelf.actions.frames import STRIP, smalls_of
 from rheon.server.shelf.models import Title
 
 from . import documents
@@ -67,6 +67,7 @@ def sheet_document(title: Title, target: Target, changed: Sequence[DecisionChang
         first_picture_s=first_picture_s(request.title),
         picture_s=1 / rate if (rate := steady_rate(request.title.video)) else None,
         strip=STRIP if request.title.video else 0,
+        smalls=smalls_of(title.duration_s) if request.title.video else 0,
         sound_track=_sound_track(made, request.title),
         balance=request.balance,
         own_balance=bool(override and override.balance),

@@ -11,7 +11,7 @@ from rheon.server.api.documents import PageWanted
 from rheon.server.api.operations import operation
 
 from . import documents, proposals, queries
-from .actions import drives, film_folders, looking, sources, surveys, titles
+from .actions import drives, film_folders, levels, looking, sources, surveys, titles
 from .drives import drives_document
 from .models import FilmFolder, Source, Title
 
@@ -111,6 +111,21 @@ class Proposals(APIView):
         openings and credits are looked for in the background, and ``looking`` says so.
         """
         return proposals.proposals_document(get_object_or_404(Title.objects.select_related("source"), pk=title_id))
+
+
+class Levels(APIView):
+    @operation("levels")
+    def get(self, request: Request, title_id: int) -> documents.Levels:
+        """How loud a title is along its time; listened to in the background when it is first asked for."""
+        found, looking = levels.sound_levels(_title(title_id))
+        return documents.Levels(levels=found, looking=looking)
+
+
+class NextScene(APIView):
+    @operation("nextScene")
+    def get(self, request: Request, title_id: int, wanted: documents.SceneWanted) -> documents.Scene:
+        """The change of scene after a moment, or before it. Up to a minute of the title is looked through for it."""
+        return documents.Scene(at_s=levels.scene_near(_title(title_id), wanted.at_s, before=wanted.before))
 
 
 class OneChapter(APIView):

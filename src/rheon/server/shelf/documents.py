@@ -189,6 +189,26 @@ class CutProposals(Document):
     found: list[CutProposal]
 
 
+class Levels(Document):
+    """How loud a title is along its time: levels in dBFS, in equal steps; ``looking`` while they are listened for."""
+
+    levels: list[int]
+    looking: bool
+
+
+class Scene(Document):
+    """When the next picture quite unlike the one before it is shown; ``None`` where none is near."""
+
+    at_s: float | None
+
+
+class SceneWanted(Query):
+    """From which moment, in seconds of the title, and in which direction."""
+
+    at_s: float = Field(ge=0, le=1e6)
+    before: bool = False
+
+
 class CutProposal(Document):
     """A stretch that could be left out, in seconds of the title: what would be done, and why."""
 

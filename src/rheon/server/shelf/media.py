@@ -13,7 +13,7 @@ from django.views.decorators.http import require_GET, require_safe
 from rheon.core.errors import RheonError
 from rheon.server.api.ranges import file_response
 
-from .actions.frames import FRAMES, STRIP, artwork_file, frame_file, moment_file, strip_file
+from .actions.frames import FRAMES, STRIP, artwork_file, frame_file, moment_file, small_file, smalls_of, strip_file
 from .actions.snippets import snippet_file
 from .models import Title
 
@@ -30,6 +30,13 @@ def frame(request: HttpRequest, title_id: int, number: int) -> HttpResponse:
 def strip(request: HttpRequest, title_id: int, number: int) -> HttpResponse:
     """One of the small frames of a title's film strip."""
     return _picture(title_id, lambda title: strip_file(title, number), number < STRIP)
+
+
+@require_GET
+def small(request: HttpRequest, title_id: int, number: int) -> HttpResponse:
+    """One of the small frames that are shown while somebody scrubs over a title."""
+    title = get_object_or_404(Title, pk=title_id)
+    return _picture(title_id, lambda title: small_file(title, number), number < smalls_of(title.duration_s))
 
 
 @require_GET

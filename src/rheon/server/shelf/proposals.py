@@ -8,7 +8,7 @@ from rheon.core.errors import RheonError
 from rheon.core.wording import moment_text
 
 from . import documents
-from .actions.cuts import proposals_of
+from .actions.proposing import proposals_of
 from .models import Title
 
 
@@ -22,7 +22,7 @@ def proposals_document(title: Title) -> documents.CutProposals:
 
 
 def _proposal(one: Proposal, duration_s: float) -> documents.CutProposal:
-    begin, end, reason = moment_text(one.from_s), moment_text(one.until_s), _why(one)
+    begin, end, reason = moment_text(round(one.from_s, 1)), moment_text(round(one.until_s, 1)), _why(one)
     if one.from_s == 0:
         text, reason = say("Begin at {moment}", moment=end), say("{reason} until there", reason=reason)
     elif one.until_s == duration_s:

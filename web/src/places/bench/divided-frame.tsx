@@ -11,15 +11,19 @@ interface Props {
   at: number;
   screen: { width: number; height: number };
   moment: string;
+  /** What can be shown at once while the moment moves, until its own picture is there. */
+  meanwhile: string | null;
+  moving: boolean;
 }
 
 /**
  * The source at the left of a divide that can be moved, what will come out at its right, both as the screen
  * shows them.
  */
-export function DividedFrame({ sheet, at, screen, moment }: Props) {
+export function DividedFrame({ sheet, at, screen, moment, meanwhile, moving }: Props) {
   const [divide, setDivide] = useState(0.5);
   const [failed, setFailed] = useState<string | null>(null);
+  const [there, setThere] = useState<string | null>(null);
   const box = useRef<HTMLDivElement>(null);
   const address = under(
     `/api/bench/plans/${sheet.title_id}/${sheet.target_id}/moments/${Math.round(at * 1000)}`,
@@ -55,6 +59,7 @@ export function DividedFrame({ sheet, at, screen, moment }: Props) {
           src={after}
           alt={`As it will be, at ${moment}`}
           draggable={false}
+          onLoad={() => setThere(after)}
           onError={() => setFailed(after)}
           className="absolute inset-0 size-full object-contain"
         />
@@ -67,6 +72,15 @@ export function DividedFrame({ sheet, at, screen, moment }: Props) {
           className="size-full object-contain"
         />
       </div>
+      {meanwhile && failed !== after && (moving || there !== after) && (
+        <img
+          src={meanwhile}
+          alt=""
+          draggable={false}
+          data-meanwhile
+          className="absolute inset-0 size-full bg-screen object-contain"
+        />
+      )}
       <span className="absolute top-2 left-2 rounded bg-screen/80 px-1.5 py-0.5 text-[12px] text-screen-ink">
         source
       </span>

@@ -68,8 +68,8 @@ export function KeptRanges({ sheet, kept, at, onKept }: Props) {
       <Proposals sheet={sheet} kept={kept} onKept={onKept} />
       {kept.length === 0 ? (
         <p className="mt-2 text-[13px] text-quiet">
-          All of it is kept. Arrow keys on the strip go by a picture, with Shift by a second, Page keys by a
-          chapter.
+          All of it is kept. Arrow keys on the strip go by a picture, with Shift by a second, n and p by a
+          scene, Page keys by a chapter.
         </p>
       ) : (
         <>

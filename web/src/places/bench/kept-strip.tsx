@@ -1,8 +1,10 @@
 import { type KeyboardEvent, type PointerEvent, useRef } from "react";
 
+import { useLevels } from "../../api/bench";
 import type { Schemas } from "../../api/client";
 import { exactText, momentText } from "../../domain/durations";
 import { SmallFrames } from "../../parts/small-frames";
+import { SoundLane } from "../../parts/sound-lane";
 import { type Edge, moved, onPicture, shownOf, type KeptRange, stepOf, tidy, withRoom } from "./kept";
 
 type Sheet = Schemas["Sheet"];
@@ -14,6 +16,8 @@ interface Props {
   onAt: (at: number) => void;
   onKept: (kept: KeptRange[], follow: number) => void;
   onKey: (key: string) => boolean;
+  /** Somebody's pointer or focus comes to the strip, or leaves it. */
+  onNear: (near: boolean) => void;
 }
 
 /** Which moment a key leads to from another one: a picture, a second, a chapter, an end; null for other keys. */
@@ -39,10 +43,12 @@ function led(event: KeyboardEvent, from: number, sheet: Sheet): number | null {
   }
 }
 
-/** The title along a line: small frames, chapters, what is kept and what is left out, and the moment that is shown. */
-export function KeptStrip({ sheet, kept: cut, at, onAt, onKept, onKey }: Props) {
+/** The title along a line: small frames, how loud it is, chapters, what is kept and what is left out, and the moment that is shown. */
+export function KeptStrip({ sheet, kept: cut, at, onAt, onKept, onKey, onNear }: Props) {
   // where nothing is cut yet, the title's own ends can be taken hold of
   const kept = shownOf(cut, sheet.duration_s);
+  const levels = useLevels(sheet.title_id).data?.levels ?? [];
+  const heard = levels.length > 1;
   const box = useRef<HTMLDivElement>(null);
   const across = (seconds: number) => `${(100 * seconds) / sheet.duration_s}%`;
   const momentOf = (event: PointerEvent) => {
@@ -56,8 +62,14 @@ export function KeptStrip({ sheet, kept: cut, at, onAt, onKept, onKey }: Props) 
     event.preventDefault();
   };
   return (
-    <div className="mt-2">
-      <div ref={box} className="relative h-14 select-none">
+    <div
+      className="mt-2"
+      onPointerEnter={() => onNear(true)}
+      onPointerLeave={() => onNear(false)}
+      onFocus={() => onNear(true)}
+      onBlur={() => onNear(false)}
+    >
+      <div ref={box} className="relative h-[72px] select-none">
         <div
           role="slider"
           tabIndex={0}
@@ -72,12 +84,23 @@ export function KeptStrip({ sheet, kept: cut, at, onAt, onKept, onKey }: Props) 
             onAt(onPicture(momentOf(event), sheet));
           }}
           onPointerMove={(event) => event.buttons === 1 && onAt(onPicture(momentOf(event), sheet))}
-          className="absolute inset-0 cursor-col-resize touch-none rounded-md bg-screen"
+          className="absolute inset-0 cursor-col-resize touch-none overflow-hidden rounded-md bg-screen"
         >
-          {sheet.strip > 0 ? (
-            <SmallFrames titleId={sheet.title_id} count={sheet.strip} className="h-full rounded-md" />
-          ) : (
-            <span className="absolute inset-x-2 top-1/2 h-px bg-screen-ink/40" />
+          {sheet.strip > 0 && (
+            <SmallFrames
+              titleId={sheet.title_id}
+              count={sheet.strip}
+              className={heard ? "h-[52px] rounded-t-md" : "h-full rounded-md"}
+            />
+          )}
+          {heard && (
+            <SoundLane
+              levels={levels}
+              className={`w-full text-screen-ink/70 ${sheet.strip > 0 ? "mt-0.5 h-[16px]" : "h-full"}`}
+            />
+          )}
+          {!heard && !sheet.strip && (
+            <span className="absolute inset-x-2 top-1/2 h-px bg-screen-ink/40" title="Listening…" />
           )}
           <LeftOut kept={kept} duration={sheet.duration_s} />
         </div>

@@ -1,11 +1,14 @@
-import { Pause, Play } from "lucide-react";
+import { ChevronLeft, ChevronRight, Pause, Play } from "lucide-react";
 import { useEffect, useEffectEvent, useState } from "react";
 
 import { under } from "../../api/base";
+import { useNextScene } from "../../api/bench";
 import type { Schemas } from "../../api/client";
 import { durationText, exactText } from "../../domain/durations";
 import { useDebounced } from "../../parts/debounced";
+import { useSmalls } from "../../parts/smalls";
 import { Button } from "../../ui/button";
+import { Tip } from "../../ui/tip";
 import { DividedFrame } from "./divided-frame";
 import { onPicture, pinOf, type KeptRange } from "./kept";
 import { byKey, KeptRanges } from "./kept-range";
@@ -31,14 +34,20 @@ export function SheetPicture({ sheet, onPin }: Props) {
     () => sheet.kept[0]?.from_s ?? onPicture(sheet.duration_s * SHOWN_FIRST, sheet),
   );
   const [playing, setPlaying] = useState<number | null>(null);
+  const [near, setNear] = useState(false);
   const [kept, setKept] = useKept(sheet, onPin);
   const move = (to: number) => {
     setPlaying(null);
     setAt(to);
   };
+  const scenes = useScenes(sheet, at, move);
   const onKey = (key: string) => {
     if (key === " ") {
       setPlaying(playing === null ? at : null);
+      return true;
+    }
+    if (sheet.strip && (key === "n" || key === "p")) {
+      scenes.go(key === "p");
       return true;
     }
     const next = byKey(key, kept, at, sheet);
@@ -47,16 +56,25 @@ export function SheetPicture({ sheet, onPin }: Props) {
   };
   return (
     <div>
-      <Shown sheet={sheet} at={at} playing={playing} onAt={setAt} onStop={() => setPlaying(null)} />
+      <Shown
+        sheet={sheet}
+        at={at}
+        near={near}
+        playing={playing}
+        onAt={setAt}
+        onStop={() => setPlaying(null)}
+      />
       <p className="mt-2 flex flex-wrap items-center justify-between gap-x-4 gap-y-1 text-[13px] text-quiet">
         <span className="flex items-center gap-2">
           <Button size="small" onClick={() => setPlaying(playing === null ? at : null)}>
             {playing === null ? <Play size={13} aria-hidden /> : <Pause size={13} aria-hidden />}
             {playing === null ? "Play" : "Stop"}
           </Button>
+          {sheet.strip > 0 && <SceneButtons go={scenes.go} />}
           <span className="tabular-nums">
             {exactText(at)} of {durationText(sheet.duration_s)}
           </span>
+          <span role="status">{scenes.said}</span>
         </span>
         <span>
           {sheet.frame && `${sheet.frame.width} × ${sheet.frame.height} `}
@@ -76,11 +94,43 @@ export function SheetPicture({ sheet, onPin }: Props) {
               move(follow);
             }}
             onKey={onKey}
+            onNear={setNear}
           />
           <KeptRanges sheet={sheet} kept={kept} at={at} onKept={setKept} />
         </>
       )}
     </div>
+  );
+}
+
+/** Going to the next change of scene or the one before, and what is said of it meanwhile. */
+function useScenes(sheet: Sheet, at: number, move: (to: number) => void) {
+  const scene = useNextScene(sheet.title_id);
+  const go = (before: boolean) => {
+    if (scene.isPending) return;
+    scene.mutate(
+      { at_s: at, before },
+      { onSuccess: (found) => found.at_s !== null && move(onPicture(found.at_s, sheet)) },
+    );
+  };
+  const none = scene.data?.at_s === null ? "No other scene within a minute." : "";
+  return { go, said: scene.isPending ? "Looking for it…" : none };
+}
+
+function SceneButtons({ go }: { go: (before: boolean) => void }) {
+  return (
+    <>
+      <Tip text="Key p on the strip">
+        <Button size="small" aria-label="Scene before" onClick={() => go(true)}>
+          <ChevronLeft size={13} aria-hidden /> Scene
+        </Button>
+      </Tip>
+      <Tip text="Key n on the strip">
+        <Button size="small" aria-label="Next scene" onClick={() => go(false)}>
+          Scene <ChevronRight size={13} aria-hidden />
+        </Button>
+      </Tip>
+    </>
   );
 }
 
@@ -112,13 +162,15 @@ function useKept(sheet: Sheet, onPin: Props["onPin"]): [KeptRange[], (kept: Kept
 interface ShownProps {
   sheet: Sheet;
   at: number;
+  near: boolean;
   playing: number | null;
   onAt: (at: number) => void;
   onStop: () => void;
 }
 
-function Shown({ sheet, at, playing, onAt, onStop }: ShownProps) {
+function Shown({ sheet, at, near, playing, onAt, onStop }: ShownProps) {
   const still = useDebounced(at, REST_MS);
+  const meanwhile = useSmalls(sheet.title_id, sheet.smalls, at / sheet.duration_s, near);
   const screen = sheet.screen ?? sheet.frame ?? { width: 16, height: 9 };
   const sound = sheet.sound_track === null ? "" : `&audio=${sheet.sound_track}`;
   return (
@@ -135,7 +187,14 @@ function Shown({ sheet, at, playing, onAt, onStop }: ShownProps) {
           aria-label={`Playing from ${exactText(playing)}`}
         />
       ) : sheet.strip ? (
-        <DividedFrame sheet={sheet} at={still} screen={screen} moment={exactText(still)} />
+        <DividedFrame
+          sheet={sheet}
+          at={still}
+          screen={screen}
+          moment={exactText(still)}
+          meanwhile={meanwhile}
+          moving={at !== still}
+        />
       ) : (
         <span className="flex h-[120px] items-center px-8 text-center text-deep-ink">
           {sheet.treatment === "convert" || sheet.treatment === "rewrap"

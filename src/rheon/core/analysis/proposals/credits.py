@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from ...engine import require
 from ...media import Title
+from ..scenes import scene_at
 from .smalls import black, is_text, smalls
 
 STEP_S, MOST_S, MOST_SHARE = 5.0, 1200.0, 0.5
@@ -63,7 +64,7 @@ def _edge(title: Title, earliest_s: float, first_s: float) -> float:
         first = _begin([is_text(one) for one in seen], [black(one) for one in seen], earliest_s - from_s)
         found_s = from_s + first / FINE_RATE
         if first or from_s <= first_s:
-            return round(found_s, 3)
+            return scene_at(title, round(found_s, 3))
         earliest_s = found_s
 
 

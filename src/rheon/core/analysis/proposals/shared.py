@@ -9,6 +9,7 @@ import numpy as np
 import numpy.typing as npt
 
 from ...media import Title
+from ..scenes import scene_at
 from .prints import Prints, SameSound, same_sounds
 from .smalls import RATE, compare, is_text, smalls
 
@@ -70,7 +71,7 @@ def find_shared(title: Title, prints: Sequence[Prints], siblings: Sequence[Sibli
     for group in votes:
         if len(group) < needed or not needed:
             continue
-        from_s, until_s = (float(np.median([one[edge] for one in group])) for edge in (0, 1))
+        from_s, until_s = (scene_at(title, float(np.median([one[edge] for one in group]))) for edge in (0, 1))
         shared.append(Shared(from_s=from_s, until_s=until_s, others=len(group), among=len(compared)))
     return sorted(shared, key=lambda one: one.from_s)
 

@@ -13,7 +13,9 @@ from .cache import cached, material_mark
 
 FRAMES = 6
 STRIP = 24
-HEIGHT, STRIP_HEIGHT, ARTWORK_WIDTH = 270, 72, 600
+SMALLS_OF_ONE, LEAST_APART_S = 9, 0.4
+"""Scrubbing shows up to so many small frames for each of the strip's, an odd number so that those are among them."""
+HEIGHT, STRIP_HEIGHT, ARTWORK_WIDTH = 270, 90, 600
 _at_once = threading.Semaphore(2)
 
 
@@ -25,6 +27,17 @@ def frame_file(title: Title, number: int) -> Path:
 def strip_file(title: Title, number: int) -> Path:
     """The same for the small frames of the film strip."""
     return _frame(title, frame_times(title.duration_s, STRIP)[number], STRIP_HEIGHT)
+
+
+def smalls_of(duration_s: float) -> int:
+    """How many small frames a title has for scrubbing over it."""
+    each = min(SMALLS_OF_ONE, max(1, int(duration_s / STRIP / LEAST_APART_S)))
+    return STRIP * (each - (each + 1) % 2)
+
+
+def small_file(title: Title, number: int) -> Path:
+    """The same for the small frames that are shown while somebody scrubs."""
+    return _frame(title, frame_times(title.duration_s, smalls_of(title.duration_s))[number], STRIP_HEIGHT)
 
 
 def moment_file(title: Title, at_ms: int) -> Path:

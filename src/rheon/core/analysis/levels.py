@@ -1,0 +1,33 @@
+"""How loud a title is along its time."""
+
+from __future__ import annotations
+
+import math
+import re
+
+from ..commands.comparing import sound_levels
+from ..engine import Command, require, run
+from ..media import Title
+from .excerpts import stretch
+
+LEVELS, LEAST_STEP_S = 480, 0.05
+SILENT_DB = -70
+TIMEOUT_S = 1800
+
+
+def levels_of(title: Title) -> list[int]:
+    """The level (RMS, dBFS) of the first track in at most 480 equal stretches of a title; empty without sound.
+
+    Raises ``EngineError`` or ``OSError``.
+    """
+    require("ffmpeg")
+    if not title.audio or not title.duration_s:
+        return []
+    step_s = max(LEAST_STEP_S, title.duration_s / LEVELS)
+    count = max(1, math.ceil(title.duration_s / step_s - 0.01))
+    source = stretch(title, 0.0, title.duration_s)
+    said: list[str] = []
+    argv = sound_levels(source.view, title.duration_s, step_s)
+    run(Command(argv=argv, feed=source.feed, timeout_s=TIMEOUT_S, gentle=True, on_line=said.append))
+    found = [round(max(SILENT_DB, float(level[1]))) for line in said if (level := re.search(r"RMS_level=(\S+)", line))]
+    return (found + [SILENT_DB] * count)[:count]

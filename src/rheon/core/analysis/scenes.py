@@ -1,0 +1,68 @@
+"""Where a title's pictures change all at once: the first picture of each shot."""
+
+from __future__ import annotations
+
+import re
+
+from ..commands.comparing import scene_changes
+from ..engine import Command, run
+from ..media import Title
+from .excerpts import stretch
+
+LOOK_S, STRETCH_S, BACK_S = 60.0, 20.0, 4.0
+LEADS_S = 0.5
+BEHIND = 0.4
+"""Of a picture's time: times from different readings differ by less, and a change so near is the same one."""
+NEAR_S = 0.4
+TIMEOUT_S = 60
+
+
+def scene_after(title: Title, at_s: float) -> float | None:
+    """The next picture within a minute that is quite another one than that before it; ``None`` where none is.
+
+    Raises ``EngineError`` or ``OSError``.
+    """
+    begin_s = at_s
+    while begin_s < min(title.duration_s, at_s + LOOK_S):
+        if found := _changes(title, begin_s, at_s):
+            return found[0]
+        begin_s += STRETCH_S
+    return None
+
+
+def scene_before(title: Title, at_s: float) -> float | None:
+    """The same backwards."""
+    end_s, back_s = min(at_s, title.duration_s), BACK_S
+    while end_s > max(0.0, at_s - LOOK_S):
+        begin_s = max(0.0, end_s - back_s)
+        found = [one for one in _changes(title, begin_s, begin_s, end_s) if one < at_s - _behind_s(title)]
+        if found:
+            return found[-1]
+        end_s, back_s = begin_s, min(STRETCH_S, back_s * 2)
+    return None
+
+
+def scene_at(title: Title, moment_s: float) -> float:
+    """A moment, or the change of scene that it means: the nearest within 0.4 s. Raises as ``scene_after`` does."""
+    near = _changes(title, max(0.0, moment_s - NEAR_S), max(0.0, moment_s - NEAR_S), moment_s + NEAR_S)
+    meant = [one for one in near if abs(one - moment_s) <= NEAR_S]
+    return min(meant, key=lambda one: abs(one - moment_s), default=moment_s)
+
+
+def _changes(title: Title, begin_s: float, after_s: float, end_s: float | None = None) -> list[float]:
+    """Changes from a moment on until another one, or the first one of a while; only those behind ``after_s``."""
+    if title.video is None or title.duration_s - begin_s < LEADS_S:
+        return []
+    from_s = max(0.0, begin_s - LEADS_S)
+    length_s = min(title.duration_s, begin_s + STRETCH_S if end_s is None else end_s + LEADS_S) - from_s
+    source = stretch(title, from_s, from_s + length_s)
+    said: list[str] = []
+    behind_s = _behind_s(title)
+    argv = scene_changes(source.view, after_s + behind_s - from_s, length_s, first_only=end_s is None)
+    run(Command(argv=argv, feed=source.feed, timeout_s=TIMEOUT_S, on_line=said.append))
+    times = [from_s + float(time[1]) for line in said if (time := re.search(r"pts_time:(-?[\d.]+)", line))]
+    return [round(time, 3) for time in times if time > after_s + behind_s]
+
+
+def _behind_s(title: Title) -> float:
+    return BEHIND / float(title.video.frame_rate) if title.video and title.video.frame_rate else 0.01

@@ -1,0 +1,93 @@
+"""What of a title could be left out: its black ends at once, openings and credits after a look in the background."""
+
+from __future__ import annotations
+
+import json
+import threading
+from dataclasses import asdict
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+
+from rheon.core.analysis.proposals import (
+    MOST_OTHERS,
+    Prints,
+    Proposal,
+    Shared,
+    Sibling,
+    find_credits,
+    find_shared,
+    prints_of,
+    proposed,
+)
+from rheon.core.media import Role
+from rheon.core.media.episodes import episode_name
+
+from ..models import Title
+from ..tasks import find_cuts_task
+from .cache import cached, material_mark
+from .cuts import leaders_of
+from .finding_out import find_out, found_out, mark_for
+
+CUTS = "cuts"
+_at_once = threading.Semaphore(1)
+
+
+def proposals_of(title: Title) -> tuple[tuple[Proposal, ...], bool]:
+    """What of a title could be left out, and whether more is being looked for.
+
+    Raises as ``leaders_of`` does.
+    """
+    leaders = leaders_of(title)
+    mark = mark_for(CUTS, (title, *siblings_of(title)))
+    found = found_out(mark, lambda: find_cuts_task.enqueue(title.pk))
+    if found is None:
+        return proposed(title.duration_s, leaders), True
+    shared = [Shared(**one) for one in found.get("shared", [])]
+    return proposed(title.duration_s, leaders, found.get("credits_s"), shared), False
+
+
+def find_cuts(title_id: int) -> None:
+    """Look for what a title has in common with its siblings, and for credits."""
+    title = Title.objects.select_related("source").filter(pk=title_id).first()
+    if title is None:
+        return
+    siblings = siblings_of(title)
+
+    def look() -> dict[str, Any]:
+        core = title.readable_title()
+        others = [Sibling(title=one.readable_title(), prints=_prints(one)) for one in siblings]
+        shared = find_shared(core, _prints(title), others) if others else []
+        return {"credits_s": find_credits(core), "shared": [asdict(one) for one in shared]}
+
+    find_out(mark_for(CUTS, (title, *siblings)), look)
+
+
+def siblings_of(title: Title) -> list[Title]:
+    """The nearest other episodes: of the same source, or beside it under the same name."""
+    if title.role != Role.EPISODE:
+        return []
+    beside = Title.objects.select_related("source").filter(role=Role.EPISODE).exclude(pk=title.pk)
+    own = [one for one in beside.filter(source=title.source) if not one.outline.get("fault")]
+    if not own:
+        named = episode_name(title.source.name)
+        folder = str(Path(title.source.path).parent)
+        near = beside.filter(source__path__startswith=folder) if named and named.series else beside.none()
+        own = [one for one in near if named and _series(one) == named.series.casefold()]
+    return sorted(own, key=lambda one: (abs(one.number - title.number), abs(one.pk - title.pk)))[:MOST_OTHERS]
+
+
+def _series(title: Title) -> str | None:
+    named = episode_name(title.source.name)
+    return named.series.casefold() if named else None
+
+
+def _prints(title: Title) -> tuple[Prints, ...]:
+    def make(target: Path) -> None:
+        with _at_once:
+            found = prints_of(title.readable_title())
+        target.write_text(json.dumps([[one.from_s, one.values.tolist()] for one in found]))
+
+    kept = json.loads(cached("prints", f"{material_mark(title)}.json", make).read_text())
+    return tuple(Prints(from_s=from_s, values=np.array(values, "<u4")) for from_s, values in kept)
