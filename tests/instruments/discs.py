@@ -22,15 +22,21 @@ from rheon.demo.scenario import Line
 from tests.core.sources.disc_surgery import angle_disc, title_bytes
 
 from .authored import Pictures, author, clicks, write_sound
+from .pulldown import with_pulldown
 
 NTSC, PAL = Fraction(30000, 1001), Fraction(25)
 SECOND_ANGLE_FIRST = 1000
 TIMEOUT_S = 240
+PULLED_DOWN_LATE_S = 3 * 1001 / 60000
+"""The muxer shows the first picture of a flagged stream that much after the first sound."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Vob:
-    """A programme stream: its pictures, the seconds at which its chapters begin, and its subtitles."""
+    """A programme stream: its pictures, the seconds at which its chapters begin, and its subtitles.
+
+    ``fields``: coded as fields; ``pulldown``: film, shown at 30000/1001 by flags.
+    """
 
     pictures: Pictures
     chapters_s: Sequence[float] = (0.0,)
@@ -38,6 +44,7 @@ class Vob:
     channels: Sequence[int] = (2,)
     filters: str = "null"
     fields: bool = False
+    pulldown: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -54,7 +61,7 @@ def timecode(seconds: float) -> str:
 def make_vob(vob: Vob, number: int, work: Path) -> Path:
     """A DVD program stream; sound counts its clicks on from where the pictures' numbers begin."""
     work.mkdir(parents=True, exist_ok=True)
-    first_s = float(vob.pictures.first / vob.pictures.rate)
+    first_s = float(vob.pictures.first / vob.pictures.rate) - (PULLED_DOWN_LATE_S if vob.pulldown else 0.0)
     sounds = [
         write_sound(
             clicks(vob.pictures.duration_s, channels, first_s=first_s, pitch=1 + track / 7),
@@ -66,8 +73,22 @@ def make_vob(vob: Vob, number: int, work: Path) -> Path:
     coding += ["-aspect", "4:3", "-c:a", "ac3", "-ar", "48000", "-b:a", "192k", "-f", "dvd"]
     if vob.fields:
         coding += ["-flags", "+ildct+ilme", "-top", "1"]
-    made = author(work / f"v{number}.mpg", vob.pictures, coding, sounds=sounds, filters=vob.filters)
+    target = work / f"v{number}.mpg"
+    if vob.pulldown:
+        made = _pulled_down(target, vob, coding, sounds)
+    else:
+        made = author(target, vob.pictures, coding, sounds=sounds, filters=vob.filters)
     return _with_lines(made, vob, work) if vob.lines else made
+
+
+def _pulled_down(target: Path, vob: Vob, coding: Sequence[str], sounds: Sequence[Path]) -> Path:
+    plain = author(target.with_suffix(".m2v"), vob.pictures, [*coding[: coding.index("-c:a")], "-f", "mpeg2video"])
+    plain.write_bytes(with_pulldown(plain.read_bytes()))
+    argv = ["ffmpeg", "-v", "error", "-y", "-fflags", "+genpts", "-i", str(plain)]
+    argv += [part for sound in sounds for part in ("-i", str(sound))]
+    argv += [part for place in range(len(sounds) + 1) for part in ("-map", str(place))]
+    run(Command(argv=[*argv, "-c:v", "copy", *coding[coding.index("-c:a") :], str(target)], timeout_s=TIMEOUT_S))
+    return target
 
 
 def _with_lines(stream: Path, vob: Vob, work: Path) -> Path:

@@ -14,7 +14,8 @@ from rheon.core.engine import Command, run
 
 from .authored import SAMPLE_RATE, write_sound
 
-RATE = 25
+PAINTED, RATE = 12.5, 25
+"""Pictures painted in a second, each of which is coded twice; scenes last a whole number of them."""
 SIZE = (192, 108)
 LETTERS = "abcdefghijklmnoprstuvwz"
 TIMEOUT_S = 240
@@ -61,7 +62,21 @@ class Episode:
         sound = write_sound(self._sound(), target.with_suffix(".wav"))
         width, height = self.size
         argv = ["ffmpeg", "-v", "error", "-y", "-f", "rawvideo", "-pix_fmt", "gray", "-s", f"{width}x{height}"]
-        argv += ["-r", str(RATE), "-i", "pipe:0", "-i", str(sound), "-map", "0:v", "-map", "1:a", "-pix_fmt", "yuv420p"]
+        argv += [
+            "-r",
+            str(PAINTED),
+            "-i",
+            "pipe:0",
+            "-i",
+            str(sound),
+            "-map",
+            "0:v",
+            "-map",
+            "1:a",
+            "-pix_fmt",
+            "yuv420p",
+        ]
+        argv += ["-r", str(RATE)]
         run(Command(argv=[*argv, *self.coding, str(target)], feed=self._feed, timeout_s=TIMEOUT_S))
         sound.unlink()
         return target
@@ -81,7 +96,7 @@ class Episode:
 
 def pictures(scene: Scene, size: tuple[int, int]) -> Iterator[Pixels]:
     kind, seed = scene.pictures
-    count = round(scene.seconds * RATE)
+    count = round(scene.seconds * PAINTED)
     if kind == "black":
         return iter([np.full((size[1], size[0]), 16, np.uint8)] * count)
     if kind == "text":
@@ -98,12 +113,12 @@ def _shots(seed: int, count: int, size: tuple[int, int], *, dark: bool) -> Itera
     left = 0
     for number in range(count):
         if not left:
-            left = int(random.integers(RATE, 5 * RATE))
+            left = int(random.uniform(1, 5) * PAINTED)
             waves = [(random.uniform(1, 9, 2), random.uniform(0, 6.28), random.uniform(-2, 2)) for _ in range(4)]
             lights = random.uniform(0, 1, (6, 2))
             level = random.uniform(90, 150)
         left -= 1
-        t = number / RATE
+        t = number / PAINTED
         shapes = [np.sin(6.28 * (f[0] * x + f[1] * y) / 2 + phase + speed * t) for f, phase, speed in waves]
         picture = level + 26 * np.sum(shapes, axis=0)
         if dark:
@@ -117,7 +132,7 @@ def _shots(seed: int, count: int, size: tuple[int, int], *, dark: bool) -> Itera
 def _rolling(seed: int, count: int, size: tuple[int, int]) -> Iterator[Pixels]:
     """Lines of made-up names that roll upwards over black."""
     random = np.random.default_rng(seed)
-    lines = count // 12 + 12
+    lines = count // 6 + 12
     sheet = Image.new("L", (size[0], lines * 12 + size[1]), 16)
     draw = ImageDraw.Draw(sheet)
     for line in range(lines):
@@ -127,7 +142,7 @@ def _rolling(seed: int, count: int, size: tuple[int, int]) -> Iterator[Pixels]:
         draw.text((size[0] * 0.1, line * 12), f"{words[0]}  {words[1]} {words[2]}", fill=225)
     whole = np.asarray(sheet, np.uint8)
     for number in range(count):
-        yield whole[number : number + size[1]]
+        yield whole[2 * number : 2 * number + size[1]]
 
 
 def _logo(seed: int, size: tuple[int, int]) -> Pixels:

@@ -48,15 +48,15 @@ def episode(number: int) -> Episode:
         coding=COPIES[number % len(COPIES)][1],
         scenes=(
             scene(4.8, "logo", "music", 1, name="logo"),
-            scene(9 + 3 * number, "shots", "talk", story - 1000 + 5),
+            scene(8.8 + 3.2 * number, "shots", "talk", story - 1000 + 5),
             scene(12.4, "shots", "music", 2, name="opening"),
             scene(16, "shots", "talk", story),
-            scene(9, "shots", "talk", story + 5),
+            scene(8.8, "shots", "talk", story + 5),
             # the same music, once by day and once by night, under what only this episode shows
-            Scene(seconds=10, pictures=("shots", story + 1), sound=("music", 3)),
-            Scene(seconds=10, pictures=("night", story + 2), sound=("music", 4)),
+            Scene(seconds=10.4, pictures=("shots", story + 1), sound=("music", 3)),
+            Scene(seconds=10.4, pictures=("night", story + 2), sound=("music", 4)),
             Scene(seconds=12, pictures=("shots", story + 3), sound=("talk", story + 3), under=6),
-            Scene(seconds=14, pictures=("text", story + 4), sound=("music", 5), name="credits"),
+            Scene(seconds=14.4, pictures=("text", story + 4), sound=("music", 5), name="credits"),
         ),
     )
 
@@ -119,14 +119,14 @@ def test_episodes_with_only_music_in_common_have_nothing_to_leave_out(tmp_path: 
     assert [find_credits(title) for title in titles] == [None, None]
 
 
-BLACK = Scene(seconds=3, pictures=("black", 0), sound=("silence", 0), name="black")
+BLACK = Scene(seconds=3.2, pictures=("black", 0), sound=("silence", 0), name="black")
 
 
 @pytest.mark.parametrize(
     ("scenes", "wanted_s"),
     [
         ((scene(34, "shots", "talk", 1), scene(26, "text", "music", 2), BLACK), 34.0),
-        ((scene(34, "night", "talk", 3), BLACK, scene(20, "text", "talk", 4)), 37.0),
+        ((scene(34, "night", "talk", 3), BLACK, scene(20, "text", "talk", 4)), 37.2),
         # names at the beginning, a dark ending, a card that is soon over, black alone
         ((scene(20, "text", "music", 5), scene(34, "shots", "talk", 6)), None),
         ((scene(34, "shots", "talk", 7), scene(20, "night", "music", 8)), None),

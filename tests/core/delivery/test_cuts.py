@@ -8,6 +8,7 @@ import uuid
 from collections.abc import Callable
 from dataclasses import dataclass
 from fractions import Fraction
+from itertools import pairwise
 from pathlib import Path
 
 import numpy as np
@@ -22,7 +23,7 @@ from rheon.core.commands.making import chapters_document
 from rheon.core.delivery import Order, convert
 from rheon.core.encoding import PreviewRequest, preview_jpeg
 from rheon.core.engine import Command, run
-from rheon.core.media import Action, Chapter, KeptRange, Title
+from rheon.core.media import Action, Chapter, KeptRange, Scan, Title
 from rheon.core.planning import PlanRequest, plan, read_pins
 from rheon.core.sources import read_source
 from rheon.core.subtitles import SubtitleText, TimedLine, read_subtitles, to_subrip
@@ -221,22 +222,46 @@ def test_the_picture_at_any_moment_of_a_disc_is_the_one_shown_there(
             assert number_of(preview_jpeg(request, Path(work))) == n
 
 
-def test_film_in_fields_comes_out_as_film_within_a_picture_of_each_cut(tmp_path: Path) -> None:
+FILM = Pictures(count=288, rate=Fraction(24000, 1001), size=(720, 480))
+PULLED_DOWN = Vob(pictures=FILM, pulldown=True)
+
+
+@pytest.mark.parametrize(
+    "vob", [Vob(pictures=FILM, filters="telecine=first_field=top:pattern=23", fields=True), PULLED_DOWN]
+)
+def test_film_in_fields_comes_out_as_film_within_a_picture_of_each_cut(vob: Vob, tmp_path: Path) -> None:
     """A picture whose fields lie on both sides of a cut may go, or come twice in its place; no other does."""
-    film, stretches = Fraction(24000, 1001), ((2.003, 4.505), (6.1, 8.3))
-    vob = Vob(
-        pictures=Pictures(count=288, rate=film, size=(720, 480)),
-        filters="telecine=first_field=top:pattern=23",
-        fields=True,
-    )
+    stretches = ((2.003, 4.505), (6.1, 8.3))
     found = read_source(author_dvd([vob], [Chain(parts=((0, 0, 0),))], tmp_path / "DISC")).titles[0]
     title = with_findings(found, survey_title(found))
-    assert title.video and title.video.film_in_fields
-    seen = see(kept(title, "curlew-2", tmp_path, "2.003-4.505,6.1-8.3", picture_size="360"))
-    rate = float(film)
+    assert title.video and (title.video.film_in_fields or title.video.scan is Scan.TELECINED)
+    path = kept(title, "curlew-2", tmp_path, "2.003-4.505,6.1-8.3", picture_size="360")
+    seen, rate = see(path), float(FILM.rate)
     wanted = [n for a, b in stretches for n in range(math.ceil(a * rate - 0.03), math.ceil(b * rate - 0.03))]
     assert abs(len(seen.numbers) - len(wanted)) <= 1
     assert len(set(wanted) ^ set(seen.numbers)) <= len(stretches) and seen.doubled <= len(stretches)
+    sound = hear(path, first_s=seen.numbers[0] / rate - seen.times[0])
+    first_s, first_end_s = stretches[0]
+    near = [off for click, off in zip(sound.clicks, sound.offsets, strict=True)
+            if first_s + 0.03 <= CLICK_AT_S + click * CLICK_EVERY_S <= first_end_s - 0.06]  # fmt: skip
+    assert len(near) >= 4 and max(map(abs, near)) <= SOUND_S
+
+
+def test_the_picture_at_any_moment_is_the_one_that_stands_where_they_come_unevenly(
+    sources: Callable[[str], Path], tmp_path: Path
+) -> None:
+    film = read_source(author_dvd([PULLED_DOWN], [Chain(parts=((0, 0, 0),))], tmp_path / "DISC")).titles[0]
+    fields = (0, 3, 5, 8)
+    times = [n // 4 * 4 / float(FILM.rate) + fields[n % 4] * 1001 / 60000 for n in range(FILM.count)]
+    held = [(film, dict(enumerate(times)))]
+    for name in ("turns.mkv", "screen.mkv"):
+        seen = see(sources(name))
+        held.append((read_source(sources(name)).titles[0], dict(zip(seen.numbers, seen.times, strict=True))))
+    for title, shown in held:
+        for begins, ends in list(pairwise(sorted(shown.items())))[20::60]:
+            for part in (0.1, 0.9):
+                moment = begins[1] + part * (ends[1] - begins[1])
+                assert number_of(frame_jpeg(title, moment, 240)) == begins[0], (title.container, moment)
 
 
 @pytest.mark.parametrize(("from_s", "until_s"), [(3.0, 9.0), (4.5, 7.02)])

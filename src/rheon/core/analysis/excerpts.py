@@ -71,7 +71,7 @@ def stretch(title: Title, from_s: float, until_s: float) -> Excerpt:
     data = title.data
     cells = _within(data, from_s, until_s) if isinstance(data, CellData) else []
     if not isinstance(data, CellData) or not cells or cells[0].pts is None:
-        return exact_excerpt(title, from_s, MOST_BYTES)
+        return exact_excerpt(title, from_s + MEANT_S - ROUNDED_S, MOST_BYTES)
     first = cells[0]
     into_s = max(0.0, from_s + data.skip_s - first.start_s)
     begin = place_before(first, data.stream, into_s)

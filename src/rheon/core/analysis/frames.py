@@ -9,6 +9,7 @@ from ..engine import Command, require, run
 from ..errors import EngineError
 from ..media import Title
 from .excerpts import exact_excerpt, excerpt
+from .scenes import shown_since
 
 TIMEOUT_S = 30
 ATTEMPTS: tuple[tuple[tuple[str, ...], float], ...] = ((BRIEFLY, 0.0), ((), 0.0), ((), 2.0))
@@ -29,6 +30,8 @@ def frame_jpeg(title: Title, at_s: float, height: int) -> bytes:
     require("ffmpeg")
     if title.video is None:
         raise EngineError("This title has no picture.", advice="")
+    with contextlib.suppress(EngineError, OSError):
+        at_s = shown_since(title, at_s)
     for begun in (BRIEFLY, ()):
         with contextlib.suppress(EngineError, OSError):
             source = exact_excerpt(title, at_s)

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Sequence
 
-from ..commands.comparing import scene_changes
+from ..commands.comparing import picture_times, scene_changes
 from ..engine import Command, run
 from ..media import Title
+from ..media.kept import MEANT_S, steady_rate
 from .excerpts import stretch
 
 LOOK_S, STRETCH_S, BACK_S = 60.0, 20.0, 4.0
@@ -14,6 +16,8 @@ LEADS_S = 0.5
 BEHIND = 0.4
 """Of a picture's time: times from different readings differ by less, and a change so near is the same one."""
 NEAR_S = 0.4
+STANDS_S = 1.0
+"""A picture that stands longer is taken for the next one."""
 TIMEOUT_S = 60
 
 
@@ -49,6 +53,25 @@ def scene_at(title: Title, moment_s: float) -> float:
     return min(meant, key=lambda one: abs(one - moment_s), default=moment_s)
 
 
+def shown_since(title: Title, at_s: float) -> float:
+    """When the picture that is shown at a moment came: the moment itself where pictures come evenly, since there it is
+    moved onto one. Raises as ``scene_after`` does.
+    """
+    if title.video is None or steady_rate(title.video) is not None:
+        return at_s
+    from_s = max(0.0, at_s - STANDS_S)
+    length_s = min(title.duration_s, at_s + MEANT_S * 2) - from_s
+    source = stretch(title, from_s, from_s + length_s)
+    said: list[str] = []
+    argv = picture_times(source.view, length_s)
+    run(Command(argv=argv, feed=source.feed, timeout_s=TIMEOUT_S, on_line=said.append))
+    return max((time for time in _times(said, from_s) if time <= at_s + MEANT_S), default=at_s)
+
+
+def _times(said: Sequence[str], from_s: float) -> list[float]:
+    return [from_s + float(time[1]) for line in said if (time := re.search(r"pts_time:(-?[\d.]+)", line))]
+
+
 def _changes(title: Title, begin_s: float, after_s: float, end_s: float | None = None) -> list[float]:
     """Changes from a moment on until another one, or the first one of a while; only those behind ``after_s``."""
     if title.video is None or title.duration_s - begin_s < LEADS_S:
@@ -60,8 +83,7 @@ def _changes(title: Title, begin_s: float, after_s: float, end_s: float | None =
     behind_s = _behind_s(title)
     argv = scene_changes(source.view, after_s + behind_s - from_s, length_s, first_only=end_s is None)
     run(Command(argv=argv, feed=source.feed, timeout_s=TIMEOUT_S, on_line=said.append))
-    times = [from_s + float(time[1]) for line in said if (time := re.search(r"pts_time:(-?[\d.]+)", line))]
-    return [round(time, 3) for time in times if time > after_s + behind_s]
+    return [round(time, 3) for time in _times(said, from_s) if time > after_s + behind_s]
 
 
 def _behind_s(title: Title) -> float:

@@ -27,6 +27,15 @@ def small_pictures(view: View, size: tuple[int, int], rate: float, length_s: flo
     return [*argv, "-vf", ",".join(steps), "-fps_mode", "passthrough", "-f", "rawvideo", "pipe:1"]
 
 
+def picture_times(view: View, length_s: float) -> list[str]:
+    """The time of each picture of a stretch, counted from the moment; a line for each."""
+    argv = [*QUIET, *view.start, *view.source, "-map", video_specifier(view.title)]
+    # pictures are only listed where something is known of them
+    told = "scale=16:16,select='gt(scene\\,-1)',metadata=print:file=-"
+    seen = f"{_from_moment(view, 'setpts')},trim=start=-1:end={length_s:.3f},{told}"
+    return [*argv, "-vf", seen, "-fps_mode", "passthrough", "-f", "null", "-"]
+
+
 def _from_moment(view: View, sets: str) -> str:
     """Time counted from the moment that is looked at."""
     return f"{sets}=PTS-{view.shown_s or 0.0:.6f}/TB"

@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from pathlib import Path
 
 from ..analysis.excerpts import exact_excerpt, excerpt, with_subtitles
+from ..analysis.scenes import shown_since
 from ..commands import subtitle_specifier
 from ..commands.looking import BRIEFLY, preview
 from ..commands.making.filters import Timing
@@ -70,6 +71,8 @@ def _shown(request: PreviewRequest, at_s: float, start: tuple[str, ...]) -> byte
     """Just the picture at the moment, where nothing is drawn into it that would have to be waited for."""
     made = request.settings.video
     assert made is not None
+    with contextlib.suppress(EngineError, OSError):
+        at_s = shown_since(request.title, at_s)
     source = exact_excerpt(request.title, at_s)
     shown_s = source.view.shown_s or 0.0
     # its time becomes zero, so that it lies on a tick of the rate, and the one before it on another
