@@ -151,11 +151,13 @@ function StretchRow({ sheet, kept, index, one, onKept }: RowProps) {
         sheet={sheet}
         onSet={set("until_s")}
       />
-      <span className="ml-auto text-quiet tabular-nums">{exactText(one.until_s - one.from_s)}</span>
+      <span className="ml-auto text-quiet tabular-nums max-sm:hidden">
+        {exactText(one.until_s - one.from_s)}
+      </span>
       <Button
         look="quiet"
         size="icon"
-        className="size-6"
+        className="size-6 max-sm:ml-auto"
         aria-label={`Leave out stretch ${index + 1}`}
         disabled={kept.length === 1}
         onClick={() => onKept(kept.filter((_, at) => at !== index))}
@@ -198,7 +200,7 @@ function MomentField({ label, value, sheet, onSet }: FieldProps) {
             setWrong(false);
           }
         }}
-        className="w-28 rounded-md border border-hairline bg-raised px-2 py-0.5 text-right tabular-nums hover:border-quiet aria-invalid:border-madder"
+        className="w-[7.25rem] rounded-md border border-hairline bg-raised px-1.5 py-0.5 text-right tabular-nums hover:border-quiet aria-invalid:border-madder"
       />
       {wrong && (
         <span

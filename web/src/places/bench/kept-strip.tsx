@@ -5,6 +5,7 @@ import type { Schemas } from "../../api/client";
 import { exactText, momentText } from "../../domain/durations";
 import { SmallFrames } from "../../parts/small-frames";
 import { SoundLane } from "../../parts/sound-lane";
+import { useWidth } from "../../parts/width";
 import { type Edge, moved, onPicture, shownOf, type KeptRange, stepOf, tidy, withRoom } from "./kept";
 
 type Sheet = Schemas["Sheet"];
@@ -189,24 +190,25 @@ function Handle({ sheet, kept, which, momentOf, onKept }: HandleProps) {
   );
 }
 
-const CLOSE = 0.022;
+const NUMBER_PX = 24;
 
 /** Chapter marks with their numbers, as many of these as there is room for. */
 function Chapters({ sheet, across }: { sheet: Sheet; across: (seconds: number) => string }) {
+  const [box, width] = useWidth();
   const named = withRoom(
     sheet.chapters.map((start) => start / sheet.duration_s),
-    CLOSE,
+    width ? NUMBER_PX / width : 1,
   );
   return (
-    <div className="relative h-5" aria-hidden>
+    <div ref={box} className="relative h-5" aria-hidden>
       {sheet.chapters.map((start, index) => (
         <span
           key={start}
           title={`Chapter ${index + 1}, ${momentText(start)}`}
-          className="absolute top-0.5 border-l border-quiet pl-0.5 text-[11px] leading-4 text-quiet"
+          className={`absolute top-0.5 border-l pl-0.5 text-[11px] leading-4 text-quiet ${named[index] ? "border-quiet" : "h-1.5 border-hairline"}`}
           style={{ left: across(start) }}
         >
-          {named[index] ? index + 1 : "\u00a0"}
+          {named[index] ? index + 1 : ""}
         </span>
       ))}
     </div>

@@ -7,10 +7,17 @@ import { Notice } from "../../ui/notice";
 
 type Sheet = Schemas["Sheet"];
 
+const TOLD_FIRST = 5;
+
 /** What the last change moved besides itself, with the reason for each. */
 export function Changed({ changed }: { changed: Sheet["changed"] }) {
   const [read, setRead] = useState<Sheet["changed"] | null>(null);
+  const [all, setAll] = useState<Sheet["changed"] | null>(null);
   if (!changed.length || read === changed) return null;
+  // what was decided before and is decided otherwise now says more than what has only come to be decided
+  const told = changed
+    .filter((change) => change.after !== null)
+    .toSorted((one, other) => Number(one.before === null) - Number(other.before === null));
   const gone = changed.filter((change) => change.after === null).map((change) => change.label);
   return (
     <section
@@ -31,18 +38,21 @@ export function Changed({ changed }: { changed: Sheet["changed"] }) {
         </Button>
       </h2>
       <ul className="text-[13px]">
-        {changed
-          .filter((change) => change.after !== null)
-          .map((change) => (
-            <li key={change.label} className="mt-1">
-              <span className="text-quiet">{change.label}: </span>
-              {change.before !== null && (
-                <span className="text-quiet line-through">{change.before}</span>
-              )}{" "}
-              <strong>{change.after}</strong>
-              {change.reason && <span className="text-quiet">, {change.reason}</span>}
-            </li>
-          ))}
+        {(all === changed ? told : told.slice(0, TOLD_FIRST)).map((change) => (
+          <li key={change.label} className="mt-1">
+            <span className="text-quiet">{change.label}: </span>
+            {change.before !== null && <span className="text-quiet line-through">{change.before}</span>}{" "}
+            <strong>{change.after}</strong>
+            {change.reason && <span className="text-quiet">, {change.reason}</span>}
+          </li>
+        ))}
+        {all !== changed && told.length > TOLD_FIRST && (
+          <li className="mt-1">
+            <Button look="link" size="small" className="-ml-2" onClick={() => setAll(changed)}>
+              and {told.length - TOLD_FIRST} more
+            </Button>
+          </li>
+        )}
         {gone.length > 0 && (
           <li className="mt-1 text-quiet">Not to be decided any more: {gone.join(", ")}</li>
         )}
