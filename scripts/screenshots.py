@@ -20,6 +20,28 @@ def shoot(page: Page, name: str) -> None:
     page.screenshot(path=TARGET / f"{name}.png")
 
 
+def shoot_cut_sheet(page: Page, name: str) -> None:
+    """A plan sheet on which a beginning is left out and a piece taken out; all of the title is kept afterwards."""
+    strip = page.get_by_role("slider", name="Moment")
+    expect(strip.locator("polygon")).to_be_visible(timeout=120_000)
+    page.wait_for_function(
+        "() => [...document.querySelectorAll('[aria-label=Moment] img')].every((one) => one.naturalWidth)",
+        timeout=120_000,
+    )
+    box = strip.bounding_box()
+    assert box
+    for place, act in ((0.04, "From here"), (0.62, "Take out a piece")):
+        page.mouse.click(box["x"] + box["width"] * place, box["y"] + 20)
+        page.get_by_role("button", name=act).click()
+    expect(page.get_by_role("button", name="Kept: let Rheon choose again")).to_be_visible()
+    page.get_by_role("button", name="Close what moved").click()
+    page.mouse.move(5, 5)
+    page.wait_for_timeout(2500)
+    shoot(page, name)
+    page.get_by_role("button", name="Keep all of it").click()
+    expect(page.get_by_text("nothing is cut off")).to_be_visible()
+
+
 def film_id(page: Page) -> int:
     """Titles are numbered in the order in which their sources happened to be read."""
     sources = page.request.get(f"{ADDRESS}/api/shelf/sources").json()
@@ -56,8 +78,7 @@ def main() -> None:
         page.wait_for_timeout(5000)
         shoot(page, "title")
         page.goto(f"{ADDRESS}/bench/{film}/2")
-        page.wait_for_timeout(4000)
-        shoot(page, "plan-sheet")
+        shoot_cut_sheet(page, "plan-sheet")
         page.goto(f"{ADDRESS}/bench/verdicts/{film}")
         shoot(page, "verdicts")
         page.goto(f"{ADDRESS}/household")
@@ -69,8 +90,7 @@ def main() -> None:
         shoot(page, "profile")
         dark = browser.new_page(viewport={"width": 1280, "height": 800}, color_scheme="dark")
         dark.goto(f"{ADDRESS}/bench/{film}/1")
-        dark.wait_for_timeout(4000)
-        shoot(dark, "plan-sheet-dark")
+        shoot_cut_sheet(dark, "plan-sheet-dark")
         convert(page, ["Lantern Street S1, episode 1", "Marram Nights"])
         expect(page.get_by_role("article", name="Marram Nights")).to_be_visible(timeout=120_000)
         page.wait_for_timeout(9000)
