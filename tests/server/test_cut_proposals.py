@@ -74,6 +74,15 @@ def test_an_opening_is_looked_for_in_the_background_and_then_proposed(series: li
     assert found["reason"] == "the same pictures and sound as in another episode"
 
 
+def test_loose_files_named_as_of_one_series_are_siblings(settings: Any, tmp_path: Path, db: None) -> None:
+    settings.RHEON_MEDIA_FOLDERS = [tmp_path]
+    names = ("Pier S1E1.mkv", "Pier S1E2.mkv", "Quay S1E1.mkv", "A film.mkv")
+    one, two, other, film = (taken(spliced(tmp_path / name, [(PICTURE, TONE, 1.0)], X264))[0] for name in names)
+    assert siblings_of(one) == [two]
+    assert siblings_of(two) == [one]
+    assert (siblings_of(other), siblings_of(film)) == ([], [])
+
+
 def test_what_can_not_be_read_is_not_looked_for_again_and_again(series: list[Title], api: Api) -> None:
     first, second = series
     Path(second.document["data"]["path"]).unlink()

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 from pathlib import Path
 
 import pytest
@@ -53,6 +54,12 @@ def test_levels_say_where_it_is_silent(title: Title) -> None:
 
     assert all(level > -30 for level in (*within(0, 5), *within(9.04, 36)))
     assert all(level < -60 for level in within(5, 9.04))
+    # of a very large title, moments are heard
+    some = levels_of(replace(title, size_bytes=50 << 30))
+    assert len(some) == 120
+    assert all(
+        (level < -60) == (5 < (n + 0.5) * 36.04 / 120 < 8.5) for n, level in enumerate(some) if not 27 <= n <= 30
+    )
 
 
 def test_what_has_no_sound_has_no_levels_and_what_has_no_pictures_no_scenes(tmp_path: Path) -> None:

@@ -23,15 +23,15 @@ def frame_times(duration_s: float, count: int) -> list[float]:
     return [round(duration_s * (index + 0.5) / count, 3) for index in range(count)]
 
 
-def frame_jpeg(title: Title, at_s: float, height: int) -> bytes:
+def frame_jpeg(title: Title, at_s: float, height: int, *, roughly: bool = False) -> bytes:
     """A JPEG of the picture shown at ``at_s``, or of one near it where that can't be had, ``height`` lines high with
-    square pixels. Raises ``EngineError``.
+    square pixels. ``roughly``: where pictures come unevenly, the next one will do. Raises ``EngineError``.
     """
     require("ffmpeg")
     if title.video is None:
         raise EngineError("This title has no picture.", advice="")
     with contextlib.suppress(EngineError, OSError):
-        at_s = shown_since(title, at_s)
+        at_s = at_s if roughly else shown_since(title, at_s)
     for begun in (BRIEFLY, ()):
         with contextlib.suppress(EngineError, OSError):
             source = exact_excerpt(title, at_s)

@@ -21,7 +21,7 @@ RATE = 11025
 PRINT_S = 1365 / RATE
 CENTRE_S = (4096 + 15 * 1365) / RATE / 2
 """What a print says is of so long before and behind the middle of what it covers."""
-WHOLE_S, FRONT_S, END_S = 1500.0, 900.0, 480.0
+WHOLE_S, FRONT_S, END_S = 1200.0, 720.0, 360.0
 """Titles up to the first are listened to as a whole, longer ones at their beginning and their end."""
 TIMEOUT_S = 900
 ALIKE_BITS, ALIKE_ON_AVERAGE, SMOOTH = 7, 9.0, 8

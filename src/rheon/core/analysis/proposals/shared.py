@@ -54,26 +54,35 @@ def find_shared(title: Title, prints: Sequence[Prints], siblings: Sequence[Sibli
     Two of several must agree, so that a look back to another episode is not taken for an opening.
     Raises ``EngineError`` or ``OSError``.
     """
-    heard = [(sibling, same_sounds(prints, sibling.prints)) for sibling in siblings[:MOST_OTHERS]]
+    seen = [sibling for sibling in siblings[:MOST_OTHERS] if title.video and sibling.title.video]
+    heard = [(sibling, same_sounds(prints, sibling.prints)) for sibling in seen]
     compared = [(sibling, sounds) for sibling, sounds in heard if not _same_material(title, sounds)]
     front = FRONT if len(compared) > 1 else FRONT_OF_TWO
     found = [_agreed(title, sibling, sounds, front) for sibling, sounds in compared]
     needed = min(2, len(compared))
-    votes: list[list[Interval]] = []
-    for other in found:
-        for one in other:
-            group = next((group for group in votes if _overlap(group[0], one) > 0.5), None)
-            if group is None:
-                votes.append([one])
-            else:
-                group.append(one)
     shared = []
-    for group in votes:
+    for group in _groups(found):
         if len(group) < needed or not needed:
             continue
         from_s, until_s = (scene_at(title, float(np.median([one[edge] for one in group]))) for edge in (0, 1))
         shared.append(Shared(from_s=from_s, until_s=until_s, others=len(group), among=len(compared)))
     return sorted(shared, key=lambda one: one.from_s)
+
+
+def _groups(found: Sequence[Sequence[Interval]]) -> list[list[Interval]]:
+    """Stretches that mean the same one, at most one from each of the others."""
+    groups: list[dict[int, Interval]] = []
+    for other, stretches in enumerate(found):
+        for one in stretches:
+            alike = (
+                group for group in groups if other not in group and _overlap(next(iter(group.values())), one) > 0.5
+            )
+            group = next(alike, None)
+            if group is None:
+                groups.append({other: one})
+            else:
+                group[other] = one
+    return [list(group.values()) for group in groups]
 
 
 def _same_material(title: Title, sounds: Sequence[SameSound]) -> bool:

@@ -61,6 +61,6 @@ def artwork_file(title: Title) -> Path:
 def _frame(title: Title, at_s: float, height: int) -> Path:
     def make(target: Path) -> None:
         with _at_once:
-            target.write_bytes(frame_jpeg(title.readable_title(), at_s, height))
+            target.write_bytes(frame_jpeg(title.readable_title(), at_s, height, roughly=height < HEIGHT))
 
     return cached("frames", f"{material_mark(title)}-{round(at_s * 1000)}-{height}.jpg", make)

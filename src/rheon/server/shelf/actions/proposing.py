@@ -24,7 +24,7 @@ from rheon.core.analysis.proposals import (
 from rheon.core.media import Role
 from rheon.core.media.episodes import episode_name
 
-from ..models import Title
+from ..models import Source, Title
 from ..tasks import find_cuts_task
 from .cache import cached, material_mark
 from .cuts import leaders_of
@@ -65,22 +65,24 @@ def find_cuts(title_id: int) -> None:
 
 
 def siblings_of(title: Title) -> list[Title]:
-    """The nearest other episodes: of the same source, or beside it under the same name."""
-    if title.role != Role.EPISODE:
-        return []
-    beside = Title.objects.select_related("source").filter(role=Role.EPISODE).exclude(pk=title.pk)
-    own = [one for one in beside.filter(source=title.source) if not one.outline.get("fault")]
-    if not own:
-        named = episode_name(title.source.name)
+    """The nearest other episodes: of the same source, or files beside it that are named as of the same series."""
+    others = Title.objects.select_related("source").exclude(pk=title.pk)
+    found: list[Title] = []
+    if title.role == Role.EPISODE:
+        found = list(others.filter(source=title.source, role=Role.EPISODE))
+    if not found and (series := _series(title.source)) is not None:
         folder = str(Path(title.source.path).parent)
-        near = beside.filter(source__path__startswith=folder) if named and named.series else beside.none()
-        own = [one for one in near if named and _series(one) == named.series.casefold()]
-    return sorted(own, key=lambda one: (abs(one.number - title.number), abs(one.pk - title.pk)))[:MOST_OTHERS]
+        near = Source.objects.filter(path__startswith=f"{folder}/").exclude(pk=title.source_id)
+        beside = [source.pk for source in near if _series(source) == series]
+        found = list(others.filter(source__in=beside, role__in=(Role.EPISODE, Role.FEATURE)))
+    sound = [one for one in found if not one.outline.get("fault")]
+    return sorted(sound, key=lambda one: (abs(one.number - title.number), abs(one.pk - title.pk)))[:MOST_OTHERS]
 
 
-def _series(title: Title) -> str | None:
-    named = episode_name(title.source.name)
-    return named.series.casefold() if named else None
+def _series(source: Source) -> str | None:
+    """The series that a source's name says it is an episode of."""
+    named = episode_name(Path(source.path).stem, Path(source.path).parent.name)
+    return named.series.casefold() if named and named.series else None
 
 
 def _prints(title: Title) -> tuple[Prints, ...]:
