@@ -25,8 +25,9 @@ Pixels = npt.NDArray[np.uint8]
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Scene:
-    """So many seconds of pictures (``shots``, ``night``, ``text``, ``logo``, ``black``) and sound (``talk``, ``music``,
-    ``silence``), each by a seed; ``under`` is the seed of music that plays under the sound. ``name`` says what it is.
+    """So many seconds of pictures (``shots``, ``night``, ``dots``, ``text``, ``logo``, ``black``) and sound (``talk``,
+    ``music``, ``silence``), each by a seed; ``under`` is the seed of music that plays under the sound. ``name`` says
+    what it is.
     """
 
     seconds: float
@@ -101,6 +102,8 @@ def pictures(scene: Scene, size: tuple[int, int]) -> Iterator[Pixels]:
         return iter([np.full((size[1], size[0]), 16, np.uint8)] * count)
     if kind == "text":
         return _rolling(seed, count, size)
+    if kind == "dots":
+        return _dots(seed, count, size)
     if kind == "logo":
         return iter([_logo(seed, size)] * count)
     return _shots(seed, count, size, dark=kind == "night")
@@ -143,6 +146,16 @@ def _rolling(seed: int, count: int, size: tuple[int, int]) -> Iterator[Pixels]:
     whole = np.asarray(sheet, np.uint8)
     for number in range(count):
         yield whole[2 * number : 2 * number + size[1]]
+
+
+def _dots(seed: int, count: int, size: tuple[int, int]) -> Iterator[Pixels]:
+    """Bright specks all over a black picture, a few of which come and go: a starry sky, or snow by night."""
+    random = np.random.default_rng(seed)
+    picture = np.where(random.uniform(size=(size[1], size[0])) < 0.06, 200, 16).astype(np.uint8)
+    for _ in range(count):
+        picture = picture.copy()
+        picture[random.integers(0, size[1], 40), random.integers(0, size[0], 40)] = random.choice([16, 16, 16, 200], 40)
+        yield picture
 
 
 def _logo(seed: int, size: tuple[int, int]) -> Pixels:

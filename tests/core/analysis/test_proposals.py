@@ -55,7 +55,7 @@ def episode(number: int) -> Episode:
             # the same music, once by day and once by night, under what only this episode shows
             Scene(seconds=10.4, pictures=("shots", story + 1), sound=("music", 3)),
             Scene(seconds=10.4, pictures=("night", story + 2), sound=("music", 4)),
-            Scene(seconds=12, pictures=("shots", story + 3), sound=("talk", story + 3), under=6),
+            Scene(seconds=12, pictures=("dots", story + 3), sound=("talk", story + 3), under=6),
             Scene(seconds=14.4, pictures=("text", story + 4), sound=("music", 5), name="credits"),
         ),
     )
@@ -130,6 +130,7 @@ BLACK = Scene(seconds=3.2, pictures=("black", 0), sound=("silence", 0), name="bl
         # names at the beginning, a dark ending, a card that is soon over, black alone
         ((scene(20, "text", "music", 5), scene(34, "shots", "talk", 6)), None),
         ((scene(34, "shots", "talk", 7), scene(20, "night", "music", 8)), None),
+        ((scene(34, "shots", "talk", 12), scene(20, "dots", "music", 13)), None),
         ((scene(40, "shots", "talk", 9), scene(6, "text", "music", 10), BLACK), None),
         ((scene(40, "shots", "talk", 11), BLACK, BLACK, BLACK), None),
     ],

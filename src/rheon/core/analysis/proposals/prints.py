@@ -27,6 +27,7 @@ TIMEOUT_S = 900
 ALIKE_BITS, ALIKE_ON_AVERAGE, SMOOTH = 7, 9.0, 8
 """Of 32: prints of the same sound differ by less, those of other sounds by about 16."""
 LEAST_PRINTS = 16
+MOST_DISTANCES, APART_S = 3, 1.0
 
 Array = npt.NDArray[np.uint32]
 
@@ -67,13 +68,21 @@ def prints_of(title: Title) -> tuple[Prints, ...]:
 
 
 def same_sounds(one: Sequence[Prints], other: Sequence[Prints]) -> list[SameSound]:
-    """The stretches of one title that are heard in another too, the longest first; none overlaps another."""
+    """The stretches of one title that are heard in another too, the longest first.
+
+    Where a sound comes again and again, the same stretch is given with up to three distances.
+    """
     found = [same for mine in one for theirs in other for same in _same(mine, theirs)]
     kept: list[SameSound] = []
     for same in sorted(found, key=lambda same: same.length_s * (16 - same.unlike), reverse=True):
-        if all(same.until_s <= taken.from_s or same.from_s >= taken.until_s for taken in kept):
+        over = [taken for taken in kept if _overlap_s(same, taken) > same.length_s / 2]
+        if len(over) < MOST_DISTANCES and all(abs(same.later_s - taken.later_s) > APART_S for taken in over):
             kept.append(same)
     return kept
+
+
+def _overlap_s(one: SameSound, other: SameSound) -> float:
+    return min(one.until_s, other.until_s) - max(one.from_s, other.from_s)
 
 
 def _heard(title: Title, from_s: float, length_s: float) -> Array:

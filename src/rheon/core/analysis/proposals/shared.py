@@ -18,12 +18,12 @@ AROUND_S, LEADS_S = 3.0, 1.5
 GAP_S = 1.5
 """Unlike pictures for so long (a name, a face that changes) do not end a stretch."""
 LEAST_S, LEAST_AT_BEGIN_S, MOST_S, MOST_SHARE = 8.0, 3.5, 300.0, 0.4
-LEAST_ALIKE, LEAST_TEXT, MOST_LOOKED_AT = 0.3, 0.5, 6
+LEAST_ALIKE, LEAST_TEXT, MOST_LOOKED_AT = 0.3, 0.5, 8
 FRONT, FRONT_OF_TWO, AT_END_SHARE = 0.5, 0.4, 0.65
 """Openings end in the front of an episode, closing credits begin in the last part. Of two episodes one may look back
 to the other, so there they have to be further in front.
 """
-SAME_SHARE = 0.6
+MOST_HEARD_S = 600.0
 MOST_OTHERS = 3
 AT_ONCE_S = 1.0
 
@@ -56,16 +56,15 @@ def find_shared(title: Title, prints: Sequence[Prints], siblings: Sequence[Sibli
     """
     seen = [sibling for sibling in siblings[:MOST_OTHERS] if title.video and sibling.title.video]
     heard = [(sibling, same_sounds(prints, sibling.prints)) for sibling in seen]
-    compared = [(sibling, sounds) for sibling, sounds in heard if not _same_material(title, sounds)]
-    front = FRONT if len(compared) > 1 else FRONT_OF_TWO
-    found = [_agreed(title, sibling, sounds, front) for sibling, sounds in compared]
-    needed = min(2, len(compared))
+    front = FRONT if len(heard) > 1 else FRONT_OF_TWO
+    found = [_agreed(title, sibling, sounds, front) for sibling, sounds in heard]
+    needed = min(2, len(heard))
     shared = []
     for group in _groups(found):
         if len(group) < needed or not needed:
             continue
         from_s, until_s = (scene_at(title, float(np.median([one[edge] for one in group]))) for edge in (0, 1))
-        shared.append(Shared(from_s=from_s, until_s=until_s, others=len(group), among=len(compared)))
+        shared.append(Shared(from_s=from_s, until_s=until_s, others=len(group), among=len(heard)))
     return sorted(shared, key=lambda one: one.from_s)
 
 
@@ -85,22 +84,23 @@ def _groups(found: Sequence[Sequence[Interval]]) -> list[list[Interval]]:
     return [list(group.values()) for group in groups]
 
 
-def _same_material(title: Title, sounds: Sequence[SameSound]) -> bool:
-    """Whether the other title is this one again: it goes on sounding the same."""
-    return max((one.length_s for one in sounds), default=0.0) > SAME_SHARE * title.duration_s
-
-
 def _agreed(title: Title, sibling: Sibling, sounds: Sequence[SameSound], front: float) -> list[Interval]:
+    """What looks and sounds the same in both; nothing that goes on for so long that both are the same programme."""
     longest_s = min(MOST_S, title.duration_s * MOST_SHARE)
-    worth = [one for one in sounds if LEAST_AT_BEGIN_S <= one.length_s <= longest_s]
-    placed = [one for one in worth if _alike_placed(title, sibling.title, one, front)]
-    return [interval for one in placed[:MOST_LOOKED_AT] for interval in _seen_too(title, sibling.title, one)]
+    worth = [one for one in sounds if LEAST_AT_BEGIN_S <= one.length_s <= MOST_HEARD_S]
+    found: list[Interval] = []
+    for sound in worth[:MOST_LOOKED_AT]:
+        for one in _seen_too(title, sibling.title, sound):
+            placed = _alike_placed(title, sibling.title, one, sound.later_s, front)
+            if one[1] - one[0] <= longest_s and placed and all(_overlap(one, other) <= 0.5 for other in found):
+                found.append(one)
+    return found
 
 
-def _alike_placed(title: Title, other: Title, sound: SameSound, front: float) -> bool:
-    """Whether a sound ends in the front of both titles, or begins in the last part of both."""
-    ends = (sound.until_s / title.duration_s, (sound.until_s + sound.later_s) / other.duration_s)
-    begins = (sound.from_s / title.duration_s, (sound.from_s + sound.later_s) / other.duration_s)
+def _alike_placed(title: Title, other: Title, one: Interval, later_s: float, front: float) -> bool:
+    """Whether a stretch ends in the front of both titles, or begins in the last part of both."""
+    ends = (one[1] / title.duration_s, (one[1] + later_s) / other.duration_s)
+    begins = (one[0] / title.duration_s, (one[0] + later_s) / other.duration_s)
     return max(ends) <= front or min(begins) >= AT_END_SHARE
 
 
@@ -156,7 +156,7 @@ def _trimmed(run: tuple[float, float], differ: npt.NDArray[np.bool_]) -> tuple[f
 
 
 def _both_text(title: Title, from_s: float, mine: npt.NDArray[np.uint8], theirs: npt.NDArray[np.uint8]) -> bool:
-    """Whether what is dark in both is text, and at the end of the title: its credits."""
+    """Whether both are text, and at the end of the title: its credits."""
     if from_s < title.duration_s * AT_END_SHARE:
         return False
     return all(np.mean([is_text(one) for one in stretch[:: RATE // 2]]) >= LEAST_TEXT for stretch in (mine, theirs))
