@@ -26,7 +26,6 @@ class _Walk:
 
     earliest_s: float | None = None
     text: int = 0
-    looked: int = 0
     missed: int = 0
 
 
