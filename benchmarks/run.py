@@ -34,7 +34,7 @@ from rheon.core.analysis import (  # noqa: E402
     scene_after,
     survey_title,
 )
-from rheon.core.analysis.proposals import find_credits, find_leaders, prints_of  # noqa: E402
+from rheon.core.analysis.proposals import find_credits, find_leaders, sound_fingerprints_of  # noqa: E402
 from rheon.core.commands.making import (  # noqa: E402
     Job,
     build_command,
@@ -170,7 +170,7 @@ def cuts() -> None:
         say("the next scene", f"{scenes:.2f} s", "few s")
         heard = timed(functools.partial(levels_of, title))
         say("how loud it is all along", f"{100 * heard / title.duration_s:.1f} % of its length", "3 %")
-        seconds = timed(functools.partial(prints_of, title)) + timed(functools.partial(find_credits, title))
+        seconds = timed(functools.partial(sound_fingerprints_of, title)) + timed(functools.partial(find_credits, title))
         share = f"{100 * seconds / title.duration_s:.1f} % of its length"
         say("listening for openings, looking for credits", share, "3 %")
 

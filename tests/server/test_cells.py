@@ -34,7 +34,7 @@ def planned(monkeypatch: pytest.MonkeyPatch) -> list[str]:
 
     monkeypatch.setattr(cells, "plan", watched)
     # what an earlier test had planned for rows of the same numbers
-    monkeypatch.setattr(cells, "_cells", cells.KeptRange(100))
+    monkeypatch.setattr(cells, "_cells", cells.Recent(100))
     return seen
 
 
@@ -103,7 +103,7 @@ def test_what_is_found_out_about_a_title_makes_its_cells_old(
 
 
 def test_the_longest_unused_goes_first_where_there_is_no_more_room() -> None:
-    kept = cells.KeptRange(2)
+    kept = cells.Recent(2)
     for key in ("a", "b"):
         kept.put(key, key)
     assert kept.get("a") == "a"

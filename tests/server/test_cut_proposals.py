@@ -8,13 +8,13 @@ from typing import Any
 
 import pytest
 from django.test import Client
-from tests.core.analysis.test_leaders import BLACK, PICTURE, SILENCE, TONE, X264, spliced
 from tests.instruments.series import Episode, Scene
+from tests.instruments.spliced import BLACK, PICTURE, SILENCE, TONE, X264, spliced
 
 from rheon.core.analysis import frame_times
-from rheon.server.shelf.actions.frames import smalls_of
+from rheon.server.shelf.actions.frames import scrub_count
 from rheon.server.shelf.actions.levels import hear_levels
-from rheon.server.shelf.actions.proposing import find_cuts, siblings_of
+from rheon.server.shelf.actions.proposing import find_proposals, siblings_of
 from rheon.server.shelf.actions.reading import read_now
 from rheon.server.shelf.actions.sources import add_source
 from rheon.server.shelf.models import Finding, Source, Title
@@ -65,7 +65,7 @@ def test_an_opening_is_looked_for_in_the_background_and_then_proposed(series: li
     first, second = series
     assert [one.pk for one in siblings_of(first)] == [second.pk]
     assert proposals(api, first) == {"looking": True, "found": []}
-    find_cuts(first.pk)
+    find_proposals(first.pk)
     said = proposals(api, first)
     (found,) = said["found"]
     assert said["looking"] is False
@@ -86,8 +86,8 @@ def test_loose_files_named_as_of_one_series_are_siblings(settings: Any, tmp_path
 def test_what_can_not_be_read_is_not_looked_for_again_and_again(series: list[Title], api: Api) -> None:
     first, second = series
     Path(second.document["data"]["path"]).unlink()
-    find_cuts(first.pk)
-    assert Finding.objects.get(mark__startswith="cuts-").document == {"failed": True}
+    find_proposals(first.pk)
+    assert Finding.objects.get(mark__startswith="proposals-").document == {"failed": True}
     assert proposals(api, first) == {"looking": False, "found": []}
 
 
@@ -108,11 +108,11 @@ def test_the_strip_knows_how_loud_it_is_where_scenes_change_and_small_frames(
     ):
         assert api("get", f"shelf/titles/{title.pk}/scene?{asked}")[1] == {"at_s": wanted}
     assert api("get", f"shelf/titles/{title.pk}/scene?at_s=-1")[0] == 400
-    small = f"/api/shelf/titles/{title.pk}/smalls"
-    assert smalls_of(title.duration_s) == 24
+    small = f"/api/shelf/titles/{title.pk}/scrub"
+    assert scrub_count(title.duration_s) == 24
     assert client.get(f"{small}/23.jpg").content[:2] == b"\xff\xd8"
     assert client.get(f"{small}/24.jpg").status_code == 404
     # the strip's own frames are among the small ones of any title
     for duration_s in (24, 100, 5400, 43200):
-        of_all = frame_times(duration_s, smalls_of(duration_s))
+        of_all = frame_times(duration_s, scrub_count(duration_s))
         assert set(frame_times(duration_s, 24)) <= set(of_all)

@@ -13,16 +13,16 @@ from tests.instruments.series import Episode, Scene
 
 from rheon.core.analysis.proposals import (
     Leaders,
-    Prints,
     Shared,
     Sibling,
+    SoundFingerprints,
     Why,
     find_credits,
     find_shared,
-    prints_of,
     proposed,
+    sound_fingerprints_of,
 )
-from rheon.core.analysis.proposals.prints import CENTRE_S, PRINT_S, same_sounds
+from rheon.core.analysis.proposals.sound_fingerprints import CENTRE_S, STEP_S, same_sounds
 from rheon.core.media import Title
 from rheon.core.sources import read_source
 
@@ -73,8 +73,8 @@ def series(tmp_path_factory: pytest.TempPathFactory) -> list[tuple[Episode, Titl
 
 
 def found_in(titles: Sequence[Title]) -> list[list[Shared]]:
-    prints = [prints_of(title) for title in titles]
-    others = [Sibling(title=title, prints=heard) for title, heard in zip(titles, prints, strict=True)]
+    prints = [sound_fingerprints_of(title) for title in titles]
+    others = [Sibling(title=title, fingerprints=heard) for title, heard in zip(titles, prints, strict=True)]
     return [
         find_shared(title, heard, [other for other in others if other.title is not title])
         for title, heard in zip(titles, prints, strict=True)
@@ -97,12 +97,12 @@ def test_logos_openings_and_credits_of_a_series_are_found_and_nothing_of_its_sto
 
 def test_two_episodes_are_enough_and_the_same_one_twice_says_nothing(series: list[tuple[Episode, Title]]) -> None:
     (made, first), (_, second), _ = series
-    prints = prints_of(first)
-    other = Sibling(title=second, prints=prints_of(second))
+    prints = sound_fingerprints_of(first)
+    other = Sibling(title=second, fingerprints=sound_fingerprints_of(second))
     opening = made.stretches("opening")[0]
     found = find_shared(first, prints, [other])
     assert [round(one.from_s) for one in found] == [0, round(opening[0]), round(made.stretches("credits")[0][0])]
-    assert find_shared(first, prints, [Sibling(title=first, prints=prints)]) == []
+    assert find_shared(first, prints, [Sibling(title=first, fingerprints=prints)]) == []
     assert find_shared(first, prints, []) == []
 
 
@@ -150,18 +150,18 @@ PLACES = st.one_of(st.just(0), st.integers(30, 90))
 def test_the_same_prints_are_found_wherever_they_lie(seed: int, at: int, there: int, length: int) -> None:
     random = np.random.default_rng(seed)
 
-    def prints(place: int, common: np.ndarray) -> tuple[Prints, ...]:
+    def prints(place: int, common: np.ndarray) -> tuple[SoundFingerprints, ...]:
         values = random.integers(0, 2**32, 220, np.uint64).astype("<u4")
         values[place : place + length] = common
-        return (Prints(from_s=0.0, values=values),)
+        return (SoundFingerprints(from_s=0.0, values=values),)
 
     common = random.integers(0, 2**32, length, np.uint64).astype("<u4")
     flipped = common ^ (np.uint32(1) << random.integers(0, 32, length).astype(np.uint32))
     (found,) = same_sounds(prints(at, common), prints(there, flipped))
     centre_s = 0.0 if 0 in (at, there) else CENTRE_S
-    assert found.from_s == pytest.approx(at * PRINT_S + centre_s, abs=0.7)
-    assert found.until_s == pytest.approx((at + length) * PRINT_S + CENTRE_S, abs=0.7)
-    assert found.later_s == pytest.approx((there - at) * PRINT_S)
+    assert found.from_s == pytest.approx(at * STEP_S + centre_s, abs=0.7)
+    assert found.until_s == pytest.approx((at + length) * STEP_S + CENTRE_S, abs=0.7)
+    assert found.later_s == pytest.approx((there - at) * STEP_S)
 
 
 @pytest.mark.parametrize(
@@ -182,5 +182,5 @@ def test_what_was_found_is_proposed_once_and_from_end_to_end(
     shared: Sequence[tuple[float, float]],
     wanted: list[tuple[float, float, Why]],
 ) -> None:
-    given_ = [Shared(from_s=from_s, until_s=until_s, others=2, among=2) for from_s, until_s in shared]
+    given_ = [Shared(from_s=from_s, until_s=until_s, others=2) for from_s, until_s in shared]
     assert [(one.from_s, one.until_s, one.why) for one in proposed(100.0, leaders, credits_s, given_)] == wanted

@@ -7,14 +7,13 @@ from dataclasses import replace
 from pathlib import Path
 
 import pytest
+from tests.instruments.spliced import MPEG2, PICTURE, SILENCE, TONE, X264, spliced
 
 from rheon.core.analysis import levels_of, scene_after, scene_before
 from rheon.core.engine import Command, run
 from rheon.core.media import Title
 from rheon.core.media.kept import first_picture_s
 from rheon.core.sources import read_source
-
-from .test_leaders import MPEG2, PICTURE, SILENCE, TONE, X264, spliced
 
 BARS, FRACTAL = "smptebars=s=320x180:r=25", "mandelbrot=s=320x180:r=25:start_scale=0.3"
 PARTS = [(PICTURE, TONE, 5.0), (FRACTAL, SILENCE, 4.04), (BARS, TONE, 26.0), (PICTURE, TONE, 1.0)]

@@ -61,9 +61,9 @@ export function useSetBenchBalance() {
   });
 }
 
-/** What of a title could be left out; found once, and the same afterwards. */
 const LOOKING_MS = 1500;
 
+/** What of a title could be left out; asked for again while it is looked for, and the same afterwards. */
 export const useProposals = (title: number, enabled: boolean) =>
   useQuery({
     queryKey: keys.proposals(title),
@@ -74,6 +74,7 @@ export const useProposals = (title: number, enabled: boolean) =>
     refetchInterval: (query) => (query.state.data?.looking ? LOOKING_MS : false),
   });
 
+/** How loud a title is along its time. */
 export const useLevels = (title: number) =>
   useQuery({
     queryKey: keys.levels(title),

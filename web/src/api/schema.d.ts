@@ -1443,7 +1443,7 @@ export interface components {
         };
         /**
          * KeptRange
-         * @description A part of the title that goes into the file, in seconds of the title.
+         * @description A stretch of a title: from one moment until another, in seconds of the title.
          */
         KeptRange: {
             from_s: number;
@@ -1802,8 +1802,8 @@ export interface components {
         /**
          * Sheet
          * @description ``kept`` is empty where all of the title is; ``picture_s`` is how long each picture stands, ``None`` where there
-         *     is none or where that changes; ``strip`` is how many small frames there are of the title, ``smalls``
-         *     how many of those for scrubbing.
+         *     is none or where that changes; ``strip`` is how many small frames there are of the title, ``scrub``
+         *     how many while somebody scrubs over it.
          */
         Sheet: {
             title_id: number;
@@ -1819,7 +1819,7 @@ export interface components {
             first_picture_s: number;
             picture_s: number | null;
             strip: number;
-            smalls: number;
+            scrub: number;
             sound_track: number | null;
             balance: components["schemas"]["Balance"];
             own_balance: boolean;

@@ -46,7 +46,7 @@ def excerpt(title: Title, at_s: float, most_bytes: int | None = None) -> Excerpt
     return Excerpt(view=View(title=title, source=tuple(pipe_input(data.stream))), feed=lambda: _fed(data, found))
 
 
-def exact_excerpt(title: Title, at_s: float, most_bytes: int | None = None) -> Excerpt:
+def exact_excerpt(title: Title, at_s: float) -> Excerpt:
     """Where to read to see just the picture that is shown at a moment. Raises ``OSError``."""
     data = title.data
     moment_s = max(0.0, at_s - MEANT_S)
@@ -58,7 +58,7 @@ def exact_excerpt(title: Title, at_s: float, most_bytes: int | None = None) -> E
         late_s = max(0.0, span.start_s - start_s) if span and lead_s else 0.0
         source = ("-nostdin", "-ss", f"{start_s:.4f}", *safe_file_input(data.path))
         return Excerpt(view=View(title=title, source=source, shown_s=lead_s - late_s if lead_s else None), feed=None)
-    place = find_place(data, moment_s, most_bytes or _most(data))
+    place = find_place(data, moment_s, _most(data))
     if place is None:
         return excerpt(title, at_s)
     source = ("-copyts", *pipe_input(data.stream))
@@ -69,10 +69,12 @@ def exact_excerpt(title: Title, at_s: float, most_bytes: int | None = None) -> E
 def stretch(title: Title, from_s: float, until_s: float) -> Excerpt:
     """Where to read to see all of a stretch, over the ends of cells too. Raises ``OSError``."""
     data = title.data
-    cells = _within(data, from_s, until_s) if isinstance(data, CellData) else []
-    if not isinstance(data, CellData) or not cells or cells[0].pts is None:
-        return exact_excerpt(title, from_s + MEANT_S - ROUNDED_S, MOST_BYTES)
-    first = cells[0]
+    if not isinstance(data, CellData):
+        return exact_excerpt(title, from_s + MEANT_S - ROUNDED_S)
+    cells = _within(data, from_s, until_s)
+    first = cells[0] if cells else None
+    if first is None or first.pts is None:
+        return excerpt(title, from_s, MOST_BYTES)
     into_s = max(0.0, from_s + data.skip_s - first.start_s)
     begin = place_before(first, data.stream, into_s)
     head = replace(
@@ -80,7 +82,7 @@ def stretch(title: Title, from_s: float, until_s: float) -> Excerpt:
     )
     fed = replace(data, cells=tuple(replace(one, start_s=one.start_s - first.start_s) for one in (head, *cells[1:])))
     source = ("-copyts", *pipe_input(data.stream))
-    view = View(title=title, source=source, shown_s=cells[0].pts / PTS_HZ + into_s - ROUNDED_S)
+    view = View(title=title, source=source, shown_s=first.pts / PTS_HZ + into_s - ROUNDED_S)
     return Excerpt(view=view, feed=lambda: feed_title(fed, leads=True))
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 import re
 
-from ..commands.comparing import sound_levels
+from ..commands.measuring import sound_levels
 from ..engine import Command, require, run
 from ..media import Title
 from .excerpts import stretch

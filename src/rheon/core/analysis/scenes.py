@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Sequence
 
-from ..commands.comparing import picture_times, scene_changes
+from ..commands.measuring import picture_times, scene_changes
 from ..engine import Command, run
 from ..media import Title
 from ..media.kept import MEANT_S, steady_rate

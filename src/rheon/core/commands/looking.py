@@ -139,15 +139,6 @@ def artwork(picture: Artwork, width: int, target: str) -> list[str]:
     return [*argv, "-f", "mjpeg", f"file:{target}"]
 
 
-def black_and_silent(view: View, track: int | None) -> list[str]:
-    """When the picture is black, and a track silent (``None``: there is no sound), reported as it is found out."""
-    argv = [*TALKING, "-nostats", *view.start, *view.source, "-map", video_specifier(view.title)]
-    argv += ["-vf", "scale=w='min(360,iw)':h=-2,blackdetect=d=0.2:pix_th=0.08:pic_th=0.995"]
-    if track is not None:
-        argv += ["-map", audio_specifier(view.title, track), "-af", "silencedetect=n=-55dB:d=0.2"]
-    return [*argv, "-f", "null", "-"]
-
-
 def text_track(title: Title, track: int) -> list[str]:
     """All lines of a file's text track, as SubRip."""
     assert isinstance(title.data, FileData)

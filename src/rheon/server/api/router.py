@@ -40,7 +40,7 @@ urlpatterns = [
     path("shelf/titles/<int:title_id>/scene", shelf.NextScene.as_view()),
     path("shelf/titles/<int:title_id>/frames/<int:number>.jpg", shelf_media.frame),
     path("shelf/titles/<int:title_id>/strip/<int:number>.jpg", shelf_media.strip),
-    path("shelf/titles/<int:title_id>/smalls/<int:number>.jpg", shelf_media.small),
+    path("shelf/titles/<int:title_id>/scrub/<int:number>.jpg", shelf_media.scrub),
     path("shelf/titles/<int:title_id>/moments/<int:at_ms>.jpg", shelf_media.moment),
     path("shelf/titles/<int:title_id>/artwork.jpg", shelf_media.artwork),
     path("shelf/titles/<int:title_id>/snippet.mp4", shelf_media.snippet),

@@ -41,7 +41,7 @@ class Planned:
     file: str | None
 
 
-class KeptRange:
+class Recent:
     """What was worked out, the longest unused going first. Shared by the threads of one process."""
 
     def __init__(self, most: int) -> None:
@@ -62,7 +62,7 @@ class KeptRange:
                 self._values.popitem(last=False)
 
 
-_cells, _titles, _profiles = KeptRange(MOST_KEPT), KeptRange(MOST_TITLES), KeptRange(MOST_TITLES)
+_cells, _titles, _profiles = Recent(MOST_KEPT), Recent(MOST_TITLES), Recent(MOST_TITLES)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

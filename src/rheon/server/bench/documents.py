@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Literal
 
 from rheon.core.devices import DeviceKind, Verdict
-from rheon.core.media import Role
+from rheon.core.media import KeptRange, Role
 from rheon.core.planning import Balance, Choice, Estimate, Range
 from rheon.server.api.documents import Document
 
@@ -114,17 +114,10 @@ class PinSet(Document):
     pins: int
 
 
-class KeptRange(Document):
-    """A part of the title that goes into the file, in seconds of the title."""
-
-    from_s: float
-    until_s: float
-
-
 class Sheet(Document):
     """``kept`` is empty where all of the title is; ``picture_s`` is how long each picture stands, ``None`` where there
-    is none or where that changes; ``strip`` is how many small frames there are of the title, ``smalls``
-    how many of those for scrubbing.
+    is none or where that changes; ``strip`` is how many small frames there are of the title, ``scrub``
+    how many while somebody scrubs over it.
     """
 
     title_id: int
@@ -136,11 +129,11 @@ class Sheet(Document):
     screen: Size | None
     duration_s: float
     chapters: list[float]
-    kept: list[KeptRange]
+    kept: tuple[KeptRange, ...]
     first_picture_s: float
     picture_s: float | None
     strip: int
-    smalls: int
+    scrub: int
     sound_track: int | None
     balance: Balance
     own_balance: bool

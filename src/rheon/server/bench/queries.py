@@ -9,7 +9,7 @@ from rheon.core.catalogue import say
 from rheon.core.descriptions import settings_text, summary
 from rheon.core.devices import DeviceProfile, RuleResult, Verdict, goals, judge_title
 from rheon.core.errors import PlanError
-from rheon.core.media import Role, mark_of
+from rheon.core.media import KeptRange, Role, mark_of
 from rheon.core.media import Title as CoreTitle
 from rheon.core.media.kept import first_picture_s, steady_rate
 from rheon.core.planning import (
@@ -29,7 +29,7 @@ from rheon.core.wording import consequence, missing_sentences, rule_name, senten
 from rheon.server.household.models import Device, Household
 from rheon.server.household.queries import devices as household_devices
 from rheon.server.household.wishes import household_wishes, liked
-from rheon.server.shelf.actions.frames import STRIP, smalls_of
+from rheon.server.shelf.actions.frames import STRIP, scrub_count
 from rheon.server.shelf.models import Title
 
 from . import documents
@@ -67,7 +67,7 @@ def sheet_document(title: Title, target: Target, changed: Sequence[DecisionChang
         first_picture_s=first_picture_s(request.title),
         picture_s=1 / rate if (rate := steady_rate(request.title.video)) else None,
         strip=STRIP if request.title.video else 0,
-        smalls=smalls_of(title.duration_s) if request.title.video else 0,
+        scrub=scrub_count(title.duration_s) if request.title.video else 0,
         sound_track=_sound_track(made, request.title),
         balance=request.balance,
         own_balance=bool(override and override.balance),
@@ -99,9 +99,8 @@ def _sound_track(made: Plan, title: CoreTitle) -> int | None:
     return title.audio[0].index if title.audio else None
 
 
-def _kept(made: Plan) -> list[documents.KeptRange]:
-    kept = made.settings.kept if made.settings else ()
-    return [documents.KeptRange(from_s=one.from_s, until_s=one.until_s) for one in kept]
+def _kept(made: Plan) -> tuple[KeptRange, ...]:
+    return made.settings.kept if made.settings else ()
 
 
 def verdicts_document(title: Title) -> documents.Verdicts:

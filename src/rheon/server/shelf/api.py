@@ -110,7 +110,7 @@ class Proposals(APIView):
         """What of a title could be left out. Both its ends are looked at the first time, which takes a few seconds;
         openings and credits are looked for in the background, and ``looking`` says so.
         """
-        return proposals.proposals_document(get_object_or_404(Title.objects.select_related("source"), pk=title_id))
+        return proposals.proposals_document(_title(title_id))
 
 
 class Levels(APIView):

@@ -4,7 +4,7 @@ from . import tasks
 from .actions.film_folders import look_through
 from .actions.levels import hear_levels
 from .actions.looking import look_over
-from .actions.proposing import find_cuts
+from .actions.proposing import find_proposals
 from .actions.reading import read_now
 from .actions.samples import sample_title
 from .actions.surveys import survey_now
@@ -21,5 +21,5 @@ tasks.sample_title.is_done_by(sample_title)
 tasks.survey_title.is_done_by(survey_now)
 tasks.look_over.is_done_by(look_over)
 tasks.look_through.is_done_by(_look_through)
-tasks.find_cuts.is_done_by(find_cuts)
+tasks.find_proposals.is_done_by(find_proposals)
 tasks.hear_levels.is_done_by(hear_levels)

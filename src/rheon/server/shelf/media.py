@@ -13,7 +13,7 @@ from django.views.decorators.http import require_GET, require_safe
 from rheon.core.errors import RheonError
 from rheon.server.api.ranges import file_response
 
-from .actions.frames import FRAMES, STRIP, artwork_file, frame_file, moment_file, small_file, smalls_of, strip_file
+from .actions.frames import FRAMES, STRIP, artwork_file, frame_file, moment_file, scrub_count, scrub_file, strip_file
 from .actions.snippets import snippet_file
 from .models import Title
 
@@ -33,10 +33,10 @@ def strip(request: HttpRequest, title_id: int, number: int) -> HttpResponse:
 
 
 @require_GET
-def small(request: HttpRequest, title_id: int, number: int) -> HttpResponse:
+def scrub(request: HttpRequest, title_id: int, number: int) -> HttpResponse:
     """One of the small frames that are shown while somebody scrubs over a title."""
     title = get_object_or_404(Title, pk=title_id)
-    return _picture(title_id, lambda title: small_file(title, number), number < smalls_of(title.duration_s))
+    return _picture(title_id, lambda title: scrub_file(title, number), number < scrub_count(title.duration_s))
 
 
 @require_GET

@@ -5,7 +5,7 @@ from django_tasks import task
 from rheon.server.work import Work
 
 read_source, sample_title, survey_title, look_over, look_through = (Work() for _ in range(5))
-find_cuts, hear_levels = Work(), Work()
+find_proposals, hear_levels = Work(), Work()
 
 
 # somebody waits for a scan; samples only make estimates surer, and surveys come last
@@ -30,8 +30,8 @@ def look_over_task() -> None:
 
 
 @task(queue_name="quick", priority=30)
-def find_cuts_task(title_id: int) -> None:
-    find_cuts(title_id)
+def find_proposals_task(title_id: int) -> None:
+    find_proposals(title_id)
 
 
 @task(queue_name="quick", priority=32)

@@ -6,7 +6,7 @@ import { useNextScene } from "../../api/bench";
 import type { Schemas } from "../../api/client";
 import { durationText, exactText } from "../../domain/durations";
 import { useDebounced } from "../../parts/debounced";
-import { useSmalls } from "../../parts/smalls";
+import { useScrubFrame } from "../../parts/scrub-frames";
 import { Button } from "../../ui/button";
 import { Tip } from "../../ui/tip";
 import { DividedFrame } from "./divided-frame";
@@ -114,7 +114,8 @@ function useScenes(sheet: Sheet, at: number, move: (to: number) => void) {
     );
   };
   const none = scene.data?.at_s === null ? "No other scene within a minute." : "";
-  return { go, said: scene.isPending ? "Looking for it…" : none };
+  const ended = scene.isError ? "Nothing could be read there." : none;
+  return { go, said: scene.isPending ? "Looking for it…" : ended };
 }
 
 function SceneButtons({ go }: { go: (before: boolean) => void }) {
@@ -170,7 +171,7 @@ interface ShownProps {
 
 function Shown({ sheet, at, near, playing, onAt, onStop }: ShownProps) {
   const still = useDebounced(at, REST_MS);
-  const meanwhile = useSmalls(sheet.title_id, sheet.smalls, at / sheet.duration_s, near);
+  const meanwhile = useScrubFrame(sheet, at / sheet.duration_s, near);
   const screen = sheet.screen ?? sheet.frame ?? { width: 16, height: 9 };
   const sound = sheet.sound_track === null ? "" : `&audio=${sheet.sound_track}`;
   return (

@@ -2,21 +2,21 @@
 
 from .credits import find_credits
 from .leaders import Leaders, find_leaders
-from .prints import Prints, prints_of
 from .proposed import Proposal, Why, proposed
 from .shared import MOST_OTHERS, Shared, Sibling, find_shared
+from .sound_fingerprints import SoundFingerprints, sound_fingerprints_of
 
 __all__ = [
     "MOST_OTHERS",
     "Leaders",
-    "Prints",
     "Proposal",
     "Shared",
     "Sibling",
+    "SoundFingerprints",
     "Why",
     "find_credits",
     "find_leaders",
     "find_shared",
-    "prints_of",
     "proposed",
+    "sound_fingerprints_of",
 ]

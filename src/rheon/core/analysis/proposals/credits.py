@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from ...engine import require
 from ...media import Title
 from ..scenes import scene_at
-from .smalls import black, is_text, smalls
+from .small_pictures import black, is_text, small_pictures
 
 STEP_S, MOST_S, MOST_SHARE = 5.0, 1200.0, 0.5
 ENDS_S = 1.0
@@ -46,7 +46,7 @@ def find_credits(title: Title) -> float | None:
 
 
 def _look(title: Title, at_s: float, walk: _Walk) -> None:
-    seen = smalls(title, at_s, 0.5, 2)
+    seen = small_pictures(title, at_s, 0.5, 2)
     if len(seen) and is_text(seen[0]):
         walk.earliest_s, walk.missed = at_s, 0
         walk.text += 1
@@ -59,7 +59,7 @@ def _edge(title: Title, earliest_s: float, first_s: float) -> float:
     """The first picture of what goes on as text, not before ``first_s``."""
     while True:
         from_s = max(0.0, earliest_s - BACK_S)
-        seen = smalls(title, from_s, earliest_s - from_s + NEAR_S, FINE_RATE)
+        seen = small_pictures(title, from_s, earliest_s - from_s + NEAR_S, FINE_RATE)
         first = _begin([is_text(one) for one in seen], [black(one) for one in seen], earliest_s - from_s)
         found_s = from_s + first / FINE_RATE
         if first or from_s <= first_s:

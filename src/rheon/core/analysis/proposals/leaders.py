@@ -6,7 +6,7 @@ import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ...commands.looking import black_and_silent
+from ...commands.measuring import black_and_silent
 from ...engine import Command, require, run
 from ...media import Title
 from ..excerpts import stretch

@@ -24,13 +24,12 @@ class Why(StrEnum):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Proposal:
-    """A stretch that could be left out, and why; ``others`` of ``among`` other titles have it too."""
+    """A stretch that could be left out, and why, and how many other titles have it too."""
 
     from_s: float
     until_s: float
     why: Why
     others: int = 0
-    among: int = 0
 
 
 def proposed(
@@ -42,7 +41,7 @@ def proposed(
     for one in shared:
         from_s = 0.0 if one.from_s <= begins_s + AT_BEGIN_S else one.from_s
         until_s = duration_s if one.until_s >= ends_s - AT_END_S else one.until_s
-        found.append(Proposal(from_s=from_s, until_s=until_s, why=Why.SHARED, others=one.others, among=one.among))
+        found.append(Proposal(from_s=from_s, until_s=until_s, why=Why.SHARED, others=one.others))
     if credits_s is not None:
         found = _with_credits(found, credits_s, duration_s)
     if leaders.begins_s is not None and not any(one.from_s == 0 for one in found):
@@ -60,5 +59,5 @@ def _with_credits(found: Sequence[Proposal], credits_s: float, duration_s: float
     # what others have in common from well before the text on holds the text too
     if any(one.until_s == duration_s for one in apart):
         return apart
-    others, among = (same.others, same.among) if same else (0, 0)
-    return [*apart, Proposal(from_s=credits_s, until_s=duration_s, why=Why.CREDITS, others=others, among=among)]
+    others = same.others if same else 0
+    return [*apart, Proposal(from_s=credits_s, until_s=duration_s, why=Why.CREDITS, others=others)]

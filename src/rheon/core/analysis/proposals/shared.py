@@ -10,8 +10,9 @@ import numpy.typing as npt
 
 from ...media import Title
 from ..scenes import scene_at
-from .prints import Prints, SameSound, same_sounds
-from .smalls import RATE, compare, is_text, smalls
+from .leaders import Interval
+from .small_pictures import RATE, compare, is_text, small_pictures
+from .sound_fingerprints import SameSound, SoundFingerprints, same_sounds
 
 AROUND_S, LEADS_S = 3.0, 1.5
 """Pictures are looked at so far around the same sound; an edge of theirs so near to that of the sound is the edge."""
@@ -27,35 +28,32 @@ MOST_HEARD_S = 600.0
 MOST_OTHERS = 3
 AT_ONCE_S = 1.0
 
-Interval = tuple[float, float]
-
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Shared:
-    """A stretch that ``others`` of ``among`` other titles have too."""
+    """A stretch that so many other titles have too."""
 
     from_s: float
     until_s: float
     others: int
-    among: int
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Sibling:
-    """Another title of the series, and the prints of its sound."""
+    """Another title of the series, and the fingerprints of its sound."""
 
     title: Title
-    prints: Sequence[Prints]
+    fingerprints: Sequence[SoundFingerprints]
 
 
-def find_shared(title: Title, prints: Sequence[Prints], siblings: Sequence[Sibling]) -> list[Shared]:
+def find_shared(title: Title, fingerprints: Sequence[SoundFingerprints], siblings: Sequence[Sibling]) -> list[Shared]:
     """What a title has in common with most of at most three others, in the order of time.
 
     Two of several must agree, so that a look back to another episode is not taken for an opening.
     Raises ``EngineError`` or ``OSError``.
     """
     seen = [sibling for sibling in siblings[:MOST_OTHERS] if title.video and sibling.title.video]
-    heard = [(sibling, same_sounds(prints, sibling.prints)) for sibling in seen]
+    heard = [(sibling, same_sounds(fingerprints, sibling.fingerprints)) for sibling in seen]
     front = FRONT if len(heard) > 1 else FRONT_OF_TWO
     found = [_agreed(title, sibling, sounds, front) for sibling, sounds in heard]
     needed = min(2, len(heard))
@@ -64,7 +62,7 @@ def find_shared(title: Title, prints: Sequence[Prints], siblings: Sequence[Sibli
         if len(group) < needed or not needed:
             continue
         from_s, until_s = (scene_at(title, float(np.median([one[edge] for one in group]))) for edge in (0, 1))
-        shared.append(Shared(from_s=from_s, until_s=until_s, others=len(group), among=len(heard)))
+        shared.append(Shared(from_s=from_s, until_s=until_s, others=len(group)))
     return sorted(shared, key=lambda one: one.from_s)
 
 
@@ -109,7 +107,7 @@ def _seen_too(title: Title, other: Title, sound: SameSound) -> list[Interval]:
     begin_s = max(0.0, sound.from_s - AROUND_S, -sound.later_s)
     end_s = min(title.duration_s, other.duration_s - sound.later_s, sound.until_s + AROUND_S)
     length_s = end_s - begin_s
-    mine, theirs = smalls(title, begin_s, length_s), smalls(other, begin_s + sound.later_s, length_s)
+    mine, theirs = small_pictures(title, begin_s, length_s), small_pictures(other, begin_s + sound.later_s, length_s)
     seen = compare(mine, theirs)
     if not len(seen.differ):
         return []

@@ -13,7 +13,7 @@ from .cache import cached, material_mark
 
 FRAMES = 6
 STRIP = 24
-SMALLS_OF_ONE, LEAST_APART_S = 9, 0.4
+SCRUB_OF_ONE, LEAST_APART_S = 9, 0.4
 """Scrubbing shows up to so many small frames for each of the strip's, an odd number so that those are among them."""
 HEIGHT, STRIP_HEIGHT, ARTWORK_WIDTH = 270, 90, 600
 _at_once = threading.Semaphore(2)
@@ -26,18 +26,20 @@ def frame_file(title: Title, number: int) -> Path:
 
 def strip_file(title: Title, number: int) -> Path:
     """The same for the small frames of the film strip."""
-    return _frame(title, frame_times(title.duration_s, STRIP)[number], STRIP_HEIGHT)
+    return _frame(title, frame_times(title.duration_s, STRIP)[number], STRIP_HEIGHT, roughly=True)
 
 
-def smalls_of(duration_s: float) -> int:
+def scrub_count(duration_s: float) -> int:
     """How many small frames a title has for scrubbing over it."""
-    each = min(SMALLS_OF_ONE, max(1, int(duration_s / STRIP / LEAST_APART_S)))
+    each = min(SCRUB_OF_ONE, max(1, int(duration_s / STRIP / LEAST_APART_S)))
     return STRIP * (each - (each + 1) % 2)
 
 
-def small_file(title: Title, number: int) -> Path:
+def scrub_file(title: Title, number: int) -> Path:
     """The same for the small frames that are shown while somebody scrubs."""
-    return _frame(title, frame_times(title.duration_s, smalls_of(title.duration_s))[number], STRIP_HEIGHT)
+    return _frame(
+        title, frame_times(title.duration_s, scrub_count(title.duration_s))[number], STRIP_HEIGHT, roughly=True
+    )
 
 
 def moment_file(title: Title, at_ms: int) -> Path:
@@ -58,9 +60,9 @@ def artwork_file(title: Title) -> Path:
     return cached("artwork", f"{material_mark(title)}.jpg", make)
 
 
-def _frame(title: Title, at_s: float, height: int) -> Path:
+def _frame(title: Title, at_s: float, height: int, *, roughly: bool = False) -> Path:
     def make(target: Path) -> None:
         with _at_once:
-            target.write_bytes(frame_jpeg(title.readable_title(), at_s, height, roughly=height < HEIGHT))
+            target.write_bytes(frame_jpeg(title.readable_title(), at_s, height, roughly=roughly))
 
     return cached("frames", f"{material_mark(title)}-{round(at_s * 1000)}-{height}.jpg", make)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import threading
 
 from rheon.core.analysis import levels_of, scene_after, scene_before
+from rheon.core.errors import SourceMissing
 
 from ..models import Title
 from ..tasks import hear_levels_task
@@ -28,5 +29,9 @@ def hear_levels(title_id: int) -> None:
 
 def scene_near(title: Title, at_s: float, *, before: bool) -> float | None:
     """The next change of scene, or the one before; ``None`` where none is near. Raises ``RheonError``."""
+    core = title.readable_title()
     with _at_once:
-        return (scene_before if before else scene_after)(title.readable_title(), at_s)
+        try:
+            return (scene_before if before else scene_after)(core, at_s)
+        except OSError as error:
+            raise SourceMissing("{title} can't be read there.", title=title.name) from error

@@ -12,25 +12,25 @@ import numpy as np
 
 from rheon.core.analysis.proposals import (
     MOST_OTHERS,
-    Prints,
     Proposal,
     Shared,
     Sibling,
+    SoundFingerprints,
     find_credits,
     find_shared,
-    prints_of,
     proposed,
+    sound_fingerprints_of,
 )
 from rheon.core.media import Role
 from rheon.core.media.episodes import episode_name
 
 from ..models import Source, Title
-from ..tasks import find_cuts_task
+from ..tasks import find_proposals_task
 from .cache import cached, material_mark
 from .cuts import leaders_of
 from .finding_out import find_out, found_out, mark_for
 
-CUTS = "cuts"
+PROPOSALS = "proposals"
 _at_once = threading.Semaphore(1)
 
 
@@ -40,15 +40,15 @@ def proposals_of(title: Title) -> tuple[tuple[Proposal, ...], bool]:
     Raises as ``leaders_of`` does.
     """
     leaders = leaders_of(title)
-    mark = mark_for(CUTS, (title, *siblings_of(title)))
-    found = found_out(mark, lambda: find_cuts_task.enqueue(title.pk))
+    mark = mark_for(PROPOSALS, (title, *siblings_of(title)))
+    found = found_out(mark, lambda: find_proposals_task.enqueue(title.pk))
     if found is None:
         return proposed(title.duration_s, leaders), True
     shared = [Shared(**one) for one in found.get("shared", [])]
     return proposed(title.duration_s, leaders, found.get("credits_s"), shared), False
 
 
-def find_cuts(title_id: int) -> None:
+def find_proposals(title_id: int) -> None:
     """Look for what a title has in common with its siblings, and for credits."""
     title = Title.objects.select_related("source").filter(pk=title_id).first()
     if title is None:
@@ -57,11 +57,11 @@ def find_cuts(title_id: int) -> None:
 
     def look() -> dict[str, Any]:
         core = title.readable_title()
-        others = [Sibling(title=one.readable_title(), prints=_prints(one)) for one in siblings]
-        shared = find_shared(core, _prints(title), others) if others else []
+        others = [Sibling(title=one.readable_title(), fingerprints=_fingerprints(one)) for one in siblings]
+        shared = find_shared(core, _fingerprints(title), others) if others else []
         return {"credits_s": find_credits(core), "shared": [asdict(one) for one in shared]}
 
-    find_out(mark_for(CUTS, (title, *siblings)), look)
+    find_out(mark_for(PROPOSALS, (title, *siblings)), look)
 
 
 def siblings_of(title: Title) -> list[Title]:
@@ -85,11 +85,11 @@ def _series(source: Source) -> str | None:
     return named.series.casefold() if named and named.series else None
 
 
-def _prints(title: Title) -> tuple[Prints, ...]:
+def _fingerprints(title: Title) -> tuple[SoundFingerprints, ...]:
     def make(target: Path) -> None:
         with _at_once:
-            found = prints_of(title.readable_title())
+            found = sound_fingerprints_of(title.readable_title())
         target.write_text(json.dumps([[one.from_s, one.values.tolist()] for one in found]))
 
-    kept = json.loads(cached("prints", f"{material_mark(title)}.json", make).read_text())
-    return tuple(Prints(from_s=from_s, values=np.array(values, "<u4")) for from_s, values in kept)
+    kept = json.loads(cached("fingerprints", f"{material_mark(title)}.json", make).read_text())
+    return tuple(SoundFingerprints(from_s=from_s, values=np.array(values, "<u4")) for from_s, values in kept)

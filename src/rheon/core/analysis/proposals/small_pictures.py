@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 import numpy.typing as npt
 
-from ...commands.comparing import small_pictures
+from ...commands.measuring import small_grey
 from ...engine import Command, run
 from ...media import Title
 from ..excerpts import stretch
@@ -27,10 +27,10 @@ Pictures = npt.NDArray[np.uint8]
 Levels = npt.NDArray[np.float64]
 
 
-def smalls(title: Title, from_s: float, length_s: float, rate: float = RATE) -> Pictures:
+def small_pictures(title: Title, from_s: float, length_s: float, rate: float = RATE) -> Pictures:
     """Luma of shape (n, 72, 128), ``rate`` pictures a second. Raises ``EngineError`` or ``OSError``."""
     source = stretch(title, from_s, from_s + length_s)
-    argv = small_pictures(source.view, (WIDTH, HEIGHT), rate, length_s)
+    argv = small_grey(source.view, (WIDTH, HEIGHT), rate, length_s)
     made = run(Command(argv=argv, feed=source.feed, timeout_s=TIMEOUT_S, gentle=True)).stdout
     count = len(made) // (WIDTH * HEIGHT)
     return np.frombuffer(made[: count * WIDTH * HEIGHT], np.uint8).reshape(count, HEIGHT, WIDTH)

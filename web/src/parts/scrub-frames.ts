@@ -3,10 +3,9 @@ import { useEffect, useState, useSyncExternalStore } from "react";
 import { under } from "../api/base";
 
 const AT_ONCE = 3;
-const STRIP = 24;
 
 /** The small frames of a title, fetched one after the other from where somebody looks; told when another one is there. */
-class Smalls {
+class ScrubFrames {
   private readonly asked = new Set<number>();
   private readonly there = new Set<number>();
   private readonly told = new Set<() => void>();
@@ -17,6 +16,7 @@ class Smalls {
   constructor(
     private readonly titleId: number,
     private readonly count: number,
+    private readonly strip: number,
   ) {}
 
   readonly subscribe = (tell: () => void) => {
@@ -37,11 +37,11 @@ class Smalls {
     this.wanted = false;
   }
 
-  address = (number: number) => under(`/api/shelf/titles/${this.titleId}/smalls/${number}.jpg`);
+  address = (number: number) => under(`/api/shelf/titles/${this.titleId}/scrub/${number}.jpg`);
 
   /** The address of the one that shows a place best, of those that are there; null where none is near. */
   near(place: number): string | null {
-    const far = (0.75 * this.count) / STRIP;
+    const far = (0.75 * this.count) / this.strip;
     const wanted = place * this.count - 0.5;
     let best: number | null = null;
     for (const number of this.there) {
@@ -70,8 +70,8 @@ class Smalls {
   }
 
   private nextNumber(): number | null {
-    const each = this.count / STRIP;
-    const first = Array.from({ length: STRIP }, (_, index) => index * each + (each - 1) / 2);
+    const each = this.count / this.strip;
+    const first = Array.from({ length: this.strip }, (_, index) => index * each + (each - 1) / 2);
     const open = first.filter((number) => !this.asked.has(number));
     const all = open.length ? open : Array.from({ length: this.count }, (_, number) => number);
     const wanted = this.place * this.count - 0.5;
@@ -85,18 +85,29 @@ class Smalls {
   }
 }
 
+/** Which frames there are of a title: `strip` on its strip, `scrub` for scrubbing over it. */
+interface Frames {
+  title_id: number;
+  strip: number;
+  scrub: number;
+}
+
 /**
  * What can be shown at once of a place (0 to 1) in a title: the address of a small frame near it, or null. They are
  * fetched while somebody is `scrubbing`, or about to.
  */
-export function useSmalls(titleId: number, count: number, place: number, scrubbing: boolean): string | null {
-  const [smalls] = useState(() => new Smalls(titleId, count));
-  useSyncExternalStore(smalls.subscribe, smalls.loaded);
+export function useScrubFrame(
+  { title_id, strip, scrub }: Frames,
+  place: number,
+  scrubbing: boolean,
+): string | null {
+  const [frames] = useState(() => new ScrubFrames(title_id, scrub, strip));
+  useSyncExternalStore(frames.subscribe, frames.loaded);
   useEffect(() => {
-    if (!count) return;
-    if (scrubbing) smalls.begin(place);
-    else smalls.end();
-  }, [smalls, count, place, scrubbing]);
-  useEffect(() => () => smalls.end(), [smalls]);
-  return count ? smalls.near(place) : null;
+    if (!scrub) return;
+    if (scrubbing) frames.begin(place);
+    else frames.end();
+  }, [frames, scrub, place, scrubbing]);
+  useEffect(() => () => frames.end(), [frames]);
+  return scrub ? frames.near(place) : null;
 }
