@@ -276,6 +276,7 @@ def test_a_range_is_chosen_by_the_keyboard_alone_and_the_file_holds_just_that(pa
     page.keyboard.type("nonsense")
     page.keyboard.press("Enter")
     expect(page.get_by_role("alert")).to_contain_text("0:01:23:12")
+    expect(page.get_by_role("alert")).to_be_in_viewport(ratio=0.9)
     page.keyboard.press("Control+A")
     page.keyboard.type("#150")
     page.keyboard.press("Enter")

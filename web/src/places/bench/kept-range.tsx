@@ -136,7 +136,7 @@ interface RowProps {
 function StretchRow({ sheet, kept, index, one, onKept }: RowProps) {
   const set = (edge: Edge) => (to: number) => onKept(moved(kept, { index, edge }, to, sheet));
   return (
-    <li className="flex flex-wrap items-center gap-x-2 gap-y-1 border-b border-hairline py-1.5">
+    <li className="flex flex-wrap items-baseline gap-x-2 gap-y-1 border-b border-hairline py-1.5">
       <span className="w-5 text-right text-quiet tabular-nums">{index + 1}</span>
       <MomentField
         label={`Stretch ${index + 1} from`}
@@ -186,7 +186,7 @@ function MomentField({ label, value, sheet, onSet }: FieldProps) {
     if (Math.abs(read - value) > 0.0005) onSet(read);
   };
   return (
-    <span className="relative">
+    <span>
       <input
         aria-label={label}
         aria-invalid={wrong}
@@ -203,10 +203,7 @@ function MomentField({ label, value, sheet, onSet }: FieldProps) {
         className="w-[7.25rem] rounded-md border border-hairline bg-raised px-1.5 py-0.5 text-right tabular-nums hover:border-quiet aria-invalid:border-madder"
       />
       {wrong && (
-        <span
-          role="alert"
-          className="absolute top-full left-0 z-20 mt-1 w-56 rounded-md bg-deep px-2 py-1 text-[12px] text-deep-ink"
-        >
+        <span role="alert" className="mt-1 block w-[7.25rem] text-[12px] leading-4 text-madder">
           Say 1:23.5, 0:01:23:12 with pictures, or #2087.
         </span>
       )}

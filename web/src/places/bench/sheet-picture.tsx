@@ -113,8 +113,10 @@ function useScenes(sheet: Sheet, at: number, move: (to: number) => void) {
       { onSuccess: (found) => found.at_s !== null && move(onPicture(found.at_s, sheet)) },
     );
   };
-  const none = scene.data?.at_s === null ? "No other scene within a minute." : "";
-  const ended = scene.isError ? "Nothing could be read there." : none;
+  // what was said of a moment is over when another one is shown
+  const asked = scene.variables?.at_s === at;
+  const none = asked && scene.data?.at_s === null ? "No other scene within a minute." : "";
+  const ended = asked && scene.isError ? "Nothing could be read there." : none;
   return { go, said: scene.isPending ? "Looking for it…" : ended };
 }
 
