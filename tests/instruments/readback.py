@@ -59,11 +59,11 @@ class Heard:
     offsets: tuple[float, ...]
 
 
-def see(path: Path) -> Seen:
-    """Every picture that a decoder gives, with its time since the file's first moment."""
+def see(path: Path, only: str = "null") -> Seen:
+    """Every picture that a decoder gives, with its time since the file's first moment; ``only`` part of each."""
     width, height = GRID[0] * SCALE, GRID[1] * SCALE
     argv = ["ffmpeg", "-v", "error", "-nostdin", "-i", str(path), "-map", "0:V:0", "-fps_mode", "passthrough"]
-    argv += ["-vf", f"scale={width}:{height}:flags=area,format=gray", "-f", "rawvideo", "pipe:1"]
+    argv += ["-vf", f"{only},scale={width}:{height}:flags=area,format=gray", "-f", "rawvideo", "pipe:1"]
     data = run(Command(argv=argv, timeout_s=TIMEOUT_S)).stdout
     pictures = np.frombuffer(data, np.uint8).reshape(-1, height, width).astype(float)
     start_s = _start_time(path)

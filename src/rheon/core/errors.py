@@ -203,6 +203,11 @@ class NoSuchTitle(PlanError):
     advice = "Scan the source to see which titles it has."
 
 
+class CantJoin(PlanError):
+    code = "cant_join"
+    advice = "Choose other titles to join."
+
+
 class NoSuchDevice(PlanError):
     code = "no_such_device"
     advice = "See 'rheon devices' for the ones there are."

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from ..devices import RuleResult
 from ..engine import ProbedFile
 from ..engine.packets import Packets
-from ..media import CellData, FileData, OutputSettings, Span, Title
+from ..media import Action, CellData, FileData, OutputSettings, Span, Title
 from ..media.facts import Unit, fact, near
 from ..media.kept import kept_title, pieces_of
 from ..sources.material.ends import stream_ends
@@ -23,11 +23,13 @@ VARYING_SHARE = 0.25
 class Ends:
     """When the streams of an output must end, in seconds; ``None`` where the source does not tell.
 
-    ``missing`` says what the source itself lacks.
+    ``pictures`` is how many there are where all of them are copied from several files, ``missing`` what the source
+    itself lacks.
     """
 
     picture_s: float | None = None
     sounds_s: tuple[float | None, ...] = ()
+    pictures: int | None = None
     missing: tuple[RuleResult, ...] = ()
 
 
@@ -40,8 +42,18 @@ def ends_wanted(title: Title, made: OutputSettings) -> Ends:
         last,
         picture_s=None if last.picture_s is None else before_s + last.picture_s,
         sounds_s=tuple(None if end is None else before_s + end for end in last.sounds_s),
+        pictures=_copied_pictures(title, made),
         missing=tuple(_missing(kept_title(title, made.kept))),
     )
+
+
+def _copied_pictures(title: Title, made: OutputSettings) -> int | None:
+    copied = made.video is not None and made.video.action is Action.COPY
+    if not (title.joined and copied and isinstance(title.data, FileData)) or title.video is None:
+        return None
+    spans = [part.video.span for part in title.joined if part.video is not None]
+    counted = [span.packets for span in spans if span is not None and span.whole]
+    return sum(counted) if len(counted) == len(title.joined) else None
 
 
 def _ends_of(title: Title, made: OutputSettings) -> Ends:
@@ -96,6 +108,8 @@ def whole_rules(wanted: Ends, found: ProbedFile, packets: Mapping[int, Packets])
     rules = [*wanted.missing]
     if wanted.picture_s is not None and found.video is not None:
         rules.append(_rule("picture_whole", "video", wanted.picture_s, _end(found, packets, found.video.place)))
+    if wanted.pictures is not None and found.video is not None and found.video.place is not None:
+        rules.append(_pictures_rule(wanted.pictures, packets.get(found.video.place)))
     for track, end_s in zip(found.audio, wanted.sounds_s, strict=False):
         if end_s is not None:
             rules.append(_rule("sound_whole", "audio", end_s, _end(found, packets, track.place)))
@@ -106,6 +120,17 @@ def _end(found: ProbedFile, packets: Mapping[int, Packets], place: int | None) -
     stream = packets.get(-1 if place is None else place)
     end = stream.end_s if stream else None
     return 0.0 if end is None else end - found.start_s
+
+
+def _pictures_rule(wanted: int, found: Packets | None) -> RuleResult:
+    count = len(found.sizes) if found else 0
+    return RuleResult(
+        rule="pictures_joined",
+        part="video",
+        ok=count == wanted,
+        measured=fact(Unit.COUNT, count),
+        allowed=fact(Unit.COUNT, wanted),
+    )
 
 
 def _rule(name: str, part: str, wanted_s: float, seen_s: float) -> RuleResult:

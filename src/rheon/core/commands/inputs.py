@@ -5,9 +5,12 @@ from __future__ import annotations
 from ..formats import INDEXED
 from ..media import StreamKind, Title
 from .demuxers import READABLE
+from .names import PARTS_FILE
 
 READ_BEFORE_S = 12.0
 """Longer than any usual distance between key pictures."""
+NO_SEEK_S = 0.5
+"""So near its start a file is read from there: a place before the first picture may lie behind the key picture."""
 _PIPES = {StreamKind.PROGRAM: "mpeg", StreamKind.TRANSPORT: "mpegts"}
 
 
@@ -22,8 +25,15 @@ def safe_file_input(path: str) -> list[str]:
     return ["-protocol_whitelist", "file", "-format_whitelist", READABLE, "-i", f"file:{path}"]
 
 
+def parts_input() -> list[str]:
+    """Arguments that open the parts of a join as they are laid out in the working folder, one after the other."""
+    return ["-protocol_whitelist", "file", "-format_whitelist", f"concat,{READABLE}", "-f", "concat", "-i", PARTS_FILE]
+
+
 def read_before_s(title: Title, from_s: float) -> float:
     """How much before a moment of a file reading begins, so that what is shown there can be decoded."""
+    if from_s <= NO_SEEK_S:
+        return from_s
     return 0.0 if title.container in INDEXED else min(from_s, READ_BEFORE_S)
 
 

@@ -36,6 +36,22 @@ def picture_times(view: View, length_s: float) -> list[str]:
     return [*argv, "-vf", seen, "-fps_mode", "passthrough", "-f", "null", "-"]
 
 
+def sound_samples(view: View, track: int, length_s: float, rate: int) -> list[str]:
+    """The samples of a track in a stretch, as floats of one channel."""
+    argv = [*QUIET, *view.start, *view.source, "-map", audio_specifier(view.title, track)]
+    heard = f"{_from_moment(view, 'asetpts')},aresample={rate}:async=1:first_pts=0"
+    return [
+        *argv,
+        "-af",
+        f"{heard},atrim=end={length_s:.6f}",
+        "-ac",
+        "1",
+        "-f",
+        "f32le",
+        "pipe:1",
+    ]
+
+
 def sound_levels(view: View, length_s: float, step_s: float) -> list[str]:
     """The level of the first track in each stretch of ``step_s``, a line each."""
     argv = [*QUIET, *view.start, *view.source, "-map", audio_specifier(view.title, 0)]

@@ -7,6 +7,14 @@ LINK_NAME = "source"
 CHAPTERS_FILE = "chapters.txt"
 
 
+PARTS_FILE = "parts.txt"
+
+
+def part_link(number: int) -> str:
+    """A part of a join that is copied, under a name that needs no escaping."""
+    return f"part-{number}"
+
+
 def drawn_file(number: int) -> str:
     """Where the subtitle pictures to draw into a piece are."""
     return f"drawn-{number}.mkv"

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ..media import FileData, Title
-from .inputs import pipe_input, safe_file_input
+from .inputs import parts_input, pipe_input, safe_file_input
 from .start import FOLLOWED, TALKING
 
 AFTER_S = 3
@@ -14,6 +14,18 @@ def streams(path: str) -> list[str]:
     """Format, streams and chapters as JSON."""
     argv = ["ffprobe", "-v", "error", "-of", "json", "-show_format", "-show_streams", "-show_chapters"]
     return [*argv, *safe_file_input(path)]
+
+
+def setups(path: str) -> list[str]:
+    """A digest of each stream's headers outside its packets, as JSON."""
+    argv = ["ffprobe", "-v", "error", "-of", "json", "-show_data_hash", "sha256"]
+    return [*argv, "-show_entries", "stream=index,extradata_hash", *safe_file_input(path)]
+
+
+def parts_starts() -> list[str]:
+    """When the streams of a join's parts begin as the engine reads them one after the other, as JSON."""
+    argv = ["ffprobe", "-v", "error", "-of", "json", "-show_entries", "stream=index,start_time:format=start_time"]
+    return [*argv, *parts_input()]
 
 
 def packets(path: str, interval: str | None) -> list[str]:

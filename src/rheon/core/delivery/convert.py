@@ -17,7 +17,7 @@ from ..planning import Plan
 from ..wording import ends_early_text, rule_name, sides
 from .place import put_in_place
 
-LOST = ("source_whole", "picture_whole", "sound_whole", "read_through", "length")
+LOST = ("source_whole", "picture_whole", "pictures_joined", "sound_whole", "read_through", "length")
 """Rules that a damaged source breaks, and no choice of device or balance mends."""
 
 

@@ -94,6 +94,8 @@ def judge_title(title: Title, profile: DeviceProfile, languages: tuple[str, ...]
 
 def _not_as_it_is(title: Title, audio: AudioStream | None) -> str | None:
     """What keeps a title that breaks no rule from being played as it is: the reason's code."""
+    if title.joined:
+        return "parts_to_join"
     if not is_one_file(title):
         return "not_one_file"
     first = title.audio[0] if title.audio else None
@@ -103,8 +105,10 @@ def _not_as_it_is(title: Title, audio: AudioStream | None) -> str | None:
 
 
 def is_one_file(title: Title) -> bool:
-    """Whether a title is exactly one whole file: not a part, not several clips, nothing inside an image."""
+    """Whether a title is exactly one whole file: not a part, not several clips, no join, nothing inside an image."""
     data = title.data
+    if title.joined:
+        return False
     if isinstance(data, FileData):
         return title.part_of is None and not data.from_s
     extents = data.extents

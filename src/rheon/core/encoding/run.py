@@ -2,28 +2,33 @@
 
 from __future__ import annotations
 
+import json
 import shutil
 import tempfile
 import time
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from pathlib import Path
 
-from ..commands.making import Job, build_command, chapters_document, drawn_command
-from ..commands.names import CHAPTERS_FILE, pipe_name, subtitle_file
+from ..commands.making import Job, build_command, chapters_document, drawn_command, parts_document
+from ..commands.names import CHAPTERS_FILE, PARTS_FILE, part_link, pipe_name, subtitle_file
+from ..commands.probing import parts_starts
 from ..engine import Command, Feed, require, run
 from ..errors import EngineError, SourceChanged, SourceError, SourceMissing, TargetError, TargetFull, TargetReadOnly
-from ..media import CellData, FileData, OutputSettings, Title
+from ..media import Action, CellData, FileData, OutputSettings, Title
+from ..media.joined import as_one
 from ..media.kept import kept_title, pieces_of
 from ..sources.material.feed import feed_title, subtitle_packets
 from ..subtitles import lay_out
 from ..system import check_inside
 from .parts import PART_PREFIX, remove_part
 from .progress import Progress, ProgressReader
+from .seams import smooth_seams
 from .texts import with_cut_texts
 
 LEAST_FREE_BYTES = 8 << 20
 MOST_DAMAGE = 200
+PARTS_TIMEOUT_S = 60
 MEANS_LOSS = (
     "ended prematurely", "corrupt", "concealing", "partial file", "Truncat", "truncated", "Invalid data",
     "non monotonically", "Error while decoding",
@@ -77,6 +82,7 @@ def make_file(title: Title, settings: OutputSettings, part: Path, hooks: Hooks |
         with tempfile.TemporaryDirectory(prefix="rheon-") as folder:
             job = _job(with_cut_texts(title, settings, Path(folder)), settings, part)
             _lay_out(Path(folder), job)
+            job = replace(job, parts_late_s=_parts_late_s(Path(folder), job), smooth=smooth_seams(job))
             _lay_out_drawn(folder, job, hooks)
             for at_pass in _passes(settings):
                 run(_command(job, folder, _Followed(hooks=hooks, damage=damage), at_pass))
@@ -94,9 +100,12 @@ def make_file(title: Title, settings: OutputSettings, part: Path, hooks: Hooks |
 
 
 def _job(title: Title, settings: OutputSettings, part: Path) -> Job:
+    if title.joined and isinstance(title.data, CellData) and settings.video and settings.video.action is Action.COPY:
+        return Job(title=as_one(title), settings=settings, target=str(part))
     pieces = pieces_of(title, settings.kept)
     together = kept_title(title, settings.kept)
-    return Job(title=together, settings=settings, target=str(part), pieces=pieces if len(pieces) > 1 else ())
+    several = len(pieces) > 1 or bool(title.joined)
+    return Job(title=together, settings=settings, target=str(part), pieces=pieces if several else ())
 
 
 def _identities(title: Title) -> dict[str, tuple[int, int] | None]:
@@ -120,7 +129,9 @@ def check_source(title: Title) -> None:
     """Raises ``SourceMissing`` where the title's files are not there any more, or are shorter than they were,
     and ``SourceChanged`` where a file is another one than was scanned.
     """
-    for path, end_bytes in _needed(title):
+    for part in title.joined:
+        check_source(part)
+    for path, end_bytes in () if title.joined else _needed(title):
         try:
             size = check_inside(path)
         except OSError as error:
@@ -149,6 +160,8 @@ def check_target(folder: Path) -> None:
 
 
 def _needed(title: Title) -> list[tuple[str, int]]:
+    if title.joined:
+        return [needed for part in title.joined for needed in _needed(part)]
     if isinstance(title.data, FileData):
         return [(title.data.path, 1)]
     return [(extent.path, extent.offset_bytes + extent.length_bytes) for extent in title.data.extents]
@@ -156,12 +169,33 @@ def _needed(title: Title) -> list[tuple[str, int]]:
 
 def _lay_out(folder: Path, job: Job) -> None:
     """What the engine needs beside its input: chapters, and the source under a name that needs no escaping."""
+    if job.copies_parts:
+        _lay_out_parts(folder, job)
     if job.carries_chapters:
         text = chapters_document(job.title.chapters, job.title.duration_s)
         (folder / CHAPTERS_FILE).write_text(text, encoding="utf-8")
     for subtitle in job.settings.subtitles:
         if not (folder / subtitle_file(subtitle.track)).exists():
             lay_out(job.title, subtitle.track, folder)
+
+
+def _lay_out_parts(folder: Path, job: Job) -> None:
+    for number, piece in enumerate(job.pieces):
+        assert isinstance(piece.data, FileData)
+        (folder / part_link(number)).symlink_to(piece.data.path)
+    (folder / PARTS_FILE).write_text(parts_document(job), encoding="utf-8")
+
+
+def _parts_late_s(folder: Path, job: Job) -> float:
+    if not job.copies_parts or all(sound.action is Action.COPY for sound in job.settings.audio):
+        return 0.0
+    said = json.loads(run(Command(argv=parts_starts(), timeout_s=PARTS_TIMEOUT_S, cwd=str(folder))).stdout or b"{}")
+    place = job.title.video.place if job.title.video else None
+    starts = [one.get("start_time") for one in said.get("streams", []) if one.get("index") == place]
+    try:
+        return float(starts[0]) - float(said["format"]["start_time"])
+    except (IndexError, KeyError, TypeError, ValueError):
+        return 0.0
 
 
 def _lay_out_drawn(folder: str, job: Job, hooks: Hooks) -> None:
@@ -172,7 +206,7 @@ def _lay_out_drawn(folder: str, job: Job, hooks: Hooks) -> None:
 
 def _lay_out_piece(folder: str, job: Job, hooks: Hooks) -> None:
     drawn, data = job.settings.drawn, job.title.data
-    if drawn is None or drawn.is_text:
+    if drawn is None or drawn.is_text or job.title.subtitles[drawn.track].absent:
         return
     stream_id = job.title.subtitles[drawn.track].stream_id
     feed: Feed | None = None

@@ -11,6 +11,7 @@ from ..commands.names import subtitle_file
 from ..engine import Command, run
 from ..errors import NotASource
 from ..media import FileData, KeptRange, OutputSettings, SubtitleForm, SubtitleStream, Title
+from ..media.kept import stretches_of
 from ..subtitles import LARGEST_BYTES, SubtitleText, TimedLine, read_subtitles, to_subrip
 from ..system import read_inside
 
@@ -24,21 +25,39 @@ def with_cut_texts(title: Title, settings: OutputSettings, folder: Path) -> Titl
     Raises ``OSError``, ``NotASource`` or ``EngineError``.
     """
     wanted = {
-        one.track for one in settings.subtitles if settings.kept and one.is_text and one.form is not SubtitleForm.DRAWN
+        one.track
+        for one in settings.subtitles
+        if one.is_text and (title.joined or (settings.kept and one.form is not SubtitleForm.DRAWN))
     }
     tracks = list(title.subtitles)
     for track in sorted(wanted):
-        lines = cut_lines(_lines(title, tracks[track]), settings.kept, _begins_s(title))
+        lines = _kept_lines(stretches_of(title, settings.kept), track)
         path = folder / subtitle_file(track)
         path.write_text(to_subrip(SubtitleText(encoding="utf-8", lines=lines)), encoding="utf-8")
         tracks[track] = replace(tracks[track], path=str(path))
     return replace(title, subtitles=tuple(tracks))
 
 
-def cut_lines(lines: Sequence[TimedLine], kept: Sequence[KeptRange], begins_s: float = 0.0) -> tuple[TimedLine, ...]:
-    """The lines within the stretches, one stretch after the other; ``begins_s`` is where the title lies in its text."""
+def _kept_lines(stretches: Sequence[tuple[Title, KeptRange]], track: int) -> tuple[TimedLine, ...]:
     found: list[TimedLine] = []
+    read: dict[str, Sequence[TimedLine]] = {}
     at_s = 0.0
+    for title, kept in stretches:
+        stream = title.subtitles[track]
+        if title.key not in read:
+            read[title.key] = () if stream.absent else _lines(title, stream)
+        found += cut_lines(read[title.key], [kept], _begins_s(title), at_s)
+        at_s += kept.length_s
+    return tuple(found)
+
+
+def cut_lines(
+    lines: Sequence[TimedLine], kept: Sequence[KeptRange], begins_s: float = 0.0, at_s: float = 0.0
+) -> tuple[TimedLine, ...]:
+    """The lines within the stretches, one stretch after the other from ``at_s`` on; ``begins_s`` is where the title
+    lies in its text.
+    """
+    found: list[TimedLine] = []
     for one in kept:
         from_s, until_s = begins_s + one.from_s, begins_s + one.until_s
         for line in lines:

@@ -122,7 +122,8 @@ class AudioCodec:
     """A way to code sound, by its standard.
 
     ``bits`` are those of a sample where samples are kept as they are; ``kept_as`` is the codec under whose name a file
-    holds them. ``rank`` orders the codecs that Rheon makes by how widely they are played.
+    holds them. ``rank`` orders the codecs that Rheon makes by how widely they are played. ``stands_alone``: any frame
+    may follow any other without being heard, since encoders put no silence in front and frames need few before them.
     """
 
     name: str
@@ -135,6 +136,11 @@ class AudioCodec:
     kept_as: str | None = None
     rank: int = 99
     encoder: AudioEncoder | None = None
+    stands_alone: bool = False
+
+    @property
+    def frames_stand_alone(self) -> bool:
+        return self.stands_alone or self.bits is not None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -7,6 +7,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 
 from ..errors import NoSuchTitle
+from .joined import of_parts, part_at, places_of
 from .source import CellData, Chapter, FileData, Gap, Reason, Title
 from .streams import Scan, VideoStream
 
@@ -47,6 +48,9 @@ def on_pictures(title: Title, kept: KeptRange) -> KeptRange:
     Raises ``NoSuchTitle`` where the title has nothing there.
     """
     until_s = min(kept.until_s, title.duration_s)
+    if title.joined:
+        kept = KeptRange(from_s=_on_picture(title, kept.from_s), until_s=_on_picture(title, until_s))
+        until_s = kept.until_s
     if not 0 <= kept.from_s < title.duration_s or until_s - kept.from_s < LEAST_S:
         raise NoSuchTitle(
             "Title {number} has nothing from {from_s:g} s until {end_s:g} s.",
@@ -57,7 +61,7 @@ def on_pictures(title: Title, kept: KeptRange) -> KeptRange:
             duration_s=title.duration_s,
         )
     rate = steady_rate(title.video)
-    if title.video is None or rate is None:
+    if title.video is None or rate is None or title.joined:
         return KeptRange(from_s=kept.from_s, until_s=until_s)
     first_s = first_picture_s(title)
     begin = 0 if kept.from_s <= 0 else picture_from(kept.from_s - first_s, rate)
@@ -65,6 +69,16 @@ def on_pictures(title: Title, kept: KeptRange) -> KeptRange:
     from_s = first_s + begin / rate if kept.from_s > 0 else 0.0
     whole = until_s >= title.duration_s - MEANT_S
     return KeptRange(from_s=from_s, until_s=title.duration_s if whole else max(first_s + end / rate, from_s + 1 / rate))
+
+
+def _on_picture(title: Title, moment_s: float) -> float:
+    """A moment of a joined title on a picture of its part."""
+    placed = part_at(title, moment_s)
+    into_s, rate = moment_s - placed.at_s, steady_rate(placed.part.video)
+    if into_s <= 0 or into_s >= placed.part.duration_s - MEANT_S or rate is None:
+        return moment_s
+    first_s = first_picture_s(placed.part)
+    return min(placed.end_s, placed.at_s + first_s + picture_from(into_s - first_s, rate) / rate)
 
 
 def picture_from(moment_s: float, rate: float) -> int:
@@ -90,6 +104,8 @@ def cut_times(title: Title, from_s: float, until_s: float | None, number: int) -
     """The stretch between two moments as a title numbered ``number``. Raises ``NoSuchTitle`` where there is none."""
     wanted = KeptRange(from_s=from_s, until_s=title.duration_s if until_s is None else until_s)
     found = on_pictures(title, wanted)
+    if title.joined:
+        return replace(kept_title(title, [found]), number=number, reasons=_reasons(title, found))
     rate = steady_rate(title.video)
     begins_s = max(0.0, found.from_s - (EARLY / rate if rate and found.from_s else 0.0))
     length_s = round(found.length_s, 6)
@@ -104,19 +120,44 @@ def cut_times(title: Title, from_s: float, until_s: float | None, number: int) -
         gaps=gaps_within(title, found.from_s, found.until_s),
         promised_s=None,
         part_of=title.number,
-        reasons=(
-            Reason(
-                code="time_range",
-                values={"title": title.number, "from_s": round(found.from_s, 3), "until_s": round(found.until_s, 3)},
-            ),
-        ),
+        reasons=_reasons(title, found),
         shares=(),
     )
 
 
+def _reasons(title: Title, kept: KeptRange) -> tuple[Reason, ...]:
+    values: dict[str, object] = {
+        "title": title.number,
+        "from_s": round(kept.from_s, 3),
+        "until_s": round(kept.until_s, 3),
+    }
+    return (Reason(code="time_range", values=values),)
+
+
+def stretches_of(title: Title, kept: Sequence[KeptRange]) -> tuple[tuple[Title, KeptRange], ...]:
+    """What a file is made of, in its order: stretches of the title, or of the parts of a joined one."""
+    wanted = tuple(kept) or (KeptRange(from_s=0.0, until_s=title.duration_s),)
+    if not title.joined:
+        return tuple((title, one) for one in wanted)
+    found: list[tuple[Title, KeptRange]] = []
+    for one in wanted:
+        for placed in places_of(title.joined):
+            from_s, until_s = max(one.from_s - placed.at_s, 0.0), min(one.until_s, placed.end_s) - placed.at_s
+            if until_s - from_s >= LEAST_S:
+                found.append((placed.part, KeptRange(from_s=from_s, until_s=until_s)))
+    return tuple(found)
+
+
 def pieces_of(title: Title, kept: Sequence[KeptRange]) -> tuple[Title, ...]:
-    """What a file is made of, in its order: the title itself, or each of its stretches."""
-    return tuple(cut_times(title, one.from_s, one.until_s, title.number) for one in kept) if kept else (title,)
+    """What a file is made of, in its order: the title itself, each of its stretches, or those of its parts."""
+    return tuple(
+        one if _is_whole(one, stretch) else cut_times(one, stretch.from_s, stretch.until_s, one.number)
+        for one, stretch in stretches_of(title, kept)
+    )
+
+
+def _is_whole(title: Title, kept: KeptRange) -> bool:
+    return kept.from_s <= 0 and kept.until_s >= title.duration_s - 1e-6
 
 
 def kept_title(title: Title, kept: Sequence[KeptRange]) -> Title:
@@ -125,6 +166,9 @@ def kept_title(title: Title, kept: Sequence[KeptRange]) -> Title:
     Its data are those of the first stretch: what a file is really made of are the pieces. Raises ``NoSuchTitle``.
     """
     pieces = pieces_of(title, kept)
+    if title.joined:
+        key = f"{title.key}@{'+'.join(piece.key for piece in pieces)}"
+        return replace(of_parts(title, pieces), key=key, part_of=title.number) if kept else title
     if len(pieces) == 1:
         return pieces[0]
     return concatenated(title, pieces)

@@ -41,7 +41,8 @@ class VideoSettings:
     picture is encoded. ``crop`` is cut from the stored picture. ``frame_rate`` is what comes out, at most where each
     picture keeps its own time (``variable_rate``); of the source's pictures every ``every``-th is taken.
     ``film_in_fields`` says that repeated fields are taken out by looking at them instead of by their flags.
-    ``colour_from`` is the source's where it has to be turned into ``colour``.
+    ``colour_from`` is the source's where it has to be turned into ``colour``. ``pad`` is black around the picture,
+    inside its size. ``parts`` are the settings of each part of a joined title where not all are treated alike.
     """
 
     action: Action
@@ -73,6 +74,8 @@ class VideoSettings:
     b_frames: int = 0
     keyframe_frames: int = 250
     preset: str = "medium"
+    pad: Borders = field(default_factory=Borders)
+    parts: tuple[VideoSettings, ...] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -131,7 +131,8 @@ class AudioStream:
     """One audio track. ``index`` counts the title's audio tracks from 0; ``stream_id`` is the MPEG stream id.
 
     ``is_core`` marks the AC-3 part of the TrueHD track with the same id. Loudness (LUFS), sample peak (dBFS)
-    and what the track takes when it is coded without loss are ``None`` where nobody has listened.
+    and what the track takes when it is coded without loss are ``None`` where nobody has listened. ``absent``: a part of
+    a joined title that has not this track of the whole.
     """
 
     index: int
@@ -144,6 +145,7 @@ class AudioStream:
     bitrate_bps: int | None = None
     name: str | None = None
     is_core: bool = False
+    absent: bool = False
     silent: bool = False
     loudness_lufs: float | None = None
     peak_dbfs: float | None = None
@@ -157,7 +159,8 @@ class AudioStream:
 class SubtitleStream:
     """One subtitle track. ``index`` counts the title's subtitle tracks from 0.
 
-    ``path`` is the text file it lies in where it is a file beside the title's own.
+    ``path`` is the text file it lies in where it is a file beside the title's own. ``absent``: a part of a joined title
+    that has not this track of the whole.
     """
 
     index: int
@@ -165,6 +168,7 @@ class SubtitleStream:
     language: str = "und"
     purpose: SubtitlePurpose = SubtitlePurpose.UNKNOWN
     forced: Forced = Forced.UNKNOWN
+    absent: bool = False
     stream_id: int | None = None
     path: str | None = None
     place: int | None = None

@@ -43,6 +43,7 @@ RULE_NAMES: Mapping[str, str] = {
     "length": "length",
     "read_through": "read through",
     "picture_whole": "pictures to the end",
+    "pictures_joined": "pictures of all parts",
     "sound_whole": "sound to the end",
     "source_damage": "damage",
     "source_whole": "whole source",

@@ -47,6 +47,12 @@ def _longest(values: Values) -> str:
     return ", ".join(parts)
 
 
+def _joined(values: Values) -> str:
+    return say_count(
+        "{count} part, one after the other", "{count} parts, one after the other", int(number(values["count"]))
+    )
+
+
 def _nearly_same(values: Values) -> str:
     without, more = number(values["without_s"]), number(values["with_s"])
     parts = [say("lacks {length} of it", length=_seconds(without))] if without >= 0.5 else []
@@ -122,6 +128,13 @@ SENTENCES: Mapping[str, str | Callable[[Values], str]] = {
     "chapter_range": "chapters {first} to {last} of title {title}",
     "time_range": _time_range,
     "only_a_part": "the device plays it as it is, and a part of it is kept",
+    "joined": _joined,
+    "parts_to_join": "the streams fit, and its parts become one file",
+    "parts_agree": "their streams agree, so nothing has to be encoded",
+    "parts_agree_converted": "their streams agree, and they are converted all the same",
+    "parts_differ": "their streams differ, so they get one form",
+    "joined_rates": "the parts have {rates} pictures a second; the quickest, so that none is lost",
+    "sound_joined": "the device takes it as it is; made anew, so that nothing is heard where the parts meet",
     "not_one_file": "the streams fit, but no one file is this title",
     "other_track_first": "it would play, but with another track than yours",
     "stands_still": "a picture that stands until somebody goes on, as menus do",

@@ -1,7 +1,7 @@
 """The argument list that makes a file of a title by its settings."""
 
 from .encoders import Placing, audio_arguments, video_arguments
-from .inputs import drawn_command
+from .inputs import drawn_command, parts_document
 from .job import Job
 from .whole import SIDE_SUFFIX, build_command, chapters_document
 
@@ -13,5 +13,6 @@ __all__ = [
     "build_command",
     "chapters_document",
     "drawn_command",
+    "parts_document",
     "video_arguments",
 ]

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 
-from ...media import FileData, rate_text
+from ...media import AudioSettings, FileData, rate_text
 from ..inputs import audio_specifier
 from .encoders import untold_priming_s
 from .filters import audio_filters, just_before
@@ -12,6 +13,8 @@ from .job import ON_TIME, Job
 
 SEAM_S = 0.0025
 """Sound that breaks off in the middle of a wave clicks; over so short a time nobody hears it fade."""
+LAYOUTS = {1: "mono", 2: "stereo", 3: "2.1", 4: "4.0", 5: "5.0", 6: "5.1", 7: "6.1", 8: "7.1"}
+"""What the engine's encoders take so many channels for."""
 
 
 def concat_pictures(job: Job, graphs: list[str]) -> str:
@@ -34,19 +37,44 @@ def concat_sound(job: Job, place: int) -> str:
     parts, seams, last = [], "", len(job.pieces) - 1
     for number, piece in enumerate(job.each):
         length_s = _length_s(job, number)
+        track = piece.title.audio[made.track]
+        own = replace(made, source_channels=track.channels) if job.title.joined else made
         steps = [
-            audio_filters(made, piece.phase_s + piece.lead_s, from_zero=True),
-            f"atrim=end={just_before(length_s)}",
-            f"apad=whole_dur={length_s:.6f}",
+            *([] if track.absent else [audio_filters(own, piece.phase_s + piece.lead_s, from_zero=True)]),
+            *([_common_form(made)] if job.title.joined else []),
+            *([] if to_the_sample(piece) else _filled(length_s)),
         ]
-        steps += [f"afade=t=in:d={SEAM_S}"] if number else []
-        steps += [f"afade=t=out:st={length_s - SEAM_S:.6f}:d={SEAM_S}"] if number < last else []
-        source = audio_specifier(piece.title, made.track, number)
-        parts.append(f"[{source}]{','.join(steps)}[heard{place}p{number}]")
+        steps += [f"afade=t=in:d={SEAM_S}"] if number and number - 1 not in job.smooth else []
+        fades = number < last and number not in job.smooth
+        steps += [f"afade=t=out:st={length_s - SEAM_S:.6f}:d={SEAM_S}"] if fades else []
+        source = "anullsrc," if track.absent else f"[{audio_specifier(piece.title, made.track, number)}]"
+        parts.append(f"{source}{','.join(steps)}[heard{place}p{number}]")
         seams += f"[heard{place}p{number}]"
     silence_s = untold_priming_s(made, job.settings.container)
     earlier = f",atrim=start={silence_s:.6f},asetpts=PTS-STARTPTS" if silence_s else ""
     return ";".join([*parts, f"{seams}concat=n={last + 1}:v=0:a=1{earlier}[sound{place}]"])
+
+
+def _filled(length_s: float) -> list[str]:
+    return [f"atrim=end={just_before(length_s)}", f"apad=whole_dur={length_s:.6f}"]
+
+
+def to_the_sample(piece: Job) -> bool:
+    """Whether a part is as long as its sound is: where that is all there is, no rounded length counts."""
+    alone = piece.settings.video is None and len(piece.settings.audio) == 1
+    whole = piece.title.part_of is None and isinstance(piece.title.data, FileData)
+    return alone and whole and not piece.title.audio[piece.settings.audio[0].track].absent
+
+
+def _common_form(made: AudioSettings) -> str:
+    """Parts of other channels or another rate in the form of the output: only equal ones can be concatenated."""
+    layout = LAYOUTS.get(made.channels, f"{made.channels}c")
+    return f"aformat=sample_fmts=fltp:sample_rates={made.sample_rate}:channel_layouts={layout}"
+
+
+def begins_s(job: Job, number: int) -> float:
+    """When a piece begins in the output."""
+    return sum(_length_s(job, before) for before in range(number))
 
 
 def _length_s(job: Job, number: int) -> float:

@@ -34,13 +34,15 @@ class Timing:
     ``phase_s`` is how far the first one lies behind a tick of the frame rate: everything comes that much earlier, so
     that no rounded time stamp falls half-way between two ticks. ``cut_before``: what lies before zero is not shown.
     ``leads``: nor are pictures that come once more because later ones refer to them. ``lead_s``: so much was read
-    before the beginning, to be dropped.
+    before the beginning, to be dropped. ``stands_s``: the last picture stands so much longer, for whoever cuts there:
+    where rates change, the one that makes them even would drop it.
     """
 
     phase_s: float = 0.0
     cut_before: bool = False
     lead_s: float = 0.0
     leads: bool = False
+    stands_s: float = 0.0
 
 
 def graph(
@@ -55,7 +57,7 @@ def graph(
     head = f"[{source}]{','.join(steps)}" if steps else f"[{source}]null"
     shape = made.sample_aspect
     tail = [
-        f"scale={made.width}:{made.height}:flags=lanczos{_colours(made)}",
+        *_sized(made),
         f"setsar={shape.numerator}/{shape.denominator}",
     ]
     if text is not None:
@@ -68,6 +70,13 @@ def graph(
     # in ticks finer than pictures, or a subtitle between two of them waits for the next but one
     head += ",settb=AVTB"
     return f"{head}[seen];[seen][{picture}]overlay=eof_action=pass,{','.join(tail)}[out]"
+
+
+def _sized(made: VideoSettings) -> list[str]:
+    pad = made.pad
+    inside = (made.width - pad.left - pad.right, made.height - pad.top - pad.bottom)
+    around = [f"pad={made.width}:{made.height}:{pad.left}:{pad.top}:black"] if pad.any else []
+    return [f"scale={inside[0]}:{inside[1]}:flags=lanczos{_colours(made)}", *around]
 
 
 def just_before(moment_s: float) -> str:
@@ -93,6 +102,7 @@ def _times(made: VideoSettings, timing: Timing) -> list[str]:
         return cut
     moved = ["settb=AVTB", f"setpts=PTS-({timing.phase_s:.6f})/TB"] if timing.phase_s else []
     stepped = [f"framestep={made.every}"] if made.every > 1 else []
+    stepped += [f"tpad=stop_mode=clone:stop_duration={timing.stands_s:.3f}"] if timing.stands_s else []
     return [*cut, *moved, *stepped, f"fps={rate_text(made.frame_rate)}"]
 
 

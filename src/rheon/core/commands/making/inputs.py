@@ -5,9 +5,10 @@ from __future__ import annotations
 from dataclasses import replace
 
 from ...media import PTS_HZ, CellData, FileData, Title
-from ..inputs import pipe_input, safe_file_input, subtitle_specifier
-from ..names import CHAPTERS_FILE, drawn_file, pipe_name, subtitle_file
+from ..inputs import parts_input, pipe_input, safe_file_input, subtitle_specifier
+from ..names import CHAPTERS_FILE, drawn_file, part_link, pipe_name, subtitle_file
 from ..start import QUIET
+from .concat import begins_s
 from .filters import just_before
 from .job import Job
 
@@ -45,8 +46,33 @@ def main_input(job: Job) -> list[str]:
 
 
 def main_inputs(job: Job) -> list[str]:
-    """The title itself, or each of its pieces."""
-    return [part for piece in job.each for part in main_input(piece)]
+    """The title itself, or each of its pieces; and all of them one after the other where they are copied."""
+    return [*(part for piece in job.each for part in main_input(piece)), *_parts_input(job)]
+
+
+def _parts_input(job: Job) -> list[str]:
+    """The parts of a join one after the other, its first picture at zero where sound is made anew beside it."""
+    if not job.copies_parts:
+        return []
+    moved = ["-itsoffset", f"{-job.parts_late_s:.6f}"] if job.parts_late_s else []
+    return [*NO_QUEUE, *moved, *parts_input()]
+
+
+def parts_document(job: Job) -> str:
+    """The parts in their order, each with how long it lasts until the next one's first picture."""
+    lines = ["ffconcat version 1.0"]
+    for number, piece in enumerate(job.pieces):
+        lines.append(f"file {part_link(number)}")
+        if number + 1 < len(job.pieces):
+            length_s = begins_s(job, number + 1) - begins_s(job, number)
+            length_s += _late_s(piece) - _late_s(job.pieces[number + 1])
+            lines.append(f"duration {length_s:.6f}")
+    return "\n".join(lines) + "\n"
+
+
+def _late_s(piece: Title) -> float:
+    """How long after its file's first moment a part's first picture comes."""
+    return piece.video.span.start_s if piece.video and piece.video.span else 0.0
 
 
 def _own_zero(data: CellData) -> list[str]:
@@ -86,20 +112,22 @@ def side_inputs(job: Job) -> list[str]:
     said: list[str] = []
     for subtitle in job.side_tracks:
         # lines of a kept range were cut when they were laid out
-        span = [] if job.settings.kept else _span(job.title)
+        span = [] if job.settings.kept or job.pieces else _span(job.title)
         said += [*NO_QUEUE, *span, "-protocol_whitelist", "file", "-f", "srt", "-i", subtitle_file(subtitle.track)]
     return said
 
 
 def drawn_place(job: Job) -> int:
     """Which of the engine's inputs holds the subtitle pictures to draw."""
-    return job.inputs + job.carries_chapters + len(job.side_tracks) + job.number
+    drawn, before = job.settings.drawn, job.pieces[: job.number]
+    there = sum(not piece.subtitles[drawn.track].absent for piece in before) if drawn else 0
+    return job.inputs + job.carries_chapters + len(job.side_tracks) + there
 
 
 def drawn_input(job: Job) -> list[str]:
     """The subtitle pictures to draw, as ``drawn_command`` has laid them out."""
     drawn = job.settings.drawn
-    if drawn is None or drawn.is_text:
+    if drawn is None or drawn.is_text or job.title.subtitles[drawn.track].absent:
         return []
     forced = ["-forced_subs_only", "1"] if drawn.only_forced else []
     # times in that file count from DRAWN_ZERO_S; where the engine keeps no file's own start, it takes that off itself

@@ -8,6 +8,7 @@ from fractions import Fraction
 
 from ...formats import CONTAINERS
 from ...media import Action, CellData, FileData, OutputSettings, StreamKind, SubtitleForm, SubtitleSettings, Title
+from ...media.kept import EARLY
 from ..inputs import read_before_s
 from .filters import phase_of
 
@@ -18,12 +19,21 @@ SOON_S = 0.25
 """Up to so late a first picture begins at once in a container without times; later ones are waited for."""
 
 
+def for_piece(made: OutputSettings, number: int) -> OutputSettings:
+    """The settings with what is done to the picture of one piece, where that is not the same for all."""
+    own = made.video.parts if made.video else ()
+    return replace(made, video=own[number]) if own else made
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Job:
     """What is to be made: a title, the settings, and the file to write. Runs in a folder that holds the helpers.
 
     ``pieces`` are what the file is concatenated from where that is several; ``title`` is then what they make together,
-    or, in the view of one of them (``piece``), that piece, which is number ``number`` of the engine's inputs.
+    or, in the view of one of them (``piece``), that piece, which is number ``number`` of the engine's inputs;
+    ``sound_apart`` says that only its sound is taken from there. ``parts_late_s``: so long after the first moment of
+    parts that are copied the first picture comes, which has to lie where the first of sound that is made anew does.
+    ``smooth`` are the seams, by the number of the piece before them, over which the sound goes on by itself.
     """
 
     title: Title
@@ -31,10 +41,19 @@ class Job:
     target: str
     pieces: tuple[Title, ...] = ()
     number: int = 0
+    sound_apart: bool = False
+    parts_late_s: float = 0.0
+    smooth: frozenset[int] = frozenset()
 
     def piece(self, number: int) -> Job:
         """One of the pieces, as if it were all."""
-        return replace(self, title=self.pieces[number], number=number)
+        return replace(
+            self,
+            title=self.pieces[number],
+            settings=for_piece(self.settings, number),
+            number=number,
+            sound_apart=self.copies_parts,
+        )
 
     @property
     def each(self) -> list[Job]:
@@ -43,8 +62,13 @@ class Job:
 
     @property
     def inputs(self) -> int:
-        """How many of the engine's inputs are the title itself."""
-        return max(1, len(self.pieces))
+        """How many of the engine's inputs are the title itself; the last one where its parts are copied as one."""
+        return max(1, len(self.pieces)) + self.copies_parts
+
+    @property
+    def copies_parts(self) -> bool:
+        """Whether parts that are files are read once more, one after the other, to be copied."""
+        return bool(self.title.joined and self.pieces) and self.copies_picture
 
     @property
     def subpictures(self) -> tuple[int, ...]:
@@ -93,6 +117,8 @@ class Job:
         data, made = self.title.data, self.settings
         if isinstance(data, CellData) or self.title.part_of is None:
             return 0.0
+        if self.sound_apart:
+            return read_before_s(self.title, data.from_s)
         streams = (*((made.video,) if made.video else ()), *made.audio)
         copied = any(stream.action is Action.COPY for stream in streams)
         tracks = any(one.form is not SubtitleForm.DRAWN for one in made.subtitles if one not in self.side_tracks)
@@ -118,8 +144,10 @@ class Job:
             # a container without times puts a copied picture on the nearest tick: the sound goes along
             nearest_s = round(first_s * float(video.frame_rate)) / float(video.frame_rate)
             return 0.0 if keeps_start or self.own_zero else first_s - nearest_s
-        if not keeps_start and first_s <= SOON_S:
-            return first_s
+        # a stretch begins that much before its first picture, whatever rate comes out
+        begins = first_s * float(video.frame_rate) <= EARLY + ON_TIME / 10
+        if begins or (not keeps_start and first_s <= SOON_S):
+            return first_s if first_s > 1e-4 else 0.0
         phase_s = phase_of(first_s, made.frame_rate)
         return phase_s if abs(phase_s) > 1e-4 else 0.0
 

@@ -19,7 +19,7 @@ from ...media.joins import has_joins
 from ..inputs import audio_specifier, subtitle_specifier, video_specifier
 from ..names import LINK_NAME, subtitle_file
 from ..start import QUIET
-from .concat import concat_pictures, concat_sound
+from .concat import begins_s, concat_pictures, concat_sound
 from .encoders import Placing, audio_arguments, early_of, video_arguments
 from .filters import DrawnText, Timing, audio_filters, graph, just_before
 from .inputs import chapters_input, drawn_inputs, drawn_place, main_inputs, side_inputs, until
@@ -27,6 +27,7 @@ from .job import Job
 
 BLURAY_SUFFIX = ".m2ts"
 SIDE_SUFFIX = "srt"
+STANDS_S = 1.0
 REORDERED_S = 0.5
 """So much later pictures may be stored than they are shown."""
 TICKS = {"matroska": "0.001", "webm": "0.001", "asf": "0.001", "mpeg_ts": "1/90000", "mp4": "1/90000"}
@@ -163,29 +164,45 @@ def _copied_until(job: Job) -> list[str]:
     return [*said, *counted, *until(length_s + REORDERED_S)]
 
 
+def _copied_from(job: Job) -> int:
+    """The input that holds all parts one after the other where they are copied, else the title itself."""
+    return job.inputs - 1 if job.copies_parts else 0
+
+
 def _picture_map(job: Job) -> list[str]:
     made, title = job.settings, job.title
     if made.video is None:
         return []
     if made.video.action is Action.COPY:
-        return ["-map", video_specifier(title)]
+        return ["-map", video_specifier(title, _copied_from(job))]
     if job.pieces:
         return [
             "-filter_complex",
-            concat_pictures(job, [picture_graph(piece) for piece in job.each]),
+            concat_pictures(job, [picture_graph(piece, _text_from_s(job, piece)) for piece in job.each]),
             "-map",
             "[out]",
         ]
     return ["-filter_complex", picture_graph(job), "-map", "[out]"]
 
 
-def picture_graph(job: Job) -> str:
-    """The graph from a title's, or a piece's, stored picture to ``[out]``."""
+def _text_from_s(job: Job, piece: Job) -> float | None:
+    """Where a piece of a joined title begins in its text, which was written for the whole."""
+    return begins_s(job, piece.number) if job.title.joined else None
+
+
+def picture_graph(job: Job, text_from_s: float | None = None) -> str:
+    """The graph from a title's, or a piece's, stored picture to ``[out]``.
+
+    ``text_from_s`` is where the piece begins in the text to draw, where that is not its own.
+    """
     made, title = job.settings, job.title
     assert made.video is not None
     drawn = made.drawn
-    picture = f"{drawn_place(job)}:s:0" if drawn and not drawn.is_text else None
-    text = drawn_text(title, drawn.track) if drawn and drawn.is_text else None
+    there = drawn is not None and not title.subtitles[drawn.track].absent
+    picture = f"{drawn_place(job)}:s:0" if drawn and there and not drawn.is_text else None
+    text = drawn_text(title, drawn.track) if drawn and there and drawn.is_text else None
+    if text is not None and text_from_s is not None:
+        text = DrawnText(file=subtitle_file(drawn.track if drawn else 0), track=0, start_s=text_from_s)
     return graph(made.video, video_specifier(title, job.number), picture, text, _timing(job))
 
 
@@ -196,6 +213,7 @@ def _timing(job: Job) -> Timing:
         cut_before=job.own_zero,
         lead_s=job.lead_s,
         leads=isinstance(data, CellData) and has_joins(data),
+        stands_s=STANDS_S if job.pieces else 0.0,
     )
 
 
@@ -207,10 +225,10 @@ def _placing(job: Job, sound: AudioSettings, place: int) -> Placing:
 def _sound_maps(job: Job) -> list[str]:
     maps: list[str] = []
     for place, sound in enumerate(job.settings.audio):
-        if job.pieces:
+        if job.pieces and not (job.copies_parts and sound.action is Action.COPY):
             maps += ["-filter_complex", concat_sound(job, place), "-map", f"[sound{place}]"]
             continue
-        specifier = audio_specifier(job.title, sound.track)
+        specifier = audio_specifier(job.title, sound.track, _copied_from(job))
         if _shares_id(job, sound):
             heard = audio_filters(sound, early_of(sound, _placing(job, sound, place)))
             maps += ["-filter_complex", f"[{specifier}]{heard}[sound{place}]", "-map", f"[sound{place}]"]
@@ -231,7 +249,7 @@ def _subtitle_specifier(job: Job, subtitle: SubtitleSettings) -> str:
     sides = job.side_tracks
     if subtitle in sides:
         return f"{job.inputs + job.carries_chapters + sides.index(subtitle)}:s:0"
-    return subtitle_specifier(job.title, subtitle.track)
+    return subtitle_specifier(job.title, subtitle.track, _copied_from(job))
 
 
 def _subtitle_codec(job: Job, subtitle: SubtitleSettings, place: int) -> list[str]:

@@ -41,6 +41,7 @@ MADE = (
     AudioCodec(
         name="ac3",
         label="AC-3",
+        stands_alone=True,
         standard="ATSC A/52",
         rank=2,
         encoder=AudioEncoder(
@@ -56,6 +57,7 @@ MADE = (
     AudioCodec(
         name="eac3",
         label="E-AC-3",
+        stands_alone=True,
         standard="ATSC A/52, annex E",
         rank=3,
         encoder=AudioEncoder(
@@ -94,6 +96,7 @@ MADE = (
     AudioCodec(
         name="flac",
         label="FLAC",
+        stands_alone=True,
         standard="RFC 9639",
         lossless=True,
         rank=6,
@@ -107,6 +110,7 @@ MADE = (
     AudioCodec(
         name="mp2",
         label="MP2",
+        stands_alone=True,
         standard="ISO/IEC 11172-3, layer II",
         rank=7,
         encoder=AudioEncoder(

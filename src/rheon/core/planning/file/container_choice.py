@@ -14,6 +14,9 @@ from ..decisions import Pins
 from ..decisions.file import CONTAINER
 from ..decisions.picture import CODEC
 from ..decisions.picture.codec import COPY
+from ..decisions.range import JOIN
+from ..decisions.range.join import CONVERT
+from ..decisions.range.join import COPY as AS_IT_IS
 from ..decisions.sound import SOUND_CODEC
 from ..decisions.subtitles import FORM
 from ..picture.entries import encodable_entries, others
@@ -52,6 +55,8 @@ def copies_picture(request: PlanRequest, profile: DeviceProfile) -> bool:
     if video is None or not profile.video:
         return False
     changed = request.pins.in_group(REPAINTING)
+    if _joins_anew(request):
+        return False
     if request.cut_exactly:
         if request.pins.of(CODEC) == COPY:
             raise CODEC.refuse("A cut that is exact to the picture needs an encoded one; cut where streams can begin.")
@@ -64,6 +69,20 @@ def copies_picture(request: PlanRequest, profile: DeviceProfile) -> bool:
         return False
     limit = profile.limits.largest_file_bytes
     return (limit is None or request.title.size_bytes <= limit) and takes_video(video, profile)
+
+
+def _joins_anew(request: PlanRequest) -> bool:
+    """Whether parts have to be converted to one form. Raises ``BadPin`` where that was ruled out by hand."""
+    if not request.title.joined:
+        return False
+    wish = request.pins.of(JOIN)
+    if request.title.joins_as_it_is and not request.range.kept:
+        return wish == CONVERT
+    if wish == AS_IT_IS:
+        raise JOIN.refuse("These parts can't follow each other as they are: they have to be converted to one form.")
+    if request.pins.of(CODEC) == COPY:
+        raise CODEC.refuse("These parts can't follow each other as they are: they have to be converted to one form.")
+    return True
 
 
 def choose_container(wish: Wish, request: PlanRequest) -> ContainerChoice:
@@ -144,4 +163,6 @@ def _sound_kept(wish: Wish, request: PlanRequest, container: str) -> bool | None
 
 def _holds_picture(title: Title, container: str) -> bool:
     video, holds = title.video, CONTAINERS[container]
+    if title.joined and not holds.keeps_start:
+        return False
     return video is not None and video.codec in holds.video and (holds.own_times or not video.variable_rate)

@@ -30,6 +30,7 @@ from ..decisions.subtitles.tracks import track_name
 from ..picture.video import copied
 from ..plan import Plan
 from ..request import PlanRequest
+from ..sound.audio import joins_as_it_is
 from .estimate import Basis, estimate
 
 CONTAINER = "matroska"
@@ -39,10 +40,12 @@ TEXT_FORMATS = {"mov_text": "subrip", "text": "subrip"}
 def faithful_plan(request: PlanRequest, profile: DeviceProfile) -> Plan:
     """All tracks and chapters of the title, nothing encoded. Raises ``PlanError`` where a stream can't be kept."""
     title = request.title
-    if len(request.range.kept) > 1:
+    if len(request.range.kept) > 1 or (title.joined and request.range.kept):
         raise PlanError(
             "A copy of a title as it is keeps one stretch; convert it to leave out what is between several."
         )
+    if title.joined and not (title.joins_as_it_is and all(joins_as_it_is(track, request) for track in title.audio)):
+        raise PlanError("These parts can't follow each other as they are; convert them to one form, or copy each.")
     holds = CONTAINERS[CONTAINER]
     video = copied(title.video).settings if title.video else None
     if video is not None and video.codec not in holds.video:

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
+from functools import partial
 
 from ...devices import DeviceProfile, VideoEntry
 from ...devices.bounds import highest_level
 from ...formats import CONTAINERS, VIDEO_CODECS, VideoEncoder, codec_name, levels_of, video_encoder
-from ...media import Action, Reason, SubtitleStream, VideoSettings, VideoStream
+from ...media import Action, Borders, Reason, SubtitleStream, VideoSettings, VideoStream
 from ..decisions import PINNED
 from ..decisions.form import Unreadable
 from ..decisions.picture import (
@@ -29,18 +30,18 @@ from ..decisions.picture import (
     RATE,
     SIZE,
 )
-from ..decisions.picture.colour import family
 from ..decisions.picture.depth import EIGHT, TEN
 from ..decisions.picture.passes import ONE, TWO
 from ..decisions.picture.rate import AVERAGE, QUALITY, RatePin, check
 from ..request import PlanRequest
 from . import rates
-from .colour import output_colour, source_colour
+from .colour import output_colour
 from .complexity import source_complexity
 from .crop import crop_for
 from .entries import choose_entry, encodable_entries, others
 from .frame_rate import FrameRatePlan, plan_frame_rate
 from .geometry import Geometry, bounds_for, geometry_for, shrunk
+from .joined import PartPicture, colour_change, common_timing, part_crops, with_parts
 
 SOUND_BPS = 700_000
 
@@ -115,21 +116,24 @@ def encoded(
     entry, codec_reason = choose_entry(options, video, pins, container)
     encoder = video_encoder(entry.codec)
     depth, depth_reason = _depth(video, entry, encoder, request)
+    own_times = _keeps_times(request, container)
+    timed = partial(plan_frame_rate, entry=entry, encoder=encoder, pins=pins, own_times=own_times)
+    parts = _parts(request, part_crops(request, crop, drawn), timed)
     picture = _Picture(
         request=request,
         profile=profile,
         entry=entry,
         encoder=encoder,
         video=video,
-        timing=plan_frame_rate(video, entry, encoder, pins, own_times=_keeps_times(request, container)),
+        timing=common_timing([part.timing for part in parts]) if parts else timed(video),
         depth=depth,
         sound_bps=sound_bps,
     )
     rated = _rated(picture)
     colour, colour_reason = output_colour(video, (rated.settings.width, rated.settings.height), depth, pins)
-    source = source_colour(video)
-    changed = family(source) != family(colour) or source.full_range
-    settings = replace(rated.settings, crop=crop.borders, colour=colour, colour_from=source if changed else None)
+    settings = replace(rated.settings, crop=crop.borders, colour=colour, colour_from=colour_change(video, colour))
+    if parts:
+        settings = with_parts(settings, parts)
     return VideoPlan(
         settings=settings,
         expected_bps=rated.expected_bps,
@@ -149,9 +153,17 @@ def encoded(
     )
 
 
+def _parts(
+    request: PlanRequest, crops: Sequence[Borders], timed: Callable[[VideoStream], FrameRatePlan]
+) -> list[PartPicture]:
+    """The pictures of a join's parts; none where the title is no join."""
+    videos = [_with_aspect(request, part.video) for part in request.title.joined if part.video is not None]
+    return [PartPicture(video=one, crop=crop, timing=timed(one)) for one, crop in zip(videos, crops, strict=True)]
+
+
 def _keeps_times(request: PlanRequest, container: str) -> bool:
     """Whether each picture may have a time of its own: concatenated stretches come at one rate."""
-    return CONTAINERS[container].own_times and len(request.range.kept) < 2
+    return CONTAINERS[container].own_times and len(request.range.kept) < 2 and not request.title.joined
 
 
 def _with_aspect(request: PlanRequest, video: VideoStream) -> VideoStream:

@@ -9,6 +9,8 @@ from ...devices.rules import takes_audio
 from ...errors import PlanError
 from ...formats import AUDIO_CODECS, CONTAINERS, ENCODABLE_AUDIO, SOUND_PREFERRED, audio_encoder, codec_name
 from ...media import Action, AudioSettings, AudioStream, CellData, Reason, SoundWish
+from ..decisions.range import JOIN
+from ..decisions.range.join import CONVERT
 from ..decisions.sound import BITRATE, CHANNELS, GAIN, SAMPLE_RATE, SOUND_CODEC, TRACK
 from ..decisions.sound.codec import COPY
 from ..decisions.sound.gain import gain_of
@@ -77,9 +79,27 @@ def copies(track: AudioStream, request: PlanRequest, profile: DeviceProfile, con
         return codec == COPY
     if request.sound is SoundWish.STEREO and track.channels > 2:
         return False
-    if request.title.gaps or request.cut_exactly:
+    if request.title.gaps or request.cut_exactly or not joins_as_it_is(track, request):
         return False
     return takes_audio(track, profile) and stays_with_picture(track, request, container)
+
+
+def joins_as_it_is(track: AudioStream, request: PlanRequest) -> bool:
+    """Whether a track may follow itself from part to part: codecs whose encoders put silence in front would let it be
+    heard at every join.
+    """
+    title = request.title
+    if not title.joined:
+        return True
+    if not title.joins_as_it_is or request.range.kept or request.pins.of(JOIN) == CONVERT:
+        return False
+    there = [part.audio[track.index] for part in title.joined]
+    same = all(
+        (one.codec, one.channels, one.sample_rate) == (track.codec, track.channels, track.sample_rate)
+        and not one.absent
+        for one in there
+    )
+    return same and AUDIO_CODECS[track.codec].frames_stand_alone
 
 
 def stays_with_picture(track: AudioStream, request: PlanRequest, container: str) -> bool:
@@ -126,6 +146,8 @@ def _one(frame: _Frame, track: AudioStream) -> tuple[AudioSettings, Reason]:
     settings = _encoded(frame.request, track, entry)
     if takes_audio(track, frame.profile) and frame.request.cut_exactly:
         return settings, Reason(code="sound_cut")
+    if takes_audio(track, frame.profile) and not joins_as_it_is(track, frame.request):
+        return settings, Reason(code="sound_joined")
     if takes_audio(track, frame.profile) and frame.request.title.gaps:
         return settings, Reason(code="sound_mended")
     if takes_audio(track, frame.profile) and not stays_with_picture(track, frame.request, frame.container):

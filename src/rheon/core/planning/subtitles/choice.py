@@ -41,7 +41,8 @@ def chosen_subtitles(request: PlanRequest, audio: AudioStream | None) -> Chosen:
 
 def subtitle_form(request: PlanRequest, chosen: Chosen, profile: DeviceProfile, *, picture_fits: bool) -> SubtitleForm:
     """Drawn in, unless that alone would make the picture be encoded, or somebody said otherwise."""
-    several = len(request.range.kept) > 1 and not all(map(is_text, chosen.tracks))
+    pieces = len(request.range.kept) > 1 or bool(request.title.joined)
+    several = pieces and not all(map(is_text, chosen.tracks))
     if (pinned := request.pins.of(FORM)) is not None:
         if several and pinned is SubtitleForm.TRACK:
             raise FORM.refuse("Subtitle pictures of several stretches can only be drawn in.")

@@ -2,8 +2,9 @@
 
 from .choice import WHOLE, RangeChoice
 from .cut import CUT
+from .join import JOIN
 from .keep import KEEP
 
-RANGE = (KEEP, CUT)
+RANGE = (JOIN, KEEP, CUT)
 
-__all__ = ["CUT", "KEEP", "RANGE", "WHOLE", "RangeChoice"]
+__all__ = ["CUT", "JOIN", "KEEP", "RANGE", "WHOLE", "RangeChoice"]

@@ -1,0 +1,151 @@
+"""Joining titles: each track of the whole is made of those of its parts that belong together. Pure."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, replace
+from typing import TypeVar
+
+from ..errors import CantJoin
+from .joined import of_parts
+from .kept import cut_times, first_picture_s, steady_rate
+from .source import Chapter, FileData, Title
+from .streams import AudioStream, Purpose, SubtitlePurpose, SubtitleStream
+
+Track = TypeVar("Track", bound=AudioStream | SubtitleStream)
+
+MOST_PARTS = 100
+PICTURE_FORMATS = frozenset({"dvd_subtitle", "hdmv_pgs_subtitle", "dvb_subtitle", "xsub"})
+BEGINS_S = 0.5
+"""A part's own first chapter may begin so much behind its first moment, and is named by the part all the same."""
+HEAD_S, TAIL_S = 0.25, 0.5
+"""So much sound before a part's first picture and behind its last one is left out: no picture has to stand there."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PartWanted:
+    """A title that is to be joined, and what its chapter is called."""
+
+    title: Title
+    name: str
+
+
+def join_titles(wanted: Sequence[PartWanted], number: int, key: str = "") -> Title:
+    """One title of several, in their order. Raises ``CantJoin``.
+
+    Every part holds a track for each of the whole, in its order: one that it has not is marked ``absent``. Chapters
+    are named by the parts; a part's own chapters stand between them. The data are those of the first part: what is
+    made is made of ``joined``.
+    """
+    _check(wanted)
+    titles = [_on_its_pictures(one.title) for one in wanted]
+    sounds = _aligned([title.audio for title in titles], _sound_mark)
+    lines = _aligned([title.subtitles for title in titles], _line_mark)
+    parts = tuple(
+        replace(
+            title,
+            audio=tuple(sounds[place]),
+            subtitles=tuple(lines[place]),
+            chapters=_named(title, wanted[place].name),
+        )
+        for place, title in enumerate(titles)
+    )
+    return of_parts(replace(titles[0], number=number, key=key, part_of=None, name=None, artwork=None, shares=()), parts)
+
+
+def _check(wanted: Sequence[PartWanted]) -> None:
+    if not 2 <= len(wanted) <= MOST_PARTS:
+        raise CantJoin("A join is made of 2 to {most} titles.", most=MOST_PARTS)
+    for one in wanted:
+        if one.title.joined:
+            raise CantJoin("{name} is a join itself: join its parts.", name=one.name)
+        if one.title.fault is not None or one.title.duration_s <= 0:
+            raise CantJoin("{name} can't be read, so it can't be joined.", name=one.name)
+    seen = [one.name for one in wanted if one.title.video is not None]
+    heard = [one.name for one in wanted if one.title.video is None]
+    if seen and heard:
+        raise CantJoin(
+            "{heard} is only sound and {seen} has a picture: they can't be joined.", heard=heard[0], seen=seen[0]
+        )
+    if not any(one.title.video or one.title.audio for one in wanted):
+        raise CantJoin("There is neither a picture nor sound to join.")
+
+
+def _sound_mark(track: AudioStream) -> tuple[object, ...]:
+    purpose = Purpose.MAIN if track.purpose is Purpose.UNKNOWN else track.purpose
+    return (track.language, purpose, track.is_core)
+
+
+def _line_mark(track: SubtitleStream) -> tuple[object, ...]:
+    purpose = SubtitlePurpose.MAIN if track.purpose is SubtitlePurpose.UNKNOWN else track.purpose
+    return (track.language, purpose, track.forced.value == "all")
+
+
+def _aligned(parts: Sequence[Sequence[Track]], mark: Callable[[Track], object]) -> list[list[Track]]:
+    """For each part its track in every slot; one that is ``absent`` where it has none that belongs there."""
+    slots: list[Track] = []
+    rows: list[list[Track | None]] = []
+    only = all(len(tracks) == 1 for tracks in parts)
+    for tracks in parts:
+        left = list(tracks)
+        row = [_taken(left, slot, None if only else mark) for slot in slots]
+        slots += left
+        rows.append([*row, *left])
+    return [
+        [_in_slot(row[place] if place < len(row) else None, slot, place) for place, slot in enumerate(slots)]
+        for row in rows
+    ]
+
+
+def _taken(left: list[Track], slot: Track, mark: Callable[[Track], object] | None) -> Track | None:
+    """The track that belongs into a slot, out of those that are left: of several the one of the same form."""
+    fits = [one for one in left if _same_kind(one, slot) and (mark is None or mark(one) == mark(slot))]
+    best = min(fits, key=lambda one: (not _same_form(one, slot), one.index), default=None)
+    if best is not None:
+        left.remove(best)
+    return best
+
+
+def _in_slot(track: Track | None, slot: Track, place: int) -> Track:
+    if track is not None:
+        return replace(track, index=place)
+    missing = replace(slot, index=place, absent=True, span=None, place=None, stream_id=None)
+    return replace(missing, silent=True) if isinstance(missing, AudioStream) else replace(missing, path=None)
+
+
+def _same_kind(one: AudioStream | SubtitleStream, other: AudioStream | SubtitleStream) -> bool:
+    """Subtitles as text and subtitles as pictures are never one track."""
+    if isinstance(one, AudioStream) or isinstance(other, AudioStream):
+        return True
+    return (one.format in PICTURE_FORMATS) == (other.format in PICTURE_FORMATS)
+
+
+def _same_form(one: AudioStream | SubtitleStream, other: AudioStream | SubtitleStream) -> bool:
+    if isinstance(one, AudioStream) and isinstance(other, AudioStream):
+        return (one.codec, one.channels) == (other.codec, other.channels)
+    return isinstance(one, SubtitleStream) and isinstance(other, SubtitleStream) and one.format == other.format
+
+
+def _named(title: Title, name: str) -> tuple[Chapter, ...]:
+    """A part's chapters: the first is the part itself."""
+    later = [chapter for chapter in title.chapters if chapter.start_s > BEGINS_S]
+    listed = [Chapter(number=1, start_s=0.0, name=name), *later]
+    return tuple(replace(chapter, number=number) for number, chapter in enumerate(listed, start=1))
+
+
+def _on_its_pictures(title: Title) -> Title:
+    """A file from its first picture to the end of its last one, where little else lies around them."""
+    video, data = title.video, title.data
+    if video is None or video.span is None or not isinstance(data, FileData) or title.part_of is not None:
+        return title
+    first_s, end_s, rate = first_picture_s(title), video.span.end_s, steady_rate(video)
+    if rate is not None and video.span.whole:
+        # where times are those of decoding, the last pictures end later
+        end_s = max(end_s, first_s + video.span.packets / rate)
+        title = replace(title, duration_s=max(title.duration_s, end_s))
+    begins_s = first_s if first_s <= HEAD_S else 0.0
+    ends_s = end_s if 0 < title.duration_s - end_s <= TAIL_S else title.duration_s
+    if not begins_s and ends_s == title.duration_s:
+        return title
+    cut = cut_times(title, begins_s, ends_s, title.number)
+    return replace(cut, key=title.key, size_bytes=title.size_bytes)

@@ -1,0 +1,110 @@
+"""The pictures of a join in one frame: what is done to each part's, where not all are alike. Pure."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from fractions import Fraction
+
+from ...media import Borders, Colour, Reason, SubtitleStream, VideoSettings, VideoStream
+from ...media.joined import same_frame
+from ..decisions import NO_PINS
+from ..decisions.picture import CROP
+from ..decisions.picture.colour import family
+from ..request import PlanRequest
+from .colour import source_colour
+from .crop import Crop, crop_for
+from .frame_rate import FrameRatePlan
+
+SAME_SHAPE = Fraction(1, 50)
+"""Ratios that differ by less are the same one, rounded to whole pixels."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PartPicture:
+    """A part's picture as it is seen, what is cut away of it, and what becomes of its fields and rate."""
+
+    video: VideoStream
+    crop: Borders
+    timing: FrameRatePlan
+
+
+def part_crops(request: PlanRequest, whole: Crop, drawn: SubtitleStream | None) -> list[Borders]:
+    """What is cut away of each part: the same of all that are of one frame, else each part's own borders."""
+    parts = [(part, part.video) for part in request.title.joined if part.video is not None]
+    if same_frame([video for _, video in parts]):
+        return [whole.borders] * len(parts)
+    pinned = request.pins.of(CROP) is not None
+    frame = request.title.video
+    return [
+        whole.borders
+        if pinned and frame is not None and same_frame([video, frame])
+        else crop_for(replace(request, title=part, pins=NO_PINS), drawn).borders
+        for part, video in parts
+    ]
+
+
+def common_timing(timings: Sequence[FrameRatePlan]) -> FrameRatePlan:
+    """The quickest rate that a part comes out at, so that no picture is lost."""
+    quickest = max(timings, key=lambda timing: timing.frame_rate)
+    rates = sorted({timing.frame_rate for timing in timings})
+    if len(rates) == 1:
+        return replace(quickest, variable_rate=False)
+    said = ", ".join(f"{float(rate):.3f}" for rate in rates)
+    return replace(quickest, variable_rate=False, rate_reason=Reason(code="joined_rates", values={"rates": said}))
+
+
+def with_parts(made: VideoSettings, parts: Sequence[PartPicture]) -> VideoSettings:
+    """The settings with those of each part, where they differ."""
+    own = tuple(_settings(made, part, fitted=not same_frame([one.video for one in parts])) for part in parts)
+    return made if all(one == made for one in own) else replace(made, parts=own)
+
+
+def _settings(made: VideoSettings, part: PartPicture, *, fitted: bool) -> VideoSettings:
+    timing = part.timing
+    return replace(
+        made,
+        crop=part.crop,
+        pad=_pad(made, part) if fitted else Borders(),
+        fields=timing.fields,
+        deinterlacer=timing.deinterlacer,
+        film_in_fields=timing.film_in_fields,
+        top_field_first=part.video.top_field_first,
+        every=timing.every if timing.frame_rate == made.frame_rate else 1,
+        colour_from=colour_change(part.video, made.colour),
+    )
+
+
+def colour_change(video: VideoStream, wanted: Colour | None) -> Colour | None:
+    """What the picture's colours have to be turned from; ``None`` where they stay."""
+    source = source_colour(video)
+    changed = wanted is not None and (family(source) != family(wanted) or source.full_range)
+    return source if changed else None
+
+
+def _pad(made: VideoSettings, part: PartPicture) -> Borders:
+    """Black beside or above and below a picture of another shape than the frame."""
+    shown = _left(part).display_aspect
+    frame = Fraction(made.width, made.height) * made.sample_aspect
+    if abs(shown / frame - 1) < SAME_SHAPE:
+        return Borders()
+    if shown > frame:
+        top, bottom = _halves(made.height, made.height * frame / shown)
+        return Borders(top=top, bottom=bottom)
+    left, right = _halves(made.width, made.width * shown / frame)
+    return Borders(left=left, right=right)
+
+
+def _halves(side: int, used: Fraction) -> tuple[int, int]:
+    """What is left on both sides, in whole pairs of pixels."""
+    left = side - max(2, round(used / 2) * 2)
+    return left // 4 * 2, left - left // 4 * 2
+
+
+def _left(part: PartPicture) -> VideoStream:
+    cut = part.crop
+    return replace(
+        part.video,
+        width=part.video.width - cut.left - cut.right,
+        height=part.video.height - cut.top - cut.bottom,
+    )
