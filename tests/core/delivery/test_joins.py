@@ -11,13 +11,28 @@ import numpy as np
 import pytest
 from tests.instruments.authored import SAMPLE_RATE, Pictures, author, clicks, write_sound
 from tests.instruments.discs import CLIP_RATE, PAL, Chain, Vob, author_dvd, make_clip
-from tests.instruments.readback import hear, lit, measure, samples, see
+from tests.instruments.readback import hear, lit, measure, number_of, samples, see
 from tests.instruments.sources import AAC, AC3, ASP, H264, MP3, MPEG2
 
+from rheon.core.analysis import (
+    SnippetRequest,
+    Survey,
+    fingerprint,
+    frame_jpeg,
+    levels_of,
+    make_snippet,
+    sample_pictures,
+    scene_after,
+    scene_before,
+    survey_title,
+    with_findings,
+)
 from rheon.core.delivery import Order, convert
+from rheon.core.encoding import PreviewRequest, preview_jpeg
 from rheon.core.engine import probe
 from rheon.core.errors import CantJoin, PlanError
-from rheon.core.media import Action, Title
+from rheon.core.media import Action, Borders, Title
+from rheon.core.media.documents import dump, load
 from rheon.core.media.joining import PartWanted
 from rheon.core.planning import Plan, PlanRequest, plan, read_pins
 from rheon.core.sources import read_source
@@ -241,3 +256,39 @@ def test_what_can_t_be_joined_is_told(tmp_path: Path, media: Path) -> None:
         joined([film])
     with pytest.raises(CantJoin, match="a join itself"):
         joined([joined([film, film]), film])
+
+
+def test_a_join_is_looked_at_and_listened_to_through_its_parts(tmp_path: Path) -> None:
+    parts = Parts(tmp_path)
+    title = of_files(
+        [
+            parts.file("a.mkv", 100, (*H264, *AAC)),
+            parts.file("b.avi", 75, (*ASP, *MP3), size=(400, 300)),
+            parts.file("c.mp4", 50, FINE, channels=0),
+        ]
+    )
+    pictures = (12, 99, 100, 162, 174, 175, 222)
+    assert tuple(number_of(frame_jpeg(title, number / 25, 240)) for number in pictures) == pictures
+    survey = survey_title(title)
+    found = with_findings(load(Title, dump(title)), load(Survey, dump(survey)))
+    assert [part.video and part.video.borders for part in found.joined] == [Borders()] * 3
+    assert found.audio[0].loudness_lufs is not None
+    assert found.duration_s == title.duration_s
+    assert len(fingerprint(title)) and fingerprint(title) != fingerprint(of_files([tmp_path / "a.mkv"] * 2))
+    assert sample_pictures(found) is not None
+    levels = levels_of(title)
+    assert len(levels) == pytest.approx(9.0 / 0.05, abs=2)
+    assert max(levels[len(levels) * 7 // 9 + 2 :]) == -70 < max(levels[: len(levels) * 7 // 9])
+    # where a part begins is a change of scene
+    assert scene_after(title, 3.97) == pytest.approx(4.0, abs=0.01)
+    assert scene_before(title, 4.03) == pytest.approx(4.0, abs=0.01)
+    profile = device("curlew-2")
+    settings = plan(PlanRequest(title=found, devices=(profile,), name="made")).settings
+    assert settings is not None
+    for at in (3.0, 5.0, 8.0):
+        work = tmp_path / f"look{at}"
+        work.mkdir()
+        assert number_of(preview_jpeg(PreviewRequest(title=found, settings=settings, at_s=at), work)) == round(at * 25)
+    for at in (3.0, 8.0):
+        make_snippet(SnippetRequest(title=found, from_s=at, audio=0, subtitle=None), tmp_path / f"{at}.mp4", tmp_path)
+        assert see(tmp_path / f"{at}.mp4").numbers[1] == pytest.approx(at * 25 + 1, abs=1)

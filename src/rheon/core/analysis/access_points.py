@@ -27,6 +27,8 @@ def copy_ranges(title: Title, kept: Sequence[KeptRange]) -> tuple[KeptRange, ...
     """
     if title.video is None:
         return tuple(kept)
+    if title.joined:
+        return None
     found: list[KeptRange] = []
     for one in kept:
         begin_s = 0.0 if one.from_s <= 0 else _key_before(title, one.from_s)

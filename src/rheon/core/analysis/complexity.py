@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Sequence
+import statistics
 
 from ..commands.looking import sample
 from ..engine import Command, require, run
 from ..errors import EngineError, EngineTimedOut
 from ..media import Samples, Title, VideoStream
+from ..media.joined import Placed, part_at
 from .excerpts import excerpt
 from .frames import frame_times
 
@@ -32,29 +33,30 @@ def sample_pictures(title: Title) -> Samples | None:
         return None
     require("ffmpeg")
     length_s = min(PLACE_S, title.duration_s / PLACES)
-    places = [found for at_s in frame_times(title.duration_s, PLACES) if (found := _place(title, at_s, length_s))]
+    times = frame_times(title.duration_s, PLACES)
+    places = [found for at_s in times if (found := _place(part_at(title, at_s), at_s, length_s))]
     if not places:
         raise EngineError("No picture could be read where samples were taken.", advice="")
-    coarse, fine = (_bits_per_pixel(video, streams) for streams in zip(*places, strict=True))
+    coarse, fine = (statistics.fmean(bits) for bits in zip(*places, strict=True))
     fine *= LONGER_SHARE
     return Samples(coarse_quality=COARSE[0], coarse_bits=coarse, fine_quality=FINE[0], fine_bits=fine)
 
 
-def _place(title: Title, at_s: float, length_s: float) -> tuple[bytes, bytes] | None:
-    """A stretch coded coarsely and finely; ``None`` where no picture could be read: the other places will do."""
+def _place(placed: Placed, at_s: float, length_s: float) -> tuple[float, float] | None:
+    """Bits a pixel of a stretch coded coarsely and finely; ``None`` where no picture could be read: others will do."""
+    title, video = placed.part, placed.part.video
     try:
-        coarse, fine = (_coded(title, at_s, length_s, coding) for coding in (COARSE, FINE))
+        coarse, fine = (_coded(title, at_s - placed.at_s, length_s, coding) for coding in (COARSE, FINE))
     except EngineTimedOut:
         raise
     except EngineError:
         return None
-    return (coarse, fine) if coarse and fine else None
+    return (_bits_per_pixel(video, coarse), _bits_per_pixel(video, fine)) if video and coarse and fine else None
 
 
-def _bits_per_pixel(video: VideoStream, streams: Sequence[bytes]) -> float:
+def _bits_per_pixel(video: VideoStream, stream: bytes) -> float:
     """By the pictures that are there: near the end of a title a stretch may be shorter than was asked for."""
-    pictures = sum(map(picture_count, streams))
-    return sum(map(len, streams)) * 8 / (video.width * video.height * max(1, pictures))
+    return len(stream) * 8 / (video.width * video.height * max(1, picture_count(stream)))
 
 
 def picture_count(stream: bytes) -> int:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from ..media import AudioStream, Borders, Forced, Scan, SubtitleStream, Title, VideoStream
+from ..media.joined import of_parts
 
 SURE_ENOUGH = 0.6
 
@@ -62,18 +63,26 @@ class SubtitlesFound:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Survey:
-    """What was found; parts that a title does not have, or that could not be read, are ``None`` or missing."""
+    """What was found; what a title does not have, or what could not be read, is ``None`` or missing.
+
+    ``parts`` are those of the parts of a joined title, in their order.
+    """
 
     borders: BordersFound | None = None
     scan_type: ScanTypeFound | None = None
     sounds: tuple[SoundFound, ...] = ()
     subtitles: tuple[SubtitlesFound, ...] = ()
+    parts: tuple[Survey, ...] = ()
 
 
 def with_findings(title: Title, survey: Survey | None) -> Title:
     """The title with everything that is sure enough to plan on."""
     if survey is None:
         return title
+    if title.joined:
+        pairs = zip(title.joined, survey.parts, strict=False)
+        found = [with_findings(part, own) for part, own in pairs]
+        return of_parts(title, found) if len(found) == len(title.joined) else title
     return replace(
         title,
         video=_video(title.video, survey) if title.video else None,

@@ -8,6 +8,7 @@ from ..commands.looking import BRIEFLY, frame
 from ..engine import Command, require, run
 from ..errors import EngineError
 from ..media import Title
+from ..media.joined import part_at
 from .excerpts import exact_excerpt, excerpt
 from .scenes import shown_since
 
@@ -30,6 +31,8 @@ def frame_jpeg(title: Title, at_s: float, height: int, *, roughly: bool = False)
     require("ffmpeg")
     if title.video is None:
         raise EngineError("This title has no picture.", advice="")
+    placed = part_at(title, at_s)
+    title, at_s = placed.part, at_s - placed.at_s
     with contextlib.suppress(EngineError, OSError):
         at_s = at_s if roughly else shown_since(title, at_s)
     for begun in (BRIEFLY, ()):

@@ -8,6 +8,7 @@ from collections.abc import Sequence
 from ..commands.measuring import picture_times, scene_changes
 from ..engine import Command, run
 from ..media import Title
+from ..media.joined import part_at
 from ..media.kept import MEANT_S, steady_rate
 from .excerpts import stretch
 
@@ -26,6 +27,8 @@ def scene_after(title: Title, at_s: float) -> float | None:
 
     Raises ``EngineError`` or ``OSError``.
     """
+    if title.joined:
+        return _in_parts_after(title, at_s)
     begin_s = at_s
     while begin_s < min(title.duration_s, at_s + LOOK_S):
         if found := _changes(title, begin_s, at_s):
@@ -36,6 +39,8 @@ def scene_after(title: Title, at_s: float) -> float | None:
 
 def scene_before(title: Title, at_s: float) -> float | None:
     """The same backwards."""
+    if title.joined:
+        return _in_parts_before(title, at_s)
     end_s, back_s = min(at_s, title.duration_s), BACK_S
     while end_s > max(0.0, at_s - LOOK_S):
         begin_s = max(0.0, end_s - back_s)
@@ -44,6 +49,24 @@ def scene_before(title: Title, at_s: float) -> float | None:
             return found[-1]
         end_s, back_s = begin_s, min(STRETCH_S, back_s * 2)
     return None
+
+
+def _in_parts_after(title: Title, at_s: float) -> float | None:
+    """In a join a part's first picture is a change of scene too."""
+    placed = part_at(title, at_s)
+    found = scene_after(placed.part, at_s - placed.at_s)
+    if found is not None:
+        return round(placed.at_s + found, 3)
+    near = placed.end_s - at_s <= LOOK_S and placed.end_s < title.duration_s - MEANT_S
+    return round(placed.end_s, 3) if near else None
+
+
+def _in_parts_before(title: Title, at_s: float) -> float | None:
+    placed = part_at(title, max(0.0, at_s - _behind_s(title)))
+    found = scene_before(placed.part, at_s - placed.at_s)
+    if found is not None:
+        return round(placed.at_s + found, 3)
+    return round(placed.at_s, 3) if placed.at_s and at_s - placed.at_s <= LOOK_S else None
 
 
 def scene_at(title: Title, moment_s: float) -> float:

@@ -9,6 +9,7 @@ from ..commands.looking import Snippet, snippet
 from ..engine import Command, require, run
 from ..errors import EngineError
 from ..media import CellData, StreamKind, Title
+from ..media.joined import part_at
 from ..subtitles import lay_out
 from .excerpts import excerpt, with_subtitles
 
@@ -31,28 +32,34 @@ class SnippetRequest:
 def make_snippet(request: SnippetRequest, target: Path, work: Path) -> None:
     """Write some seconds as MP4 to ``target``; ``work`` is an empty folder. Raises ``EngineError`` or ``OSError``."""
     require("ffmpeg")
-    title = request.title
+    placed = part_at(request.title, request.from_s)
+    title, from_s = placed.part, request.from_s - placed.at_s
+    audio, subtitle = _there(title, request)
     most = None
     if isinstance(title.data, CellData):
         most = TRANSPORT_BYTES if title.data.stream is StreamKind.TRANSPORT else PROGRAM_BYTES
-    source = excerpt(title, request.from_s, most)
-    if title.video is None and request.audio is None:
+    source = excerpt(title, from_s, most)
+    if title.video is None and audio is None:
         raise EngineError("There is nothing to play in this title.", advice="")
-    if request.subtitle is not None:
-        lay_out(title, request.subtitle, work)
+    if subtitle is not None:
+        lay_out(title, subtitle, work)
     wanted = Snippet(
-        from_s=request.from_s,
-        length_s=min(_length_s(title), max(1.0, title.duration_s - request.from_s)),
-        audio=request.audio,
-        subtitle=request.subtitle,
+        from_s=from_s,
+        length_s=min(_length_s(title), max(1.0, title.duration_s - from_s)),
+        audio=audio,
+        subtitle=subtitle,
         target=str(target),
     )
     argv = snippet(source.view, wanted)
-    run(
-        Command(
-            argv=argv, feed=with_subtitles(title, request.subtitle, source.feed), timeout_s=TIMEOUT_S, cwd=str(work)
-        )
-    )
+    run(Command(argv=argv, feed=with_subtitles(title, subtitle, source.feed), timeout_s=TIMEOUT_S, cwd=str(work)))
+
+
+def _there(title: Title, request: SnippetRequest) -> tuple[int | None, int | None]:
+    """The tracks that were asked for, as far as a part of a join has them."""
+    audio, subtitle = request.audio, request.subtitle
+    heard = audio is not None and not title.audio[audio].absent
+    shown = subtitle is not None and not title.subtitles[subtitle].absent
+    return audio if heard else None, subtitle if shown else None
 
 
 def _length_s(title: Title) -> float:

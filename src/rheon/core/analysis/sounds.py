@@ -41,7 +41,9 @@ class _Heard:
 
 def measure_sounds(title: Title, times: Sequence[float]) -> tuple[SoundFound, ...]:
     """Measure every track at the given moments; empty where none could be heard."""
-    tracks = title.audio[:MOST_TRACKS]
+    tracks = tuple(track for track in title.audio if not track.absent)[:MOST_TRACKS]
+    if not tracks:
+        return ()
     heard = [one for at_s in times if (one := _listen(title, tracks, at_s)) is not None]
     if not heard:
         return ()

@@ -8,7 +8,7 @@ from collections.abc import Sequence
 
 from ..engine import require
 from ..errors import EngineError, RheonError
-from ..media import CellData, Extent, Scan, Title
+from ..media import CellData, Extent, Scan, Title, mark_of
 from ..sources.images.disc_files import pieces
 from ..system import check_inside, open_inside
 from .borders import find_borders
@@ -30,6 +30,8 @@ SURVEY_VERSION = 2
 def survey_title(title: Title) -> Survey:
     """Look at pictures, sound and subtitles in samples. Raises ``EngineError`` where no picture can be read."""
     require("ffmpeg")
+    if title.joined:
+        return Survey(parts=tuple(map(survey_title, title.joined)))
     borders, scan_type = _pictures(title)
     sounds = measure_sounds(title, frame_times(title.duration_s, SOUND_PLACES)) if title.audio else ()
     subtitles: tuple[SubtitlesFound, ...] = ()
@@ -40,6 +42,8 @@ def survey_title(title: Title) -> Survey:
 
 def fingerprint(title: Title) -> str:
     """The same for the same material, wherever it lies. Raises ``OSError``."""
+    if title.joined:
+        return mark_of(*(fingerprint(part) for part in title.joined))
     data = title.data
     size = title.size_bytes
     digest = hashlib.sha256(f"{SURVEY_VERSION}|{size}|{title.duration_s:.3f}|{title.key}".encode())

@@ -165,7 +165,7 @@ def _snippet_graph(title: Title, wanted: Snippet) -> str:
         return f"[{specifier}]{','.join([*fields, *tail])}[out]"
     if is_text(track):
         start_s = wanted.from_s + (title.data.from_s if isinstance(title.data, FileData) else 0.0)
-        file, place = (subtitle_file(track.index), 0) if track.path else (LINK_NAME, track.index)
+        file, place = (subtitle_file(track.index), 0) if track.path else (LINK_NAME, track.in_file)
         drawn = [
             f"setpts=PTS+{start_s:.3f}/TB",
             f"subtitles=filename={file}:si={place}",

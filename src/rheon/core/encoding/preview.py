@@ -11,10 +11,13 @@ from ..analysis.scenes import shown_since
 from ..commands import subtitle_specifier
 from ..commands.looking import BRIEFLY, preview
 from ..commands.making.filters import Timing
+from ..commands.making.job import for_piece
 from ..commands.making.whole import drawn_text
 from ..engine import Command, require, run
 from ..errors import EngineError
-from ..media import OutputSettings, Title
+from ..media import OutputSettings, SubtitleSettings, Title
+from ..media.joined import part_at
+from ..media.kept import stretches_of
 from ..subtitles import lay_out
 
 TIMEOUT_S = 30
@@ -35,9 +38,10 @@ class PreviewRequest:
 def preview_jpeg(request: PreviewRequest, work: Path) -> bytes:
     """The picture as it will be, in square pixels. ``work`` is an empty folder. Raises ``EngineError``."""
     require("ffmpeg")
+    request = _in_its_part(request)
     if request.settings.video is None:
         raise EngineError("Only the sound goes into this file.", advice="")
-    drawn = request.settings.drawn
+    drawn = _drawn(request)
     if drawn is not None:
         lay_out(request.title, drawn.track, work)
     pictures = drawn is not None and not drawn.is_text
@@ -53,7 +57,7 @@ def preview_jpeg(request: PreviewRequest, work: Path) -> bytes:
 def _picture(request: PreviewRequest, work: Path, lead_s: float, start: tuple[str, ...]) -> bytes:
     title, made = request.title, request.settings
     assert made.video is not None
-    drawn = made.drawn
+    drawn = _drawn(request)
     if drawn is None:
         return _shown(request, max(0.0, request.at_s - lead_s), start)
     from_s = max(0.0, request.at_s - lead_s)
@@ -65,6 +69,24 @@ def _picture(request: PreviewRequest, work: Path, lead_s: float, start: tuple[st
     argv = preview(source.view.begun(start), made.video, (pictures, text), request.at_s - from_s)
     feed = with_subtitles(title, drawn.track, source.feed)
     return run(Command(argv=argv, feed=feed, timeout_s=TIMEOUT_S, cwd=str(work))).stdout
+
+
+def _in_its_part(request: PreviewRequest) -> PreviewRequest:
+    """The moment of a joined title as one of its part, with what is done to that part's picture."""
+    title, made = request.title, request.settings
+    if not title.joined:
+        return request
+    placed = part_at(title, request.at_s)
+    at_s = request.at_s - placed.at_s
+    pieces = stretches_of(title, made.kept)
+    there = (number for number, (part, kept) in enumerate(pieces) if part == placed.part and at_s < kept.until_s)
+    number = next(there, next((n for n, (part, _) in enumerate(pieces) if part == placed.part), 0))
+    return PreviewRequest(title=placed.part, settings=for_piece(made, number), at_s=at_s)
+
+
+def _drawn(request: PreviewRequest) -> SubtitleSettings | None:
+    drawn = request.settings.drawn
+    return None if drawn is None or request.title.subtitles[drawn.track].absent else drawn
 
 
 def _shown(request: PreviewRequest, at_s: float, start: tuple[str, ...]) -> bytes:

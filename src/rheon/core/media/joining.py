@@ -107,6 +107,8 @@ def _taken(left: list[Track], slot: Track, mark: Callable[[Track], object] | Non
 
 
 def _in_slot(track: Track | None, slot: Track, place: int) -> Track:
+    if isinstance(track, SubtitleStream):
+        return replace(track, index=place, own_index=track.in_file)
     if track is not None:
         return replace(track, index=place)
     missing = replace(slot, index=place, absent=True, span=None, place=None, stream_id=None)

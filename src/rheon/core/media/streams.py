@@ -160,7 +160,7 @@ class SubtitleStream:
     """One subtitle track. ``index`` counts the title's subtitle tracks from 0.
 
     ``path`` is the text file it lies in where it is a file beside the title's own. ``absent``: a part of a joined title
-    that has not this track of the whole.
+    that has not this track of the whole; ``own_index`` is then what it counts as in the part's own file.
     """
 
     index: int
@@ -169,7 +169,13 @@ class SubtitleStream:
     purpose: SubtitlePurpose = SubtitlePurpose.UNKNOWN
     forced: Forced = Forced.UNKNOWN
     absent: bool = False
+    own_index: int | None = None
     stream_id: int | None = None
     path: str | None = None
     place: int | None = None
     span: Span | None = None
+
+    @property
+    def in_file(self) -> int:
+        """Which of the subtitle tracks of its file it is, counted from 0."""
+        return self.index if self.own_index is None else self.own_index

@@ -40,7 +40,7 @@ def concat_sound(job: Job, place: int) -> str:
         track = piece.title.audio[made.track]
         own = replace(made, source_channels=track.channels) if job.title.joined else made
         steps = [
-            *([] if track.absent else [audio_filters(own, piece.phase_s + piece.lead_s, from_zero=True)]),
+            *([] if track.absent else [_timed(own, piece)]),
             *([_common_form(made)] if job.title.joined else []),
             *([] if to_the_sample(piece) else _filled(length_s)),
         ]
@@ -53,6 +53,10 @@ def concat_sound(job: Job, place: int) -> str:
     silence_s = untold_priming_s(made, job.settings.container)
     earlier = f",atrim=start={silence_s:.6f},asetpts=PTS-STARTPTS" if silence_s else ""
     return ";".join([*parts, f"{seams}concat=n={last + 1}:v=0:a=1{earlier}[sound{place}]"])
+
+
+def _timed(made: AudioSettings, piece: Job) -> str:
+    return audio_filters(made, piece.phase_s + piece.lead_s, from_zero=True, snapped=piece.in_join)
 
 
 def _filled(length_s: float) -> list[str]:

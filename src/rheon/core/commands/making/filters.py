@@ -15,6 +15,7 @@ ON_TICK = 0.05
 ROUNDING_S = 0.00001
 LEAST_GAP_S = 0.006
 """Below it a gap is a rounded time stamp; people notice sound that is three times as late."""
+NEAR_ZERO_S = 0.002
 PIXEL_FORMATS = {8: "yuv420p", 10: "yuv420p10le"}
 
 
@@ -154,13 +155,18 @@ def _matrix(side: str, colour: Colour) -> str:
     return f"{side}_color_matrix={name}:{side}_range={'full' if colour.full_range else 'limited'}"
 
 
-def audio_filters(made: AudioSettings, early_s: float = 0.0, *, from_zero: bool = False) -> str:
+SNAPPED = f"asetpts='PTS-if(lt(abs(STARTT),{NEAR_ZERO_S}),STARTPTS,0)'"
+"""Sound that begins so near zero begins at it: a rounded time would leave a hole or cut samples off."""
+
+
+def audio_filters(made: AudioSettings, early_s: float = 0.0, *, from_zero: bool = False, snapped: bool = False) -> str:
     """Every sample at its own time, then a downmix where channels go from surround to two or one.
 
     Gaps are filled and overlaps cut from ``LEAST_GAP_S`` on. The first moment is where everything else has it, which is
-    ``early_s`` earlier than on the source; ``from_zero`` has silence before it.
+    ``early_s`` earlier than on the source; ``from_zero`` has silence before it, ``snapped`` none for a rounded time.
     """
     steps = [f"asetpts=PTS-({early_s:.6f})/TB"] if early_s else []
+    steps += [SNAPPED] if snapped else []
     first = 0 if from_zero else max(0, round(-early_s * made.sample_rate))
     steps.append(f"aresample=async=1:min_hard_comp={LEAST_GAP_S}:first_pts={first}")
     if made.source_channels >= 5 and made.channels <= 2:

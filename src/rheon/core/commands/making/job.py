@@ -31,7 +31,7 @@ class Job:
 
     ``pieces`` are what the file is concatenated from where that is several; ``title`` is then what they make together,
     or, in the view of one of them (``piece``), that piece, which is number ``number`` of the engine's inputs;
-    ``sound_apart`` says that only its sound is taken from there. ``parts_late_s``: so long after the first moment of
+    ``in_join`` says that it is a part of a joined title. ``parts_late_s``: so long after the first moment of
     parts that are copied the first picture comes, which has to lie where the first of sound that is made anew does.
     ``smooth`` are the seams, by the number of the piece before them, over which the sound goes on by itself.
     """
@@ -41,7 +41,7 @@ class Job:
     target: str
     pieces: tuple[Title, ...] = ()
     number: int = 0
-    sound_apart: bool = False
+    in_join: bool = False
     parts_late_s: float = 0.0
     smooth: frozenset[int] = frozenset()
 
@@ -52,7 +52,7 @@ class Job:
             title=self.pieces[number],
             settings=for_piece(self.settings, number),
             number=number,
-            sound_apart=self.copies_parts,
+            in_join=bool(self.title.joined),
         )
 
     @property
@@ -117,7 +117,8 @@ class Job:
         data, made = self.title.data, self.settings
         if isinstance(data, CellData) or self.title.part_of is None:
             return 0.0
-        if self.sound_apart:
+        if self.in_join and self.copies_picture:
+            # which is copied from another input
             return read_before_s(self.title, data.from_s)
         streams = (*((made.video,) if made.video else ()), *made.audio)
         copied = any(stream.action is Action.COPY for stream in streams)

@@ -87,7 +87,7 @@ def drawn_text(title: Title, track: int) -> DrawnText:
     start_s = title.data.from_s if isinstance(title.data, FileData) else 0.0
     if title.subtitles[track].path is not None:
         return DrawnText(file=subtitle_file(track), track=0, start_s=start_s)
-    return DrawnText(file=LINK_NAME, track=track, start_s=start_s)
+    return DrawnText(file=LINK_NAME, track=title.subtitles[track].in_file, start_s=start_s)
 
 
 def _chapter_name(chapter: Chapter) -> str:

@@ -22,6 +22,8 @@ def with_range(request: PlanRequest, *, copies_only: bool = False) -> PlanReques
     wanted = kept_of(request.title, said) if said else ()
     if not wanted:
         return replace(request, range=RangeChoice(reasons={KEEP.key: Reason(code="whole_title")}))
+    if request.title.joined and request.pins.of(CUT) == COPY:
+        raise CUT.refuse("A join can only be cut to the picture, which converts it.")
     as_copy = len(wanted) == 1 and (copies_only or request.pins.of(CUT) == COPY)
     kept = request.copy_ranges if as_copy and request.copy_ranges else wanted
     reasons = {KEEP.key: PINNED, CUT.key: _cut_reason(request, wanted[0], as_copy=as_copy)}

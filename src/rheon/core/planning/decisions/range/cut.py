@@ -15,7 +15,8 @@ def _show(case: Case) -> Shown | None:
         return None
     value = COPY if case.made.cut_as_copy else EXACT
     texts = {EXACT: say("to the picture"), COPY: _copy_text(case)}
-    offered = case.offers.get(CUT.key, (EXACT, COPY) if len(case.made.kept) == 1 else (EXACT,))
+    either = len(case.made.kept) == 1 and not case.title.joined
+    offered = case.offers.get(CUT.key, (EXACT, COPY) if either else (EXACT,))
     return Shown(
         value=value,
         text=texts[value],
