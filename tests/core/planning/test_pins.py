@@ -110,7 +110,7 @@ def test_whatever_is_pinned_is_kept_and_every_rule_it_breaks_is_said(
 
 
 def test_every_key_that_can_be_pinned_is_tried_here_or_has_a_test_of_its_own() -> None:
-    elsewhere = {"picture.crop", "picture.profile", "picture.level", "picture.preset"}
+    elsewhere = {"picture.crop", "picture.profile", "picture.level", "picture.preset", "range.join"}
     assert set(VALUES) | elsewhere == set(DECISIONS)
 
 

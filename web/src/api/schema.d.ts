@@ -682,6 +682,39 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf/joins": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Several titles as one, one after the other. */
+        post: operations["joinTitles"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/joins/{title_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["reorderJoin"];
+        post?: never;
+        delete: operations["takeApart"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf/look-over": {
         parameters: {
             query?: never;
@@ -1436,6 +1469,33 @@ export interface components {
          * @enum {string}
          */
         JobState: "waiting" | "running" | "done" | "failed" | "stopped" | "interrupted";
+        /**
+         * Join
+         * @description Titles in the order in which they are joined; an empty name is made of theirs.
+         */
+        Join: {
+            titles: number[];
+            /** @default  */
+            name?: string;
+        };
+        /**
+         * Joined
+         * @description The title that came of it.
+         */
+        Joined: {
+            id: number;
+        };
+        /**
+         * JoinedPart
+         * @description A part of a join, and when in it that begins; ``id`` is ``None`` where it is not on the Shelf any more.
+         */
+        JoinedPart: {
+            id: number | null;
+            name: string;
+            source_name: string;
+            at_s: number;
+            duration_s: number;
+        };
         JsonValue: unknown;
         /** KeepSet */
         KeepSet: {
@@ -1973,6 +2033,8 @@ export interface components {
             fault: string | null;
             gaps: components["schemas"]["Gap"][];
             part_of: number | null;
+            joined: components["schemas"]["JoinedPart"][];
+            joins_as_it_is: boolean;
             angle: number;
             angles: number;
             /** @enum {string} */
@@ -2010,6 +2072,7 @@ export interface components {
             gaps: components["schemas"]["Gap"][];
             fault: string | null;
             part_of: number | null;
+            joined: number;
             id: number;
             number: number;
             name: string;
@@ -3340,6 +3403,73 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Folder"];
                 };
+            };
+        };
+    };
+    joinTitles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["Join"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Joined"];
+                };
+            };
+        };
+    };
+    reorderJoin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                title_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["Join"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    takeApart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                title_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

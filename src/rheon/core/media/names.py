@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import itertools
 import re
 import unicodedata
+from collections.abc import Sequence
 
 LONGEST_STEM_BYTES = 180  # leaves room for a number, an extension and a temporary mark within 255 bytes
 FORBIDDEN_BY_FILE_SYSTEM = {"fat32": '<>:"/\\|?*', "exfat": '<>:"/\\|?*', "ntfs": '<>:"/\\|?*', "posix": "/"}
@@ -11,6 +13,10 @@ DEVICE_NAMES = re.compile(r"^(con|prn|aux|nul|com[1-9]|lpt[1-9])$", re.IGNORECAS
 UNSEEN = ("Cc", "Cs", "Zl", "Zp")
 TURNING = re.compile("[\u061c\u200e\u200f\u202a-\u202e\u2066-\u2069\ufeff]")
 """Letters that turn the direction of reading (UAX #9): with them a name can show another ending than it has."""
+PART_WORDS = re.compile(
+    r"[\s._([-]*(?:part|disc|disk|cd|dvd|episode|extra|chapter|title|clip|no\.?)[\s._-]*$", re.IGNORECASE
+)
+LEAST_NAME = 3
 SMALL_WORDS = frozenset({"a", "an", "and", "at", "by", "for", "in", "of", "on", "or", "the", "to"})
 
 
@@ -25,6 +31,18 @@ def display_name(label: str) -> str:
 
 def _capital(word: str) -> str:
     return word.upper() if re.fullmatch(r"[sde]\d+", word) else word[:1].upper() + word[1:]
+
+
+def join_name(names: Sequence[str]) -> str:
+    """What several titles are called together: what their names begin with alike, else the first one's name."""
+    letters = zip(*(name.casefold() for name in names), strict=False)
+    alike = sum(1 for _ in itertools.takewhile(lambda some: len(set(some)) == 1, letters))
+    words = names[0][:alike]
+    if any(name[alike : alike + 1].isalnum() for name in names):
+        # a word that goes on differently is none of the common ones
+        words = re.sub(r"[^\W_]+$", "", words)
+    words = PART_WORDS.sub("", words).rstrip(" -–,._([#")
+    return words if len(words) >= LEAST_NAME else names[0]
 
 
 def safe_stem(name: str, file_system: str = "posix") -> str:

@@ -35,6 +35,8 @@ urlpatterns = [
     path("shelf/look-over", shelf.LookOver.as_view()),
     path("shelf/titles/<int:title_id>/chapters/<int:number>", shelf.OneChapter.as_view()),
     path("shelf/titles/<int:title_id>/parts", shelf.Parts.as_view()),
+    path("shelf/joins", shelf.Joins.as_view()),
+    path("shelf/joins/<int:title_id>", shelf.OneJoin.as_view()),
     path("shelf/titles/<int:title_id>/proposals", shelf.Proposals.as_view()),
     path("shelf/titles/<int:title_id>/levels", shelf.Levels.as_view()),
     path("shelf/titles/<int:title_id>/scene", shelf.NextScene.as_view()),

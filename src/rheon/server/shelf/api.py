@@ -11,7 +11,7 @@ from rheon.server.api.documents import PageWanted
 from rheon.server.api.operations import operation
 
 from . import documents, proposals, queries
-from .actions import drives, film_folders, levels, looking, sources, surveys, titles
+from .actions import drives, film_folders, joins, levels, looking, sources, surveys, titles
 from .drives import drives_document
 from .models import FilmFolder, Source, Title
 
@@ -140,6 +140,23 @@ class Parts(APIView):
         titles.cut_by_chapters(_title(title_id), [(part.first, part.last) for part in wanted.ranges])
 
 
+class Joins(APIView):
+    @operation("joinTitles", status=201)
+    def post(self, request: Request, wanted: documents.Join) -> documents.Joined:
+        """Several titles as one, one after the other."""
+        return documents.Joined(id=joins.join(_titles(wanted.titles), wanted.name).pk)
+
+
+class OneJoin(APIView):
+    @operation("reorderJoin")
+    def put(self, request: Request, title_id: int, wanted: documents.Join) -> None:
+        joins.reorder(_title(title_id), _titles(wanted.titles))
+
+    @operation("takeApart")
+    def delete(self, request: Request, title_id: int) -> None:
+        joins.take_apart(_title(title_id))
+
+
 class Folders(APIView):
     @operation("folder")
     def get(self, request: Request, wanted: documents.FolderWanted) -> documents.Folder:
@@ -170,6 +187,10 @@ class ReadDisc(APIView):
 
 def _source(source_id: int) -> Source:
     return get_object_or_404(Source, pk=source_id)
+
+
+def _titles(ids: list[int]) -> list[Title]:
+    return [_title(title_id) for title_id in ids]
 
 
 def _title(title_id: int) -> Title:

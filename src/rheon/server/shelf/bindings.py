@@ -1,19 +1,28 @@
 """Who does the Shelf's work."""
 
+from django.dispatch import receiver
+
 from . import tasks
 from .actions.film_folders import look_through
+from .actions.joins import mark_missing
 from .actions.levels import hear_levels
 from .actions.looking import look_over
 from .actions.proposing import find_proposals
 from .actions.reading import read_now
 from .actions.samples import sample_title
 from .actions.surveys import survey_now
-from .models import FilmFolder
+from .models import FilmFolder, Source
+from .signals import source_leaves
 
 
 def _look_through(folder_id: int) -> None:
     if row := FilmFolder.objects.filter(pk=folder_id).first():
         look_through(row)
+
+
+@receiver(source_leaves)
+def joins_lose_a_part(sender: object, source: Source, **kwargs: object) -> None:
+    mark_missing(source)
 
 
 tasks.read_source.is_done_by(read_now)

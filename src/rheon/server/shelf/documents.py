@@ -8,6 +8,7 @@ from pydantic import Field
 
 from rheon.core.descriptions import Fact
 from rheon.core.media import Chapter, Gap, Role, Share
+from rheon.core.media.joining import MOST_PARTS
 from rheon.core.sources.images.drive import DriveState
 from rheon.server.api.documents import Body, Document, Line, Query, Text
 
@@ -30,6 +31,7 @@ class Strip(Document):
     gaps: tuple[Gap, ...]
     fault: str | None
     part_of: int | None
+    joined: int
 
 
 class TitleOutline(Strip):
@@ -103,6 +105,16 @@ class Borders(Document):
     sure: float
 
 
+class JoinedPart(Document):
+    """A part of a join, and when in it that begins; ``id`` is ``None`` where it is not on the Shelf any more."""
+
+    id: int | None
+    name: str
+    source_name: str
+    at_s: float
+    duration_s: float
+
+
 class Title(Document):
     id: int
     source_id: int
@@ -117,6 +129,8 @@ class Title(Document):
     fault: str | None
     gaps: tuple[Gap, ...]
     part_of: int | None
+    joined: list[JoinedPart]
+    joins_as_it_is: bool
     angle: int
     angles: int
     looked_at: Literal["yes", "waiting", "failed"]
@@ -176,6 +190,19 @@ class ChapterRange(Body):
 
 class Parts(Body):
     ranges: list[ChapterRange]
+
+
+class Join(Body):
+    """Titles in the order in which they are joined; an empty name is made of theirs."""
+
+    titles: Annotated[list[int], Field(max_length=MOST_PARTS)]
+    name: Annotated[Line, Field(max_length=220)] = ""
+
+
+class Joined(Document):
+    """The title that came of it."""
+
+    id: int
 
 
 class Disc(Body):

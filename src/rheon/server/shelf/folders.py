@@ -50,6 +50,8 @@ def inside(text: str) -> Path:
 
 def data_inside(title: CoreTitle) -> CoreTitle:
     """The title, after a look that its data still lie where they were read. Raises ``OutsideFolders``."""
+    for part in title.joined:
+        data_inside(part)
     data = title.data
     paths = {data.path} if isinstance(data, FileData) else {extent.path for extent in data.extents}
     paths |= {track.path for track in title.subtitles if track.path}

@@ -15,6 +15,8 @@ from rheon.server.claims import Leased
 
 from .folders import data_inside
 
+JOIN_KEY = "join:"
+
 
 class SourceState(models.TextChoices):
     WAITING = "waiting"
@@ -123,6 +125,30 @@ class Part(models.Model):
 
     class Meta:
         ordering = ["title_key", "first"]
+
+
+class Join(models.Model):
+    """Titles that somebody put together as one, which stands on the source of the first.
+
+    ``members`` are pairs of a source's row and a title's key, in their order.
+    """
+
+    source = models.ForeignKey(Source, on_delete=models.CASCADE, related_name="joins")
+    members = models.JSONField(default=list)
+
+    class Meta:
+        ordering = ["id"]
+
+    @property
+    def key(self) -> str:
+        """The key of the title that it is."""
+        return f"{JOIN_KEY}{self.pk}"
+
+    @staticmethod
+    def number_in(key: str) -> int:
+        """The row that a title's key names; 0 where the title is no join."""
+        said = key.removeprefix(JOIN_KEY)
+        return int(said) if said != key and said.isdigit() else 0
 
 
 class Finding(models.Model):

@@ -7,7 +7,7 @@ from typing import Any
 
 from rheon.core.catalogue import say
 from rheon.core.formats import codec_name
-from rheon.core.media import Title
+from rheon.core.media import Title, mark_of
 from rheon.core.wording import sentence, taken_text
 
 from .documents import Strip
@@ -20,6 +20,7 @@ UNKNOWN: Mapping[str, Any] = {
     "gaps": [],
     "fault": None,
     "part_of": None,
+    "joined": 0,
 }
 
 
@@ -35,14 +36,19 @@ def outline_of(title: Title) -> dict[str, Any]:
         gaps=title.gaps,
         fault=title.fault,
         part_of=title.part_of,
+        joined=len(title.joined),
     )
-    return {**strip.model_dump(mode="json"), "detail": _detail(title)}
+    # where a join's parts lie, since its source tells that of the first alone
+    material = (
+        {"material": mark_of(tuple((part.data, part.duration_s) for part in title.joined))} if title.joined else {}
+    )
+    return {**strip.model_dump(mode="json"), "detail": _detail(title), **material}
 
 
 def read_outline(stored: Mapping[str, Any]) -> dict[str, Any]:
     """The fields of a ``Strip`` of what was stored. A title that an older Rheon read has fewer of them."""
     picked = say("picked: {reasons}", reasons=stored.get("reason", ""))
-    said = {key: value for key, value in stored.items() if key != "detail"}
+    said = {key: value for key, value in stored.items() if key not in ("detail", "material")}
     return {**UNKNOWN, "taken": picked, "taken_together": picked, **said}
 
 

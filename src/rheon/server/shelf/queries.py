@@ -13,12 +13,14 @@ from rheon.core.formats import channels_text, codec_name, is_text
 from rheon.core.media import AudioStream, Problem, Role, SubtitleStream, VideoStream, language_name
 from rheon.core.media import Title as CoreTitle
 from rheon.core.media.documents import load
+from rheon.core.media.joined import places_of
 from rheon.core.system import is_there, text_path
 from rheon.core.wording import problem_text, sentence
 
 from . import documents
 from .actions.film_folders import proposed_folders
 from .actions.frames import FRAMES, STRIP
+from .actions.joins import parts_of
 from .folders import list_folder
 from .models import FilmFolder, Source, Title
 from .outlines import by_hand_texts, read_outline
@@ -121,6 +123,8 @@ def title_document(title: Title) -> documents.Title:
         fault=core.fault,
         gaps=core.gaps,
         part_of=core.part_of,
+        joined=_parts(title, core),
+        joins_as_it_is=core.joins_as_it_is,
         angle=title.angle,
         angles=core.angles,
         looked_at=_looked_at(title, core),
@@ -134,6 +138,20 @@ def title_document(title: Title) -> documents.Title:
         audio=[_audio(track, survey) for track in core.audio],
         subtitles=[_subtitle(track, survey) for track in core.subtitles],
     )
+
+
+def _parts(title: Title, core: CoreTitle) -> list[documents.JoinedPart]:
+    rows = parts_of(title) if core.joined else []
+    return [
+        documents.JoinedPart(
+            id=row.pk if row else None,
+            name=placed.part.chapters[0].name or "",
+            source_name=row.source.name if row else "",
+            at_s=placed.at_s,
+            duration_s=placed.part.duration_s,
+        )
+        for row, placed in zip(rows, places_of(core.joined), strict=False)
+    ]
 
 
 def _looked_at(title: Title, core: CoreTitle) -> Literal["yes", "waiting", "failed"]:

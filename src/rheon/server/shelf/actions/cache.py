@@ -24,6 +24,7 @@ def material_mark(title: Title) -> str:
     source = title.source
     text = (
         f"{source.path}|{source.stamp}|{title.key}|{title.duration_s}|{title.outline.get('size_bytes')}|{title.angle}"
+        f"|{title.outline.get('material', '')}"
     )
     return hashlib.sha256(text.encode()).hexdigest()[:24]
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import json
 import threading
-from dataclasses import asdict
+from dataclasses import asdict, replace
 from pathlib import Path
 from typing import Any
 
@@ -21,14 +21,16 @@ from rheon.core.analysis.proposals import (
     proposed,
     sound_fingerprints_of,
 )
-from rheon.core.media import Role
+from rheon.core.media import FileData, Role
 from rheon.core.media.episodes import episode_name
+from rheon.core.media.joined import places_of
 
-from ..models import Source, Title
+from ..models import JOIN_KEY, Source, Title
 from ..tasks import find_proposals_task
 from .cache import cached, material_mark
 from .cuts import leaders_of
 from .finding_out import find_out, found_out, mark_for
+from .joins import parts_of
 
 PROPOSALS = "proposals"
 _at_once = threading.Semaphore(1)
@@ -39,6 +41,8 @@ def proposals_of(title: Title) -> tuple[tuple[Proposal, ...], bool]:
 
     Raises as ``leaders_of`` does.
     """
+    if title.outline.get("joined"):
+        return _of_parts(title)
     leaders = leaders_of(title)
     mark = mark_for(PROPOSALS, (title, *siblings_of(title)))
     found = found_out(mark, lambda: find_proposals_task.enqueue(title.pk))
@@ -46,6 +50,24 @@ def proposals_of(title: Title) -> tuple[tuple[Proposal, ...], bool]:
         return proposed(title.duration_s, leaders), True
     shared = [Shared(**one) for one in found.get("shared", [])]
     return proposed(title.duration_s, leaders, found.get("credits_s"), shared), False
+
+
+def _of_parts(title: Title) -> tuple[tuple[Proposal, ...], bool]:
+    """What could be left out of each part of a join, where it lies in the whole."""
+    core = title.core_title()
+    found: list[Proposal] = []
+    looking = False
+    for row, placed in zip(parts_of(title), places_of(core.joined), strict=False):
+        if row is None:
+            continue
+        own, more = proposals_of(row)
+        looking = looking or more
+        data = placed.part.data
+        moved_s = placed.at_s - (data.from_s if isinstance(data, FileData) and placed.part.part_of else 0.0)
+        for one in own:
+            from_s, until_s = max(placed.at_s, one.from_s + moved_s), min(placed.end_s, one.until_s + moved_s)
+            found.append(replace(one, from_s=round(from_s, 3), until_s=round(until_s, 3)))
+    return tuple(found), looking
 
 
 def find_proposals(title_id: int) -> None:
@@ -66,7 +88,7 @@ def find_proposals(title_id: int) -> None:
 
 def siblings_of(title: Title) -> list[Title]:
     """The nearest other episodes: of the same source, or files beside it that are named as of the same series."""
-    others = Title.objects.select_related("source").exclude(pk=title.pk)
+    others = Title.objects.select_related("source").exclude(pk=title.pk).exclude(key__startswith=JOIN_KEY)
     found: list[Title] = []
     if title.role == Role.EPISODE:
         found = list(others.filter(source=title.source, role=Role.EPISODE))

@@ -21,10 +21,11 @@ from rheon.core.system import is_there, shown, text_path
 from rheon.server.claims import Claims
 
 from ..folders import inside
-from ..models import Source, SourceState, Title
+from ..models import JOIN_KEY, Source, SourceState, Title
 from ..names import title_names
 from ..outlines import outline_of
 from ..signals import source_read
+from .joins import make_again
 from .sources import update
 from .surveys import ask_for_surveys
 
@@ -68,6 +69,7 @@ def store(source: Source, found: CoreSource) -> None:
             return
         source = _moved_from(source, mark)
         _store_titles(source, with_parts(source, found))
+        make_again(source)
         source.label, source.kind, source.form = shown(found.label)[:200], found.kind.value, found.form.value
         if not source.named_by_hand:
             source.name = display_name(shown(found.label))[:200]
@@ -176,7 +178,7 @@ def _store_titles(source: Source, found: CoreSource) -> None:
     known = {title.key: title for title in source.titles.all()}
     # read before titles had keys: they are known by their number
     by_number = {title.number: title for key, title in known.items() if key.startswith("number ")}
-    source.titles.exclude(
+    source.titles.exclude(key__startswith=JOIN_KEY).exclude(
         pk__in=[row.pk for title in found.titles if (row := known.get(title.key) or by_number.get(title.number))]
     ).delete()
     for title in found.titles:

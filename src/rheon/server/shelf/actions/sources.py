@@ -16,6 +16,7 @@ from rheon.core.system import is_there, path_text, shown, text_path
 
 from ..folders import inside
 from ..models import Source, SourceState
+from ..signals import source_leaves
 from ..tasks import read_source_task
 
 SEARCH_DEPTH, MOST_FOLDERS = 4, 20_000
@@ -72,8 +73,10 @@ def request_stop(source: Source) -> None:
 
 
 def remove_source(source: Source) -> None:
-    """Forget a source; its media stay where they are."""
-    source.delete()
+    """Forget a source; its media stay where they are, and joins that had a part on it say that it is missing."""
+    with transaction.atomic():
+        source_leaves.send(sender=Source, source=source)
+        source.delete()
 
 
 def find_again(source: Source) -> None:

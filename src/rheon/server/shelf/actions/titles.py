@@ -12,6 +12,7 @@ from rheon.core.media.documents import load
 from rheon.core.sources import ChapterRange
 
 from ..models import Part, Source, Title
+from .joins import make_again
 from .sources import read_again, update
 
 
@@ -28,6 +29,7 @@ def rename_title(title: Title, name: str) -> None:
     title.named_by_hand = bool(wanted)
     title.name = wanted[:220] or title.name
     _save(title, "name", "named_by_hand")
+    make_again(title.source)
 
 
 def name_chapter(title: Title, number: int, name: str) -> None:
@@ -37,6 +39,7 @@ def name_chapter(title: Title, number: int, name: str) -> None:
     names = {key: value for key, value in title.chapter_names.items() if key != str(number)}
     title.chapter_names = {**names, str(number): name.strip()[:200]} if name.strip() else names
     _save(title, "chapter_names")
+    make_again(title.source)
 
 
 def set_angle(title: Title, angle: int) -> None:
@@ -46,11 +49,14 @@ def set_angle(title: Title, angle: int) -> None:
         raise NoSuchTitle("This title has no angle {angle}.", angle=angle, advice="It has {angles}.", angles=angles)
     title.angle = angle
     _save(title, "angle")
+    make_again(title.source)
 
 
 def cut_by_chapters(title: Title, ranges: Sequence[tuple[int, int]]) -> None:
     """Make ranges of chapters titles of their own; none undoes it. Raises ``NoSuchTitle``."""
     core = load(CoreTitle, title.document)
+    if core.joined:
+        raise NoSuchTitle("This title is a join.", advice="Cut its parts instead, or take it apart.")
     if core.part_of is not None:
         raise NoSuchTitle("This title is a part itself.", advice="Cut the whole title instead.")
     wanted = [ChapterRange(first=first, last=last) for first, last in ranges]
