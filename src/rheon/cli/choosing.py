@@ -4,13 +4,14 @@ from __future__ import annotations
 
 import contextlib
 import re
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from rheon.core.analysis import copy_ranges, sample_pictures, survey_title, with_findings
 from rheon.core.devices import DeviceProfile
 from rheon.core.errors import BadPin, RheonError
 from rheon.core.media import FileData, KeptRange, Samples, Source, Title
-from rheon.core.media.names import display_name
+from rheon.core.media.names import display_name, join_name
 from rheon.core.planning import CALLED_NOW, Balance, Plan, PlanRequest, plan, read_pins
 from rheon.core.planning.decisions import Pins
 from rheon.core.planning.decisions.range import KEEP
@@ -18,6 +19,7 @@ from rheon.core.planning.decisions.range.keep import kept_of
 from rheon.core.sources.roles.parts import ChapterRange, cut, other_angle
 
 from .common import find_title
+from .joining import joined_with
 from .output import console
 
 SET_HELP = "Set a decision by hand: key=value. 'rheon decisions' lists them."
@@ -44,23 +46,31 @@ class Wanted:
     kept: str | None = None
 
 
-def chosen(source: Source, stretch: Stretch, *, analyse: bool) -> Wanted:
-    """The title, cut as asked for and looked at. Raises ``NoSuchTitle``, ``BadPin`` or ``SourceError``."""
+def chosen(source: Source, stretch: Stretch, follow: Sequence[tuple[Source, Title]] = (), *, analyse: bool) -> Wanted:
+    """The title, with what is to follow it, cut as asked for and looked at.
+
+    Raises ``NoSuchTitle``, ``CantJoin``, ``BadPin`` or ``SourceError``.
+    """
     title = find_title(source, stretch.title)
     name = _name(source, title)
+    if follow:
+        named = [(_name(of, one), one) for of, one in follow]
+        title = joined_with(other_angle(title, stretch.angle), name, named)
+        name = join_name([name, *(called for called, _ in named)])
     samples = None
     if analyse:
         with contextlib.suppress(RheonError, OSError):
             title = with_findings(title, survey_title(title))
         with contextlib.suppress(RheonError, OSError):
             samples = sample_pictures(title)
-    title = other_angle(title, stretch.angle)
+    title = title if follow else other_angle(title, stretch.angle)
     if stretch.chapters is not None:
         found = re.fullmatch(r"(\d{1,4})(?:-(\d{1,4}))?", stretch.chapters)
         if found is None:
             raise BadPin("“{chapters}” names no chapters; say 2 or 2-3.", chapters=stretch.chapters, pin="chapters")
         first, last = int(found[1]), int(found[2] or found[1])
-        if isinstance(title.data, FileData) and stretch.from_time is None and stretch.until_time is None:
+        own = bool(title.joined) or isinstance(title.data, FileData)
+        if own and stretch.from_time is None and stretch.until_time is None:
             return Wanted(title=title, name=name, samples=samples, kept=f"c{first}-c{last}")
         title = cut(title, ChapterRange(first=first, last=last), title.number)
     return Wanted(title=title, name=name, samples=samples, kept=_kept(stretch))

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import contextlib
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from pathlib import Path
 
 import typer
@@ -38,14 +38,18 @@ def reported(*, as_json: bool = False, by_line: bool = False) -> Iterator[None]:
         raise typer.Exit(exit_status(error)) from error
 
 
-def read(source: Path, progress: ScanProgress | None = None) -> Source:
-    """Read a source, and nothing that lies outside it. Raises ``SourceError`` or ``Stopped``."""
+def read(source: Path, progress: ScanProgress | None = None, beside: Sequence[Path] = ()) -> Source:
+    """Read a source, and nothing that lies outside it and those ``beside``. Raises ``SourceError`` or ``Stopped``."""
     path = real_path(source)
-    root = path if path.is_dir() else path.parent
-    if path.suffix.lower() == ".mpls":  # a playlist plays what lies in the disc's other folders
-        root = path.parent.parent.parent
-    set_fence(lambda: (root,))
+    roots = tuple(_root(real_path(one)) for one in (source, *beside))
+    set_fence(lambda: roots)
     return read_source(path, progress)
+
+
+def _root(path: Path) -> Path:
+    if path.suffix.lower() == ".mpls":  # a playlist plays what lies in the disc's other folders
+        return path.parent.parent.parent
+    return path if path.is_dir() else path.parent
 
 
 def find_title(source: Source, number: int) -> Title:

@@ -20,9 +20,10 @@ from rheon.core.system import is_left_over, own_mark
 from rheon.core.wording import fact_text, rule_name, sentence
 
 from .choosing import Stretch, chosen, make_plan
-from .common import read, reported
+from .common import reported
 from .documents import check_document
 from .finding_devices import find_device
+from .joining import JOIN_HELP, read_with, said_parts
 from .output import console, print_line
 
 
@@ -41,6 +42,7 @@ def convert(
         str | None, typer.Option("--from", help="Only from this moment: 90, 1:30.5, 0:01:30:12 or picture #240.")
     ] = None,
     until_time: Annotated[str | None, typer.Option("--until", help="Only until this moment.")] = None,
+    join: Annotated[list[str] | None, typer.Option(help=JOIN_HELP)] = None,
     analyse: Annotated[bool, typer.Option(help="Look and listen first, so that the plan rests on it.")] = True,
     accept_loss: Annotated[bool, typer.Option(help="Make what is there of a source whose end is missing.")] = False,
     as_json: Annotated[bool, typer.Option("--json", help="Print lines of JSON as it goes.")] = False,
@@ -49,7 +51,8 @@ def convert(
     with reported(as_json=as_json, by_line=True):
         profiles = [find_device(name) for name in device]
         stretch = Stretch(title=title, angle=angle, chapters=chapters, from_time=from_time, until_time=until_time)
-        wanted = chosen(read(source), stretch, analyse=analyse)
+        of, follow = read_with(source, said_parts(join or []))
+        wanted = chosen(of, stretch, follow, analyse=analyse)
         made = make_plan(wanted, profiles, balance, pins or [])
         if made.settings is None:
             nothing = {"state": made.treatment.value, "output": None}

@@ -12,9 +12,10 @@ from rheon.core.planning import Balance, Plan
 from rheon.core.wording import consequence, duration_text, sentence
 
 from .choosing import Stretch, chosen, make_plan
-from .common import read, reported
+from .common import reported
 from .documents import plan_document
 from .finding_devices import find_device
+from .joining import JOIN_HELP, read_with, said_parts
 from .output import console, print_json
 
 
@@ -32,6 +33,7 @@ def plan(
         str | None, typer.Option("--from", help="Only from this moment: 90, 1:30.5, 0:01:30:12 or picture #240.")
     ] = None,
     until_time: Annotated[str | None, typer.Option("--until", help="Only until this moment.")] = None,
+    join: Annotated[list[str] | None, typer.Option(help=JOIN_HELP)] = None,
     analyse: Annotated[bool, typer.Option(help="Look and listen first, as convert does.")] = False,
     as_json: Annotated[bool, typer.Option("--json", help="Print one JSON document.")] = False,
 ) -> None:
@@ -39,7 +41,8 @@ def plan(
     with reported(as_json=as_json):
         profiles = [find_device(name) for name in device]
         stretch = Stretch(title=title, angle=angle, chapters=chapters, from_time=from_time, until_time=until_time)
-        made = make_plan(chosen(read(source), stretch, analyse=analyse), profiles, balance, pins or [])
+        of, follow = read_with(source, said_parts(join or []))
+        made = make_plan(chosen(of, stretch, follow, analyse=analyse), profiles, balance, pins or [])
         if as_json:
             print_json(plan_document(made))
         else:

@@ -141,6 +141,30 @@ export const useCutByChapters = (id: number) =>
     [["shelf"], ["bench"]],
   );
 
+export const useJoinTitles = () =>
+  useChange(
+    (body: { titles: number[]; name: string }) => answer(client.POST("/api/shelf/joins", { body })),
+    [["shelf"], ["bench"]],
+  );
+
+export const useReorderJoin = (id: number) =>
+  useChange(
+    (titles: number[]) =>
+      answer(
+        client.PUT("/api/shelf/joins/{title_id}", {
+          params: { path: { title_id: id } },
+          body: { titles, name: "" },
+        }),
+      ),
+    [["shelf"], ["bench"]],
+  );
+
+export const useTakeApart = (id: number) =>
+  useChange(
+    () => answer(client.DELETE("/api/shelf/joins/{title_id}", { params: { path: { title_id: id } } })),
+    [keys.sources, ["bench"]],
+  );
+
 export const useDrives = () =>
   useQuery({
     queryKey: keys.drives,

@@ -131,7 +131,7 @@ SENTENCES: Mapping[str, str | Callable[[Values], str]] = {
     "joined": _joined,
     "parts_to_join": "the streams fit, and its parts become one file",
     "parts_agree": "their streams agree, so nothing has to be encoded",
-    "parts_agree_converted": "their streams agree, and they are converted all the same",
+    "parts_agree_converted": "their streams agree, but what is made of them is another form",
     "parts_differ": "their streams differ, so they get one form",
     "joined_rates": "the parts have {rates} pictures a second; the quickest, so that none is lost",
     "sound_joined": "the device takes it as it is; made anew, so that nothing is heard where the parts meet",

@@ -18,6 +18,8 @@ from .actions.snippets import snippet_file
 from .models import Title
 
 KEPT = {"Cache-Control": "private, max-age=3600"}
+ASKED_AGAIN = {"Cache-Control": "private, no-cache"}
+"""For joins, of which the same moment is another picture when their parts change places."""
 
 
 @require_GET
@@ -76,4 +78,5 @@ def _picture(title_id: int, file: Callable[[Title], Path], there: bool = True) -
         path = file(title)
     except RheonError as error:
         return HttpResponse(error.message, status=404, content_type="text/plain")
-    return HttpResponse(path.read_bytes(), content_type="image/jpeg", headers=KEPT)
+    headers = ASKED_AGAIN if title.outline.get("joined") else KEPT
+    return HttpResponse(path.read_bytes(), content_type="image/jpeg", headers=headers)

@@ -18,6 +18,7 @@ const title = (number: number, role: Schemas["Role"], duration_s: number): Schem
   shares: [],
   gaps: [],
   part_of: null,
+  joined: 0,
   fault: null,
 });
 

@@ -21,10 +21,15 @@ interface Props {
   onPick: (range: boolean) => void;
 }
 
+const FAULTS: Record<string, string> = { scrambled: "scrambled", part_missing: "a part is missing" };
+
 function label(title: Outline): string {
-  const parts = [`${numberText(title)}  ${roleWord(title.role)}`, durationText(title.duration_s)];
-  if (title.role === "feature" && title.chapters.length > 1) parts.push(`${title.chapters.length} chapters`);
-  if (title.fault) parts.push(title.fault === "scrambled" ? "scrambled" : "damaged");
+  const what = title.joined ? "join" : `${numberText(title)}  ${roleWord(title.role)}`;
+  const parts = [what, durationText(title.duration_s)];
+  if (title.joined) parts.push(`${title.joined} parts`);
+  else if (title.role === "feature" && title.chapters.length > 1)
+    parts.push(`${title.chapters.length} chapters`);
+  if (title.fault) parts.push(FAULTS[title.fault] ?? "damaged");
   else if (title.gaps.length) parts.push("has holes");
   return parts.join(" · ");
 }
@@ -49,7 +54,7 @@ export function LengthStrip({ title, start, width, scale, large, open, picked, o
         onPick(event.shiftKey);
       }}
       title={`${title.name}: ${label(title)} — ${title.reason}`}
-      aria-label={`Title ${numberText(title)}, ${label(title)}, ${picked ? "picked" : "not picked"}`}
+      aria-label={`${title.joined ? title.name : `Title ${numberText(title)}`}, ${label(title)}, ${picked ? "picked" : "not picked"}`}
       aria-expanded={open}
     >
       <Stretches stretches={title.shares} length={length} className="inset-y-0 hatch-over" />

@@ -4,15 +4,14 @@ import { Link, useNavigate, useParams } from "react-router";
 import { usePicks, useSetPicked } from "../../api/bench";
 import type { Schemas } from "../../api/client";
 import { useLookOver, useSources } from "../../api/queries";
-import { durationText } from "../../domain/durations";
 import { timeScale } from "../../domain/scales";
-import { ActBar } from "../../parts/act-bar";
 import { PlaceHead } from "../../parts/place-head";
 import { useUndo } from "../../parts/undo";
 import { Button } from "../../ui/button";
 import { Empty, NotYet } from "../../ui/states";
 import { AddSource } from "./add-source";
 import { DriveRows } from "./drive-row";
+import { PickedBar } from "./picked-bar";
 import { ScaleRow } from "./scale-row";
 import { ShelfList } from "./shelf-list";
 import { ShelfTools } from "./shelf-tools";
@@ -85,12 +84,7 @@ export function ShelfPlace() {
             None of the {all.length} titles on the Shelf is let through by what is chosen above.
           </Empty>
         )}
-        {chosen.length > 0 && (
-          <PickedBar
-            ids={chosen.map((title) => title.id)}
-            seconds={chosen.reduce((sum, t) => sum + t.duration_s, 0)}
-          />
-        )}
+        {chosen.length > 0 && <PickedBar titles={chosen} sources={sources.data ?? []} />}
       </div>
       {openTitle !== null && (
         <TitlePanel key={openTitle} titleId={openTitle} picked={picked.has(openTitle)} />
@@ -137,26 +131,6 @@ function PickMore({ able, isNarrowed }: { able: Titles; isNarrowed: boolean }) {
 function aboutText(sources: number, all: number, shown: number): string {
   const titles = shown === all ? `${all} titles` : `${shown} of ${all} titles`;
   return `${sources} ${sources === 1 ? "source" : "sources"} · ${titles}`;
-}
-
-function PickedBar({ ids, seconds }: { ids: number[]; seconds: number }) {
-  const setPicked = useSetPicked();
-  return (
-    <ActBar>
-      <span className="font-semibold">
-        {ids.length} {ids.length === 1 ? "title" : "titles"} picked
-      </span>
-      <span className="text-deep-quiet">{durationText(seconds)} in all</span>
-      <div className="ml-auto flex items-center gap-4">
-        <Button look="onDeep" size="text" onClick={() => setPicked.mutate({ title_ids: ids, picked: false })}>
-          Clear
-        </Button>
-        <Button look="accent" asChild>
-          <Link to="/bench">Take to the Bench →</Link>
-        </Button>
-      </div>
-    </ActBar>
-  );
 }
 
 function NothingYet({ onAdd }: { onAdd: () => void }) {

@@ -52,7 +52,8 @@ export const SourceBlock = memo(function SourceBlock({ block, marks }: { block: 
 
 /** What Rheon takes the disc for, and why. */
 function Proposal({ titles }: { titles: Source["titles"] }) {
-  const chosen = titles.filter((title) => title.role === "feature" || title.role === "episode");
+  const read = titles.filter((title) => title.joined === 0);
+  const chosen = read.filter((title) => title.role === "feature" || title.role === "episode");
   const first = chosen[0];
   if (!first)
     return <p className="pl-7 text-[12.5px] text-quiet">Nothing here stands out; pick what you want.</p>;

@@ -41,8 +41,10 @@ export function TitleHead({ title, picked }: { title: Schemas["Title"]; picked: 
         </Button>
       </h2>
       <p className="mb-3 text-quiet">
-        Title {numberText(title)} of {title.source_name} · {durationText(title.duration_s)} ·{" "}
-        {sizeText(title.size_bytes)}
+        {title.joined.length
+          ? `Join of ${title.joined.length} titles`
+          : `Title ${numberText(title)} of ${title.source_name}`}{" "}
+        · {durationText(title.duration_s)} · {sizeText(title.size_bytes)}
       </p>
       <div className="mb-3 flex flex-wrap items-center gap-2">
         {!title.fault && (
@@ -73,7 +75,11 @@ export function TitleHead({ title, picked }: { title: Schemas["Title"]; picked: 
         )}
       </div>
       {title.fault ? (
-        <Notice look="fault">This title can’t be converted; the Shelf says why.</Notice>
+        <Notice look="fault">
+          {title.fault === "part_missing"
+            ? "A part of this join is not on the Shelf any more. Add its source again, or put the join together anew from what is there."
+            : "This title can’t be converted; the Shelf says why."}
+        </Notice>
       ) : (
         <Notice look="reason">
           {title.reasons.map((reason) => reason.charAt(0).toUpperCase() + reason.slice(1)).join(". ")}.

@@ -8,6 +8,7 @@ import { useTitle } from "../../api/queries";
 import { NotYet } from "../../ui/states";
 import { TitleChapters } from "./title-chapters";
 import { TitleHead } from "./title-head";
+import { TitleJoined } from "./title-joined";
 import { TitlePlayer } from "./title-player";
 import { TitleTracks } from "./title-tracks";
 
@@ -47,6 +48,7 @@ function TitleView({ title, picked }: { title: Schemas["Title"]; picked: boolean
       <TitleHead title={title} picked={picked} />
       {title.frames > 0 || title.audio.length > 0 ? <TitlePlayer title={title} at={at} onAt={setAt} /> : null}
       <Facts title={title} />
+      <TitleJoined title={title} />
       <TitleTracks title={title} />
       <TitleChapters title={title} onAt={setAt} />
     </>

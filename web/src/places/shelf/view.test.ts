@@ -25,6 +25,7 @@ const title = (
   shares: [],
   gaps: [],
   part_of: null,
+  joined: 0,
   fault: id === 13 ? "scrambled" : null,
 });
 

@@ -1,0 +1,75 @@
+import { ArrowDownUp } from "lucide-react";
+import { useState } from "react";
+import { Link, useNavigate } from "react-router";
+
+import type { Schemas } from "../../api/client";
+import { useReorderJoin, useTakeApart } from "../../api/queries";
+import { durationText, momentText } from "../../domain/durations";
+import { Button } from "../../ui/button";
+import { Notice } from "../../ui/notice";
+import { JoinTitles } from "./join-titles";
+
+/** What a join is made of: its parts can be opened, put in another order, and taken apart again. */
+export function TitleJoined({ title }: { title: Schemas["Title"] }) {
+  const navigate = useNavigate();
+  const [ordering, setOrdering] = useState(false);
+  const reorder = useReorderJoin(title.id);
+  const apart = useTakeApart(title.id);
+  if (!title.joined.length) return null;
+  const there = title.joined.flatMap((part) =>
+    part.id === null
+      ? []
+      : [{ id: part.id, name: part.name, source: part.source_name, duration_s: part.duration_s }],
+  );
+  return (
+    <section aria-label="Parts" className="mt-4">
+      <div className="flex items-end gap-2 border-b border-hairline pb-1">
+        <h3 className="flex-1 text-[15px]">Parts</h3>
+        <Button size="small" onClick={() => setOrdering(true)}>
+          <ArrowDownUp size={13} /> Change the order
+        </Button>
+        <Button
+          size="small"
+          disabled={apart.isPending}
+          onClick={() => apart.mutate(undefined, { onSuccess: () => void navigate("/shelf") })}
+        >
+          Take apart
+        </Button>
+      </div>
+      <ol>
+        {title.joined.map((part, place) => (
+          <li key={place} className="flex items-baseline gap-3 border-b border-hairline py-1.5">
+            <span className="w-14 shrink-0 text-right text-quiet">{momentText(part.at_s)}</span>
+            <span className="min-w-0 flex-1 truncate" title={part.name}>
+              {part.id === null ? (
+                <span className="text-madder">{part.name}: not on the Shelf any more</span>
+              ) : (
+                <Link to={`/shelf/titles/${part.id}`} className="hover:underline">
+                  {part.name}
+                </Link>
+              )}
+            </span>
+            <span className="text-quiet">{durationText(part.duration_s)}</span>
+          </li>
+        ))}
+      </ol>
+      <p className="pt-1.5 text-[13px] text-quiet">
+        {title.joins_as_it_is
+          ? "Their streams agree: where a device takes them, they follow each other untouched."
+          : "Their streams differ, so they are converted to one form."}
+      </p>
+      {apart.isError && <Notice look="fault">{apart.error.message}</Notice>}
+      {ordering && (
+        <JoinTitles
+          title="Change the order"
+          parts={there}
+          verb={(count) => `Join these ${count} titles`}
+          isPending={reorder.isPending}
+          error={reorder.error?.message}
+          onJoin={(ids) => reorder.mutate(ids, { onSuccess: () => setOrdering(false) })}
+          onClose={() => setOrdering(false)}
+        />
+      )}
+    </section>
+  );
+}
