@@ -3,7 +3,7 @@
 from .access_points import copy_ranges
 from .artwork import write_artwork
 from .complexity import sample_pictures
-from .findings import BordersFound, ScanTypeFound, SoundFound, SubtitlesFound, Survey, with_findings
+from .findings import BordersFound, ScanTypeFound, SoundFound, SubtitlesFound, Survey, survey_of_whole, with_findings
 from .frames import frame_jpeg, frame_times
 from .levels import levels_of
 from .scenes import scene_after, scene_before
@@ -26,6 +26,7 @@ __all__ = [
     "sample_pictures",
     "scene_after",
     "scene_before",
+    "survey_of_whole",
     "survey_title",
     "with_findings",
     "write_artwork",

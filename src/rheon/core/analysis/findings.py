@@ -91,6 +91,32 @@ def with_findings(title: Title, survey: Survey | None) -> Title:
     )
 
 
+def survey_of_whole(title: Title, survey: Survey) -> Survey:
+    """What was found of a title, to be told; of a join what its parts have in common. ``title`` has its findings."""
+    if not title.joined or not survey.parts:
+        return survey
+    looked = [part.borders for part in survey.parts if part.borders is not None]
+    edges = title.video.borders if title.video else None
+    common = None
+    if edges is not None and looked:
+        sides = {"top": edges.top, "bottom": edges.bottom, "left": edges.left, "right": edges.right}
+        common = BordersFound(**sides, sure=min(one.sure for one in looked))
+    heard = [sound.sure for part in survey.parts for sound in part.sounds]
+    sounds = tuple(
+        SoundFound(
+            index=track.index,
+            loudness_lufs=track.loudness_lufs,
+            peak_dbfs=track.peak_dbfs,
+            silent=track.silent,
+            same_as=None,
+            sure=min(heard),
+        )
+        for track in title.audio
+        if heard
+    )
+    return Survey(borders=common, sounds=sounds)
+
+
 def _video(video: VideoStream, survey: Survey) -> VideoStream:
     scan_type, edges = survey.scan_type, survey.borders
     if scan_type is not None and scan_type.sure >= SURE_ENOUGH and scan_type.scan is not Scan.UNKNOWN:

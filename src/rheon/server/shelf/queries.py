@@ -6,7 +6,7 @@ import hashlib
 from dataclasses import dataclass
 from typing import Any, Literal
 
-from rheon.core.analysis import Survey
+from rheon.core.analysis import Survey, survey_of_whole
 from rheon.core.catalogue import say
 from rheon.core.descriptions import Fact, heard_text, lines_text, picture_facts
 from rheon.core.formats import channels_text, codec_name, is_text
@@ -108,7 +108,8 @@ def _problems(stored: list[dict[str, Any]]) -> list[documents.Problem]:
 
 def title_document(title: Title) -> documents.Title:
     """Everything the title view shows, in words where words are better."""
-    core, survey = title.core_title(), title.core_survey() or Survey()
+    core = title.core_title()
+    survey = survey_of_whole(core, title.core_survey() or Survey())
     return documents.Title(
         id=title.id,
         source_id=title.source_id,

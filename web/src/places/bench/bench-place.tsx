@@ -3,6 +3,7 @@ import { Link, useNavigate } from "react-router";
 
 import { useCells, useSetBenchBalance, useTable } from "../../api/bench";
 import { useAddJobs } from "../../api/queries";
+import { counted } from "../../domain/counts";
 import { spanText } from "../../domain/durations";
 import { sizeText } from "../../domain/sizes";
 import { ActBar } from "../../parts/act-bar";
@@ -27,7 +28,7 @@ export function BenchPlace() {
       <PlaceHead
         name="Bench"
         about={
-          ready ? `${table.data.titles.length} titles × ${table.data.targets.length} columns` : undefined
+          ready ? `${counted(table.data.titles.length, "title")} × ${counted(table.data.targets.length, "column")}` : undefined
         }
       >
         {ready && (

@@ -61,14 +61,20 @@ def copies_picture(request: PlanRequest, profile: DeviceProfile) -> bool:
         if request.pins.of(CODEC) == COPY:
             raise CODEC.refuse("A cut that is exact to the picture needs an encoded one; cut where streams can begin.")
         return False
-    if request.pins.of(CODEC) == COPY:
-        if changed != {CODEC.key}:
+    if _said_codec(request) == COPY:
+        if not changed <= {CODEC.key}:
             raise CODEC.refuse("A picture that is copied can't be changed; take the other settings back.")
         return True
     if changed:
         return False
     limit = profile.limits.largest_file_bytes
     return (limit is None or request.title.size_bytes <= limit) and takes_video(video, profile)
+
+
+def _said_codec(request: PlanRequest) -> str | None:
+    """The picture's codec by hand: parts that are to follow each other as they are, are copied."""
+    as_it_is = request.title.joined and request.pins.of(JOIN) == AS_IT_IS
+    return COPY if as_it_is else request.pins.of(CODEC)
 
 
 def _joins_anew(request: PlanRequest) -> bool:
@@ -135,7 +141,7 @@ def _picture_kept(wish: Wish, request: PlanRequest, container: str) -> bool | No
     if not wish.has_picture:
         return False
     title, holds = request.title, CONTAINERS[container]
-    codec = request.pins.of(CODEC)
+    codec = _said_codec(request)
     if wish.copy_picture and _holds_picture(title, container):
         return True
     if codec == COPY:

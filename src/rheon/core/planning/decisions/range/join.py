@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ....catalogue import say, say_count
+from ....catalogue import say
 from ....media import Action, Reason
 from ..decision import Case, DecisionKind, Shown
 from ..form import Choice, OneOf
@@ -13,15 +13,14 @@ COPY, CONVERT = "copy", "convert"
 def _show(case: Case) -> Shown | None:
     if not case.title.joined:
         return None
-    texts = {COPY: say("as they are, one after the other"), CONVERT: say("converted to one form")}
+    texts = {COPY: say("as they are"), CONVERT: say("converted to one form")}
     streams = (case.made.video, *case.made.audio)
     copied = all(stream is None or stream.action is Action.COPY for stream in streams)
     value = COPY if copied or (case.made.video and case.made.video.action is Action.COPY) else CONVERT
     offered = (COPY, CONVERT) if case.title.joins_as_it_is else (CONVERT,)
-    count = say_count("{count} part", "{count} parts", len(case.title.joined))
     return Shown(
         value=value,
-        text=say("{count}, {how}", count=count, how=texts[value]),
+        text=texts[value],
         reason=Reason(code=_why(case, value)),
         keeps_reason=True,
         choices=tuple(Choice(value=one, text=texts[one]) for one in offered),
@@ -40,5 +39,6 @@ JOIN = DecisionKind(
     help="Whether the parts of a join are put together as they are, or converted to one form.",
     form=OneOf((COPY, CONVERT), "way to join"),
     show=_show,
+    rules=("video_codec",),
     own=True,
 )

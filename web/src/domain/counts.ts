@@ -1,0 +1,2 @@
+/** How many of something: `1 title`, `2 titles`. */
+export const counted = (count: number, one: string): string => `${count} ${one}${count === 1 ? "" : "s"}`;
