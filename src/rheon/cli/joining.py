@@ -6,10 +6,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from pathlib import Path
 
+from rheon.core.analysis.joining import joined_title
 from rheon.core.errors import NoSuchTitle
 from rheon.core.media import Role, Source, Title
 from rheon.core.media.joining import PartWanted
-from rheon.core.sources.joins import joined_title
 
 from .common import find_title, read
 

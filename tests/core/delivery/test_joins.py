@@ -27,6 +27,7 @@ from rheon.core.analysis import (
     survey_title,
     with_findings,
 )
+from rheon.core.analysis.joining import joined_title
 from rheon.core.delivery import Order, convert
 from rheon.core.encoding import PreviewRequest, preview_jpeg
 from rheon.core.engine import probe
@@ -36,7 +37,6 @@ from rheon.core.media.documents import dump, load
 from rheon.core.media.joining import PartWanted
 from rheon.core.planning import Plan, PlanRequest, plan, read_pins
 from rheon.core.sources import read_source
-from rheon.core.sources.joins import joined_title
 from rheon.core.subtitles import read_subtitles
 from rheon.demo.bluray import Item, Listing, write_playlist
 from rheon.demo.models import device

@@ -82,13 +82,17 @@ def shown_since(title: Title, at_s: float) -> float:
     """
     if title.video is None or steady_rate(title.video) is not None:
         return at_s
-    from_s = max(0.0, at_s - STANDS_S)
-    length_s = min(title.duration_s, at_s + MEANT_S * 2) - from_s
-    source = stretch(title, from_s, from_s + length_s)
+    times = pictures_shown(title, max(0.0, at_s - STANDS_S), min(title.duration_s, at_s + MEANT_S * 2))
+    return max((time for time in times if time <= at_s + MEANT_S), default=at_s)
+
+
+def pictures_shown(title: Title, from_s: float, until_s: float) -> list[float]:
+    """When each picture of a stretch is shown, as a decoder says. Raises as ``scene_after`` does."""
+    source = stretch(title, from_s, until_s)
     said: list[str] = []
-    argv = picture_times(source.view, length_s)
+    argv = picture_times(source.view, until_s - from_s)
     run(Command(argv=argv, feed=source.feed, timeout_s=TIMEOUT_S, on_line=said.append))
-    return max((time for time in _times(said, from_s) if time <= at_s + MEANT_S), default=at_s)
+    return _times(said, from_s)
 
 
 def _times(said: Sequence[str], from_s: float) -> list[float]:

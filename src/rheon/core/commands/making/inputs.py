@@ -55,7 +55,7 @@ def _parts_input(job: Job) -> list[str]:
     if not job.copies_parts:
         return []
     moved = ["-itsoffset", f"{-job.parts_late_s:.6f}"] if job.parts_late_s else []
-    return [*NO_QUEUE, *moved, *parts_input()]
+    return [*NO_QUEUE, *moved, "-fflags", "+genpts", *parts_input()]
 
 
 def parts_document(job: Job) -> str:

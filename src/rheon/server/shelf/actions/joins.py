@@ -7,13 +7,13 @@ from dataclasses import replace
 
 from django.db import transaction
 
+from rheon.core.analysis.joining import joined_title
 from rheon.core.errors import CantJoin
 from rheon.core.media import Role
 from rheon.core.media import Title as CoreTitle
 from rheon.core.media.documents import dump
 from rheon.core.media.joining import PartWanted
 from rheon.core.media.names import join_name
-from rheon.core.sources.joins import joined_title
 
 from ..models import Join, Source, Title
 from ..outlines import outline_of

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import contextlib
 import json
 from collections.abc import Sequence
 from dataclasses import replace
@@ -12,15 +13,30 @@ from ..errors import RheonError
 from ..media import AudioStream, CellData, FileData, Title, VideoStream
 from ..media.joined import SAME_RATE
 from ..media.joining import HEAD_S, PartWanted, join_titles
+from ..media.kept import steady_rate
+from .scenes import pictures_shown
 
 TIMEOUT_S = 30
-CLOSE_S = 0.001
+NEAR_S, MOST_OFF_S = 1.0, 0.25
 
 
 def joined_title(wanted: Sequence[PartWanted], number: int, key: str = "") -> Title:
     """Titles as one, in their order, with what their files say of how they may be put together. Raises ``CantJoin``."""
-    title = join_titles(wanted, number, key)
+    measured = [replace(one, title=_to_its_last_picture(one.title)) for one in wanted]
+    title = join_titles(measured, number, key)
     return replace(title, joins_as_it_is=_agree(title))
+
+
+def _to_its_last_picture(title: Title) -> Title:
+    """A disc's title as long as its pictures last: tables may count the sound behind them as one picture more."""
+    rate = steady_rate(title.video)
+    if not isinstance(title.data, CellData) or rate is None or title.fault or title.gaps:
+        return title
+    times: list[float] = []
+    with contextlib.suppress(RheonError, OSError):
+        times = pictures_shown(title, max(0.0, title.duration_s - NEAR_S), title.duration_s)
+    end_s = max(times, default=0.0) + 1 / rate
+    return replace(title, duration_s=round(end_s, 6)) if 0 < title.duration_s - end_s <= MOST_OFF_S else title
 
 
 def _agree(title: Title) -> bool:
@@ -63,7 +79,7 @@ def _discs_agree(title: Title) -> bool:
     lengths = [(part.duration_s, part.data) for part in title.joined]
     whole = all(
         isinstance(data, CellData)
-        and abs(sum(cell.duration_s for cell in data.cells) - data.skip_s - length_s) < CLOSE_S * len(data.cells)
+        and abs(sum(cell.duration_s for cell in data.cells) - data.skip_s - length_s) <= MOST_OFF_S
         for length_s, data in lengths
     )
     return whole and all(_same_tracks(part, title.joined[0]) for part in title.joined)
