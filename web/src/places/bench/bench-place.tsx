@@ -28,7 +28,9 @@ export function BenchPlace() {
       <PlaceHead
         name="Bench"
         about={
-          ready ? `${counted(table.data.titles.length, "title")} × ${counted(table.data.targets.length, "column")}` : undefined
+          ready
+            ? `${counted(table.data.titles.length, "title")} × ${counted(table.data.targets.length, "column")}`
+            : undefined
         }
       >
         {ready && (
