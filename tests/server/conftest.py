@@ -47,6 +47,21 @@ def shelf(db: None, media: Path) -> Callable[[str], Source]:
 
 
 @pytest.fixture
+def own_media(settings: Any, tmp_path: Path) -> Path:
+    """A media folder that the test may change."""
+    settings.RHEON_MEDIA_FOLDERS = [tmp_path / "media"]
+    (tmp_path / "media").mkdir()
+    return tmp_path / "media"
+
+
+def read(path: Path) -> Source:
+    """Put a source of the test's own media on the shelf and read it."""
+    source = add_source(str(path))
+    read_now(source.pk)
+    return Source.objects.get(path=str(path))
+
+
+@pytest.fixture
 def household(db: None) -> list[int]:
     """Four devices by their numbers, which are those of their targets too."""
     change_household(HouseholdChange(languages=["en"]))

@@ -11,26 +11,14 @@ import pytest
 
 from rheon.server.shelf.actions.looking import look_over
 from rheon.server.shelf.actions.reading import read_now
-from rheon.server.shelf.actions.sources import add_source, remove_source
+from rheon.server.shelf.actions.sources import remove_source
 from rheon.server.shelf.actions.surveys import survey_now
 from rheon.server.shelf.models import Join, Source, Title
 
+from .conftest import read
+
 Api = Callable[..., Any]
 Shelf = Callable[[str], Source]
-
-
-@pytest.fixture
-def own_media(settings: Any, tmp_path: Path) -> Path:
-    """A media folder that the test may change."""
-    settings.RHEON_MEDIA_FOLDERS = [tmp_path / "media"]
-    (tmp_path / "media").mkdir()
-    return tmp_path / "media"
-
-
-def read(path: Path) -> Source:
-    source = add_source(str(path))
-    read_now(source.pk)
-    return Source.objects.get(path=str(path))
 
 
 def episodes(source: Source) -> list[Title]:

@@ -18,26 +18,13 @@ from rheon.server.shelf import drives
 from rheon.server.shelf.actions.cache import clean_up
 from rheon.server.shelf.actions.looking import look_over
 from rheon.server.shelf.actions.reading import read_now
-from rheon.server.shelf.actions.sources import add_source
 from rheon.server.shelf.actions.surveys import survey_now
 from rheon.server.shelf.models import Finding, Source, Title
 
+from .conftest import read
+
 Api = Callable[..., Any]
 Shelf = Callable[[str], Source]
-
-
-@pytest.fixture
-def own_media(settings: Any, tmp_path: Path) -> Path:
-    """A media folder that the test may change."""
-    settings.RHEON_MEDIA_FOLDERS = [tmp_path / "media"]
-    (tmp_path / "media").mkdir()
-    return tmp_path / "media"
-
-
-def read(path: Path) -> Source:
-    source = add_source(str(path))
-    read_now(source.pk)
-    return Source.objects.get(path=str(path))
 
 
 def test_what_is_set_by_hand_stays_after_a_re_scan_and_can_be_given_back(shelf: Shelf, api: Api) -> None:

@@ -111,7 +111,8 @@ def _name_sides(order: Order, part: Path, path: Path) -> None:
 
 
 def _check_loss(order: Order) -> None:
-    title = order.title
+    parts = order.title.joined or (order.title,)
+    title = next((part for part in parts if part.promised_s is not None), parts[0])
     if title.promised_s is not None and isinstance(title.data, FileData) and not order.accept_loss:
         lost = ends_early_text(title.duration_s, title.promised_s)
         raise LossNotAccepted("{file} {lost}.", file=Path(title.data.path).name, lost=lost)

@@ -76,20 +76,9 @@ def part_at(title: Title, moment_s: float) -> Placed:
     return next((one for one in placed if moment_s < one.end_s - 1e-6), placed[-1])
 
 
-def alike(videos: Sequence[VideoStream]) -> bool:
-    """Whether pictures are of one frame, rate, depth and colour, so that the same is done to all of them."""
-    return all(_form(one) == _form(videos[0]) for one in videos)
-
-
 def same_frame(videos: Sequence[VideoStream]) -> bool:
     """Whether pictures have one size and shape, so that none has to be fitted into another's frame."""
     return all(_frame(one) == _frame(videos[0]) for one in videos)
-
-
-def _form(video: VideoStream) -> tuple[object, ...]:
-    rate = round(video.frame_rate / SAME_RATE)
-    fields = (video.scan, video.top_field_first, video.film_in_fields)
-    return (*_frame(video), rate, video.variable_rate, video.bit_depth, video.colour, *fields)
 
 
 def _frame(video: VideoStream) -> tuple[object, ...]:

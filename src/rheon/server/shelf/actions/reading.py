@@ -69,7 +69,6 @@ def store(source: Source, found: CoreSource) -> None:
             return
         source = _moved_from(source, mark)
         _store_titles(source, with_parts(source, found))
-        make_again(source)
         source.label, source.kind, source.form = shown(found.label)[:200], found.kind.value, found.form.value
         if not source.named_by_hand:
             source.name = display_name(shown(found.label))[:200]
@@ -80,6 +79,8 @@ def store(source: Source, found: CoreSource) -> None:
         source.save()
         source_read.send(sender=Source, source=source)
         ask_for_surveys(source)
+    # parts are looked at for it, which takes too long for a transaction
+    make_again(source)
 
 
 def recover() -> int:
