@@ -38,6 +38,7 @@ from rheon.core.media.joining import PartWanted
 from rheon.core.planning import Plan, PlanRequest, plan, read_pins
 from rheon.core.sources import read_source
 from rheon.core.subtitles import read_subtitles
+from rheon.core.wording import sentence
 from rheon.demo.bluray import Item, Listing, write_playlist
 from rheon.demo.models import device
 
@@ -244,6 +245,22 @@ def test_sound_alone_goes_on_without_a_hole(tmp_path: Path) -> None:
     level = np.sqrt((line[: len(line) // 240 * 240].reshape(-1, 240) ** 2).mean(axis=1))
     assert level.min() > 0.9 * np.median(level)
     assert np.abs(np.diff(line)).max() < 1.05 * np.abs(np.diff(tone)).max()
+
+
+def test_parts_of_different_loudness_are_evened_each_by_itself(tmp_path: Path) -> None:
+    noise = np.random.default_rng(3).normal(0, 1, (4 * SAMPLE_RATE, 2))
+    levels = (600, 4800)
+    parts = [write_sound((noise * level).astype(np.int16), tmp_path / f"{level}.wav") for level in levels]
+    title = of_files(parts)
+    found = with_findings(title, survey_title(title))
+    plain, path = made_of(found, "sound-as-flac", tmp_path)
+    told = {one.key: sentence(one.reason) for one in plain.decisions}
+    assert told["sound.gain"] == "its parts differ by 18 dB in loudness; even brings each to a usual one"
+    halves = np.split(samples(path)[0], 2)
+    assert 20 * np.log10(halves[1].std() / halves[0].std()) == pytest.approx(18.1, abs=0.3)
+    _, path = made_of(found, "sound-as-flac", tmp_path, sound_gain="even")
+    halves = np.split(samples(path)[0], 2)
+    assert 20 * np.log10(halves[1].std() / halves[0].std()) == pytest.approx(0, abs=1.0)
 
 
 def test_what_can_t_be_joined_is_told(tmp_path: Path, media: Path) -> None:

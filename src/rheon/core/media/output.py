@@ -80,7 +80,9 @@ class VideoSettings:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class AudioSettings:
-    """One audio track of an output, made of the title's audio track ``track``. ``gain_db`` raises or lowers it."""
+    """One audio track of an output, made of the title's audio track ``track``. ``gain_db`` raises or lowers it;
+    ``part_gains_db`` does so for each part of a join by itself.
+    """
 
     action: Action
     track: int
@@ -90,6 +92,7 @@ class AudioSettings:
     source_channels: int
     bitrate_bps: int | None = None
     gain_db: float = 0.0
+    part_gains_db: tuple[float, ...] = ()
     language: str = "und"
 
 

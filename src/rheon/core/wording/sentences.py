@@ -225,6 +225,7 @@ SENTENCES: Mapping[str, str | Callable[[Values], str]] = {
     "chosen_for_codec": "fits codec, channels and balance",
     "not_listened": "nobody has listened to it yet",
     "usual_loudness": "{lufs:.0f} LUFS, as usual",
+    "uneven_parts": "its parts differ by {apart:.0f} dB in loudness; even brings each to a usual one",
     "quiet_track": "quiet: {lufs:.0f} LUFS; {gain:+.1f} dB would make it usual",
     "sound_out_of_bounds": "{codec} as on the source is out of the device's bounds",
     # words

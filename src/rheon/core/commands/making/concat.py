@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import replace
 
-from ...media import AudioSettings, FileData, rate_text
+from ...media import AudioSettings, AudioStream, FileData, rate_text
 from ..inputs import audio_specifier
 from .encoders import untold_priming_s
 from .filters import audio_filters, just_before
@@ -38,7 +38,7 @@ def concat_sound(job: Job, place: int) -> str:
     for number, piece in enumerate(job.each):
         length_s = _length_s(job, number)
         track = piece.title.audio[made.track]
-        own = replace(made, source_channels=track.channels) if job.title.joined else made
+        own = _for_part(made, number, track) if job.title.joined else made
         steps = [
             *([] if track.absent else [_timed(own, piece)]),
             *([_common_form(made)] if job.title.joined else []),
@@ -53,6 +53,11 @@ def concat_sound(job: Job, place: int) -> str:
     silence_s = untold_priming_s(made, job.settings.container)
     earlier = f",atrim=start={silence_s:.6f},asetpts=PTS-STARTPTS" if silence_s else ""
     return ";".join([*parts, f"{seams}concat=n={last + 1}:v=0:a=1{earlier}[sound{place}]"])
+
+
+def _for_part(made: AudioSettings, number: int, track: AudioStream) -> AudioSettings:
+    gain_db = made.part_gains_db[number] if made.part_gains_db else made.gain_db
+    return replace(made, source_channels=track.channels, gain_db=gain_db)
 
 
 def _timed(made: AudioSettings, piece: Job) -> str:

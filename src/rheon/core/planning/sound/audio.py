@@ -13,7 +13,7 @@ from ..decisions.range import JOIN
 from ..decisions.range.join import CONVERT
 from ..decisions.sound import BITRATE, CHANNELS, GAIN, SAMPLE_RATE, SOUND_CODEC, TRACK
 from ..decisions.sound.codec import COPY
-from ..decisions.sound.gain import gain_of
+from ..decisions.sound.gain import gain_of, part_gains
 from ..request import PlanRequest
 from . import figures
 from .usual import usual_audio_bps
@@ -71,7 +71,7 @@ def encodable_audio(profile: DeviceProfile, container: str) -> list[AudioEntry]:
 def copies(track: AudioStream, request: PlanRequest, profile: DeviceProfile, container: str) -> bool:
     """Whether the track goes into this container as it is."""
     pins = request.pins
-    if pins.any_of(CHANGING) or gain_of(track, pins.of(GAIN)):
+    if pins.any_of(CHANGING) or gain_of(track, pins.of(GAIN)) or any(_part_gains(track, request)):
         return False
     if track.codec not in CONTAINERS[container].audio:
         return False
@@ -156,6 +156,11 @@ def _one(frame: _Frame, track: AudioStream) -> tuple[AudioSettings, Reason]:
     return settings, figures.reason_for(track, settings, wish=frame.request.sound)
 
 
+def _part_gains(track: AudioStream, request: PlanRequest) -> tuple[float, ...]:
+    parts = request.title.joined
+    return part_gains([part.audio[track.index] for part in parts], request.pins.of(GAIN)) if parts else ()
+
+
 def _copied(track: AudioStream) -> AudioSettings:
     return AudioSettings(
         action=Action.COPY,
@@ -202,5 +207,6 @@ def _encoded(request: PlanRequest, track: AudioStream, entry: AudioEntry) -> Aud
         source_channels=track.channels,
         bitrate_bps=None if lossless else figures.allowed_bitrate(entry.codec, bitrate),
         gain_db=gain_of(track, pins.of(GAIN)),
+        part_gains_db=_part_gains(track, request),
         language=track.language,
     )
