@@ -64,7 +64,7 @@ def proposals(api: Api, title: Title) -> Any:
 def test_an_opening_is_looked_for_in_the_background_and_then_proposed(series: list[Title], api: Api) -> None:
     first, second = series
     assert [one.pk for one in siblings_of(first)] == [second.pk]
-    assert proposals(api, first) == {"looking": True, "found": []}
+    assert proposals(api, first) == {"looking": True, "found": [], "other_episodes": 1}
     find_proposals(first.pk)
     said = proposals(api, first)
     (found,) = said["found"]
@@ -72,6 +72,30 @@ def test_an_opening_is_looked_for_in_the_background_and_then_proposed(series: li
     assert (found["from_s"], found["until_s"]) == pytest.approx((6.0, 16.0), abs=1.0)
     assert found["text"].startswith("Leave out the opening, 0:0")
     assert found["reason"] == "the same pictures and sound as in another episode"
+
+
+def test_what_is_proposed_is_left_out_of_a_whole_series_each_where_its_own_proposals_lie(
+    series: list[Title], household: list[int], api: Api
+) -> None:
+    first, second = series
+    target = household[0]
+    api("get", f"shelf/titles/{first.pk}/proposals")
+    find_proposals(first.pk)
+    address = f"bench/plans/{first.pk}/{target}/series"
+    assert api("post", address)[1] == {"episodes": 2, "cut": 1, "looking": 1, "nothing": 0}
+    find_proposals(second.pk)
+    assert api("post", address)[1] == {"episodes": 2, "cut": 2, "looking": 0, "nothing": 0}
+    for title in series:
+        kept = api("get", f"bench/plans/{title.pk}/{target}")[1]["kept"]
+        edges = [moment for one in kept for moment in (one["from_s"], one["until_s"])]
+        assert edges == pytest.approx([0, 6, 16, title.duration_s], abs=1.0)
+    # what somebody cut stays as it is
+    api("patch", f"bench/plans/{second.pk}/{target}", {"pins": {"range.keep": "1-2"}})
+    assert api("post", address)[1]["cut"] == 2
+    (kept,) = api("get", f"bench/plans/{second.pk}/{target}")[1]["kept"]
+    assert (kept["from_s"], kept["until_s"]) == pytest.approx((1, 2), abs=0.05)
+    # other devices' files are not touched
+    assert api("get", f"bench/plans/{first.pk}/{household[1]}")[1]["kept"] == []
 
 
 def test_loose_files_named_as_of_one_series_are_siblings(settings: Any, tmp_path: Path, db: None) -> None:
@@ -88,7 +112,7 @@ def test_what_can_not_be_read_is_not_looked_for_again_and_again(series: list[Tit
     Path(second.document["data"]["path"]).unlink()
     find_proposals(first.pk)
     assert Finding.objects.get(mark__startswith="proposals-").document == {"failed": True}
-    assert proposals(api, first) == {"looking": False, "found": []}
+    assert proposals(api, first) == {"looking": False, "found": [], "other_episodes": 1}
 
 
 def test_the_strip_knows_how_loud_it_is_where_scenes_change_and_small_frames(

@@ -13,7 +13,7 @@ from tests.core.strategies import titles
 
 from rheon.core.errors import BadPin
 from rheon.core.media import Chapter, FileData, KeptRange, Span, Title, VideoStream
-from rheon.core.media.kept import in_order, kept_title, on_pictures, pieces_of
+from rheon.core.media.kept import in_order, kept_title, left_of, on_pictures, pieces_of
 from rheon.core.planning import read_pins
 from rheon.core.planning.decisions.range import KEEP
 from rheon.core.planning.decisions.range.keep import kept_of, kept_value
@@ -114,3 +114,13 @@ def test_all_of_a_title_is_no_range_and_a_named_chapter_goes_on_over_a_cut() -> 
         (1, "Noon", 0.0),
         (2, None, 25.0),
     ]
+
+
+@given(st.lists(st.tuples(st.integers(0, 90), st.integers(1, 30)), max_size=6))
+def test_what_is_left_and_what_is_left_out_are_all_of_a_title(out: list[tuple[int, int]]) -> None:
+    gone = [KeptRange(from_s=begin, until_s=min(100, begin + length)) for begin, length in out]
+    left = left_of(100.0, gone)
+    for second in range(100):
+        inside = any(one.from_s <= second + 0.5 < one.until_s for one in left)
+        assert inside != any(one.from_s <= second + 0.5 < one.until_s for one in gone)
+    assert list(left) == list(in_order(left))

@@ -74,6 +74,27 @@ export const useProposals = (title: number, enabled: boolean) =>
     refetchInterval: (query) => (query.state.data?.looking ? LOOKING_MS : false),
   });
 
+/** Cuts each episode of a series where its own proposals lie; again while some are still looked at. */
+export function useCutSeries(title: number, target: number) {
+  const cache = useQueryClient();
+  const cut = useMutation({
+    mutationFn: () =>
+      answer(
+        client.POST("/api/bench/plans/{title_id}/{target_id}/series", {
+          params: { path: { title_id: title, target_id: target } },
+        }),
+      ),
+    onSuccess: () => cache.invalidateQueries({ queryKey: ["bench"] }),
+  });
+  const { mutate, data, isPending } = cut;
+  useEffect(() => {
+    if (!data?.looking || isPending) return;
+    const again = setTimeout(() => mutate(), LOOKING_MS);
+    return () => clearTimeout(again);
+  }, [data, isPending, mutate]);
+  return cut;
+}
+
 /** How loud a title is along its time. */
 export const useLevels = (title: number) =>
   useQuery({

@@ -84,6 +84,27 @@ export interface paths {
         patch: operations["changePlan"];
         trace?: never;
     };
+    "/api/bench/plans/{title_id}/{target_id}/series": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * @description Leave out of each episode of a title's series what is proposed for it; what is cut already stays as it is.
+         *
+         *     Called again it goes on with those that were still looked at.
+         */
+        post: operations["cutSeries"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/plans/{title_id}/{target_id}/sets": {
         parameters: {
             query?: never;
@@ -1164,10 +1185,13 @@ export interface components {
         /**
          * CutProposals
          * @description What of a title could be left out; ``looking`` while openings and credits are still looked for.
+         *
+         *     ``other_episodes`` are those of its series, for which the same can be done.
          */
         CutProposals: {
             looking: boolean;
             found: components["schemas"]["CutProposal"][];
+            other_episodes: number;
         };
         /** Decision */
         Decision: {
@@ -1816,6 +1840,16 @@ export interface components {
         Scene: {
             at_s: number | null;
         };
+        /**
+         * SeriesCut
+         * @description How many episodes there are, how many are cut now, are still looked at, and have nothing proposed.
+         */
+        SeriesCut: {
+            episodes: number;
+            cut: number;
+            looking: number;
+            nothing: number;
+        };
         /** Session */
         Session: {
             has_passphrase: boolean;
@@ -2314,6 +2348,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Sheet"];
+                };
+            };
+        };
+    };
+    cutSeries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                target_id: number;
+                title_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeriesCut"];
                 };
             };
         };

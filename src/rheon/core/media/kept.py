@@ -42,6 +42,19 @@ def in_order(kept: Iterable[KeptRange]) -> tuple[KeptRange, ...]:
     return tuple(joined)
 
 
+def left_of(duration_s: float, out: Iterable[KeptRange]) -> tuple[KeptRange, ...]:
+    """What is left of a title without some stretches of it, in the order of time."""
+    left: list[KeptRange] = []
+    at_s = 0.0
+    for one in in_order(out):
+        if one.from_s - at_s >= LEAST_S:
+            left.append(KeptRange(from_s=at_s, until_s=one.from_s))
+        at_s = max(at_s, one.until_s)
+    if duration_s - at_s >= LEAST_S:
+        left.append(KeptRange(from_s=at_s, until_s=duration_s))
+    return tuple(left)
+
+
 def on_pictures(title: Title, kept: KeptRange) -> KeptRange:
     """The stretch from its first whole picture to the one that is the first not to be in it.
 

@@ -76,6 +76,7 @@ urlpatterns = [
     path("bench/titles/<int:title_id>/sharing", bench.Sharing.as_view()),
     path("bench/plans/<int:title_id>/<int:target_id>", bench.Sheet.as_view()),
     path("bench/plans/<int:title_id>/<int:target_id>/transfer", bench.Transfer.as_view()),
+    path("bench/plans/<int:title_id>/<int:target_id>/series", bench.CutSeries.as_view()),
     path("bench/plans/<int:title_id>/<int:target_id>/sets", bench.SetsOfCell.as_view()),
     path("bench/plans/<int:title_id>/<int:target_id>/sets/<int:set_id>", bench.SetOfCell.as_view()),
     path("bench/plans/<int:title_id>/<int:target_id>/moments/<int:at_ms>/before.jpg", bench_media.before),

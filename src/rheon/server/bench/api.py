@@ -14,7 +14,7 @@ from rheon.server.household.models import Device
 from rheon.server.shelf.models import Title
 
 from . import documents, queries, requests
-from .actions import overrides
+from .actions import overrides, series
 from .actions.picks import set_picked
 from .actions.targets import add_goal, add_shared
 from .cells import cells_document
@@ -107,6 +107,17 @@ class Transfer(APIView):
         others = list(Title.objects.filter(pick__isnull=False)) if picked else overrides.siblings(title)
         found = overrides.transfer_pins(title, target, others)
         return documents.Transferred(count=found.count, left=list(found.left))
+
+
+class CutSeries(APIView):
+    @operation("cutSeries")
+    def post(self, request: Request, title_id: int, target_id: int) -> documents.SeriesCut:
+        """Leave out of each episode of a title's series what is proposed for it; what is cut already stays as it is.
+
+        Called again it goes on with those that were still looked at.
+        """
+        done = series.cut_series(*cell_rows(title_id, target_id))
+        return documents.SeriesCut(episodes=done.episodes, cut=done.cut, looking=done.looking, nothing=done.nothing)
 
 
 class SetsOfCell(APIView):

@@ -194,6 +194,15 @@ class Goal(Document):
     on_bench: bool
 
 
+class SeriesCut(Document):
+    """How many episodes there are, how many are cut now, are still looked at, and have nothing proposed."""
+
+    episodes: int
+    cut: int
+    looking: int
+    nothing: int
+
+
 class Transferred(Document):
     count: int
     left: list[str]

@@ -210,10 +210,14 @@ class Disc(Body):
 
 
 class CutProposals(Document):
-    """What of a title could be left out; ``looking`` while openings and credits are still looked for."""
+    """What of a title could be left out; ``looking`` while openings and credits are still looked for.
+
+    ``other_episodes`` are those of its series, for which the same can be done.
+    """
 
     looking: bool
     found: list[CutProposal]
+    other_episodes: int
 
 
 class Levels(Document):

@@ -8,7 +8,7 @@ from rheon.core.errors import RheonError
 from rheon.core.wording import moment_text
 
 from . import documents
-from .actions.proposing import proposals_of
+from .actions.proposing import proposals_of, series_of
 from .models import Title
 
 
@@ -18,7 +18,9 @@ def proposals_document(title: Title) -> documents.CutProposals:
         found, looking = proposals_of(title)
     except (RheonError, OSError):
         found, looking = (), False
-    return documents.CutProposals(looking=looking, found=[_proposal(one, title.duration_s) for one in found])
+    others = 0 if title.outline.get("joined") else len(series_of(title))
+    said = [_proposal(one, title.duration_s) for one in found]
+    return documents.CutProposals(looking=looking, found=said, other_episodes=others)
 
 
 def _proposal(one: Proposal, duration_s: float) -> documents.CutProposal:

@@ -1,24 +1,13 @@
 import { Scissors, X } from "lucide-react";
 import { useState } from "react";
 
-import { useProposals } from "../../api/bench";
 import type { Schemas } from "../../api/client";
 import { exactText } from "../../domain/durations";
 import { Button } from "../../ui/button";
 import { Select } from "../../ui/select";
 import { Tip } from "../../ui/tip";
-import {
-  type Edge,
-  fromHere,
-  isKept,
-  lengthOf,
-  moved,
-  readMoment,
-  type KeptRange,
-  takeOut,
-  toHere,
-  without,
-} from "./kept";
+import { type Edge, fromHere, lengthOf, moved, readMoment, type KeptRange, takeOut, toHere } from "./kept";
+import { Proposals } from "./proposals";
 
 type Sheet = Schemas["Sheet"];
 
@@ -87,41 +76,6 @@ export function KeptRanges({ sheet, kept, at, onKept }: Props) {
         </>
       )}
     </section>
-  );
-}
-
-/** What Rheon found that could be left out. It waits for a yes. */
-function Proposals({ sheet, kept, onKept }: Omit<Props, "at">) {
-  const found = useProposals(sheet.title_id, sheet.strip > 0);
-  const open = (found.data?.found ?? []).filter((one) => isKept(kept, one, sheet.duration_s));
-  const all = open.reduce((left, one) => without(left, one, sheet.duration_s), kept);
-  return (
-    <div className="mt-2">
-      {open.length > 0 && (
-        <ul aria-label="Proposals">
-          {open.map((one) => (
-            <li
-              key={one.from_s}
-              className="flex flex-wrap items-center gap-x-3 gap-y-1 border-l-2 border-marigold py-1 pl-2.5"
-            >
-              <span className="font-semibold tabular-nums">{one.text}?</span>
-              <span className="min-w-0 flex-1 text-[13px] text-quiet">{one.reason}</span>
-              <Button size="small" onClick={() => onKept(without(kept, one, sheet.duration_s))}>
-                Leave it out
-              </Button>
-            </li>
-          ))}
-        </ul>
-      )}
-      {open.length > 1 && (
-        <Button look="link" size="small" onClick={() => onKept(all)}>
-          Leave out all {open.length}
-        </Button>
-      )}
-      <p role="status" className="text-[13px] text-quiet">
-        {found.data?.looking && "Looking for logos, openings and credits…"}
-      </p>
-    </div>
   );
 }
 

@@ -87,7 +87,13 @@ def find_proposals(title_id: int) -> None:
 
 
 def siblings_of(title: Title) -> list[Title]:
-    """The nearest other episodes: of the same source, or files beside it that are named as of the same series."""
+    """The nearest other episodes."""
+    others = series_of(title)
+    return sorted(others, key=lambda one: (abs(one.number - title.number), abs(one.pk - title.pk)))[:MOST_OTHERS]
+
+
+def series_of(title: Title) -> list[Title]:
+    """The other episodes: of the same source, or files beside it that are named as of the same series."""
     others = Title.objects.select_related("source").exclude(pk=title.pk).exclude(key__startswith=JOIN_KEY)
     found: list[Title] = []
     if title.role == Role.EPISODE:
@@ -97,8 +103,7 @@ def siblings_of(title: Title) -> list[Title]:
         near = Source.objects.filter(path__startswith=f"{folder}/").exclude(pk=title.source_id)
         beside = [source.pk for source in near if _series(source) == series]
         found = list(others.filter(source__in=beside, role__in=(Role.EPISODE, Role.FEATURE)))
-    sound = [one for one in found if not one.outline.get("fault")]
-    return sorted(sound, key=lambda one: (abs(one.number - title.number), abs(one.pk - title.pk)))[:MOST_OTHERS]
+    return [one for one in found if not one.outline.get("fault")]
 
 
 def _series(source: Source) -> str | None:
