@@ -93,7 +93,7 @@ def test_what_is_proposed_is_left_out_of_a_whole_series_each_where_its_own_propo
     api("patch", f"bench/plans/{second.pk}/{target}", {"pins": {"range.keep": "1-2"}})
     assert api("post", address)[1]["cut"] == 2
     (kept,) = api("get", f"bench/plans/{second.pk}/{target}")[1]["kept"]
-    assert (kept["from_s"], kept["until_s"]) == pytest.approx((1, 2), abs=0.05)
+    assert (kept["from_s"], kept["until_s"]) == pytest.approx((1, 2), abs=0.1)
     # other devices' files are not touched
     assert api("get", f"bench/plans/{first.pk}/{household[1]}")[1]["kept"] == []
 
