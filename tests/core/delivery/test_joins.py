@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import uuid
 from collections.abc import Sequence
+from dataclasses import replace
 from fractions import Fraction
 from pathlib import Path
 
@@ -32,11 +33,12 @@ from rheon.core.delivery import Order, convert
 from rheon.core.encoding import PreviewRequest, preview_jpeg
 from rheon.core.engine import probe
 from rheon.core.errors import CantJoin, PlanError
-from rheon.core.media import Action, Borders, Title
+from rheon.core.media import Action, Borders, Chapter, Title
 from rheon.core.media.documents import dump, load
 from rheon.core.media.joining import PartWanted
 from rheon.core.planning import Plan, PlanRequest, plan, read_pins
 from rheon.core.sources import read_source
+from rheon.core.sources.roles.parts import ChapterRange, cut
 from rheon.core.subtitles import read_subtitles
 from rheon.core.wording import sentence
 from rheon.demo.bluray import Item, Listing, write_playlist
@@ -212,6 +214,16 @@ def test_a_range_of_a_join_is_cut_to_the_picture_over_its_seams(tmp_path: Path) 
     _, path = made_of(title, "curlew-2", tmp_path, range_keep="1.0-2.0,3.5-8.0")
     assert list(see(path).numbers) == [*range(25, 50), *range(88, 200)]
     assert [chapter.name for chapter in probe(str(path)).chapters] == ["Part 1", "Part 2", "Part 3"]
+
+
+def test_ranges_of_chapters_of_a_file_are_joined_to_the_picture_and_never_copied_whole(tmp_path: Path) -> None:
+    path = Parts(tmp_path).file("film.mkv", 200, (*H264, *AC3))
+    listed = tuple(Chapter(number=n + 1, start_s=n * 2.0) for n in range(4))
+    film = replace(read_source(path).titles[0], chapters=listed)
+    title = joined([cut(film, ChapterRange(first=4, last=4), 104), cut(film, ChapterRange(first=1, last=1), 101)])
+    assert not title.joins_as_it_is
+    _, made = made_of(title, "curlew-9", tmp_path)
+    assert list(see(made).numbers) == [*range(150, 200), *range(50)]
 
 
 @pytest.fixture

@@ -103,7 +103,8 @@ def _files_agree(parts: Sequence[Title]) -> bool:
     for part in parts:
         data = part.data
         assert isinstance(data, FileData)
-        if part.container != parts[0].container or data.from_s > HEAD_S:
+        # a part that is a range of chapters is less than its file
+        if part.part_of not in (None, part.number) or part.container != parts[0].container or data.from_s > HEAD_S:
             return False
         said.add(_picture_setup(part, data))
     return len(said) == 1 and None not in said

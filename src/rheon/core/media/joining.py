@@ -138,16 +138,17 @@ def _named(title: Title, name: str) -> tuple[Chapter, ...]:
 def _on_its_pictures(title: Title) -> Title:
     """A file from its first picture to the end of its last one, where little else lies around them."""
     video, data = title.video, title.data
-    if video is None or video.span is None or not isinstance(data, FileData) or title.part_of is not None:
+    if video is None or video.span is None or not isinstance(data, FileData) or data.from_s > 0:
         return title
     first_s, end_s, rate = first_picture_s(title), video.span.end_s, steady_rate(video)
-    if rate is not None and video.span.whole:
+    whole = title.part_of is None
+    if whole and rate is not None and video.span.whole:
         # where times are those of decoding, the last pictures end later
         end_s = max(end_s, first_s + video.span.packets / rate)
         title = replace(title, duration_s=max(title.duration_s, end_s))
     begins_s = first_s if first_s <= HEAD_S else 0.0
-    ends_s = end_s if 0 < title.duration_s - end_s <= TAIL_S else title.duration_s
+    ends_s = end_s if whole and 0 < title.duration_s - end_s <= TAIL_S else title.duration_s
     if not begins_s and ends_s == title.duration_s:
         return title
     cut = cut_times(title, begins_s, ends_s, title.number)
-    return replace(cut, key=title.key, size_bytes=title.size_bytes)
+    return replace(cut, key=title.key, size_bytes=title.size_bytes, part_of=cut.part_of if whole else title.part_of)
