@@ -56,7 +56,13 @@ def test_episodes_are_joined_with_the_mouse_made_and_taken_apart(page: Page, rhe
     panel.get_by_role("button", name="Take apart").click()
     expect(panel).to_be_hidden()
     series = page.get_by_role("region", name="Lantern Street S1")
-    expect(series.get_by_role("button", name=re.compile("join"))).to_have_count(0)
+    strip = series.get_by_role("button", name=re.compile("join"))
+    expect(strip).to_have_count(0)
+    page.get_by_role("button", name="Undo").click()
+    expect(strip).to_have_count(1)
+    strip.click()
+    panel.get_by_role("button", name="Take apart").click()
+    expect(strip).to_have_count(0)
     expect(series.get_by_role("button", name=re.compile("^Title [1-4], "))).to_have_count(4)
 
 

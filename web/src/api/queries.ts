@@ -159,12 +159,6 @@ export const useReorderJoin = (id: number) =>
     [["shelf"], ["bench"]],
   );
 
-export const useTakeApart = (id: number) =>
-  useChange(
-    () => answer(client.DELETE("/api/shelf/joins/{title_id}", { params: { path: { title_id: id } } })),
-    [keys.sources, ["bench"]],
-  );
-
 export const useDrives = () =>
   useQuery({
     queryKey: keys.drives,

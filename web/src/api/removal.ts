@@ -1,7 +1,7 @@
 import { answer, client } from "./client";
 import { keys, useChange } from "./queries";
 
-export type Removable = "source" | "device" | "output" | "job";
+export type Removable = "source" | "join" | "device" | "output" | "job";
 
 export interface Removed {
   kind: Removable;
@@ -16,6 +16,10 @@ function remove({ kind, id }: Removed) {
         params: { path: { source_id: id } },
         keepalive: true,
       }),
+    );
+  if (kind === "join")
+    return answer(
+      client.DELETE("/api/shelf/joins/{title_id}", { params: { path: { title_id: id } }, keepalive: true }),
     );
   if (kind === "device")
     return answer(

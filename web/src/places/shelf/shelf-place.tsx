@@ -27,7 +27,16 @@ export function ShelfPlace() {
   const { gone } = useUndo();
   const read = useSources();
   const sources = useMemo(
-    () => ({ ...read, data: read.data?.filter((source) => !gone("source", source.id)) }),
+    () => ({
+      ...read,
+      data: read.data
+        ?.filter((source) => !gone("source", source.id))
+        .map((source) =>
+          source.titles.some((title) => gone("join", title.id))
+            ? { ...source, titles: source.titles.filter((title) => !gone("join", title.id)) }
+            : source,
+        ),
+    }),
     [read, gone],
   );
   const picks = usePicks();

@@ -3,10 +3,10 @@ import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 
 import type { Schemas } from "../../api/client";
-import { useReorderJoin, useTakeApart } from "../../api/queries";
+import { useReorderJoin } from "../../api/queries";
 import { durationText, momentText } from "../../domain/durations";
+import { useUndo } from "../../parts/undo";
 import { Button } from "../../ui/button";
-import { Notice } from "../../ui/notice";
 import { JoinTitles } from "./join-titles";
 
 /** What a join is made of: its parts can be opened, put in another order, and taken apart again. */
@@ -14,7 +14,7 @@ export function TitleJoined({ title }: { title: Schemas["Title"] }) {
   const navigate = useNavigate();
   const [ordering, setOrdering] = useState(false);
   const reorder = useReorderJoin(title.id);
-  const apart = useTakeApart(title.id);
+  const { remove } = useUndo();
   if (!title.joined.length) return null;
   const there = title.joined.flatMap((part) =>
     part.id === null
@@ -30,8 +30,10 @@ export function TitleJoined({ title }: { title: Schemas["Title"] }) {
         </Button>
         <Button
           size="small"
-          disabled={apart.isPending}
-          onClick={() => apart.mutate(undefined, { onSuccess: () => void navigate("/shelf") })}
+          onClick={() => {
+            remove({ kind: "join", id: title.id, text: `${title.name} is taken apart.` });
+            void navigate("/shelf");
+          }}
         >
           Take apart
         </Button>
@@ -58,7 +60,6 @@ export function TitleJoined({ title }: { title: Schemas["Title"] }) {
           ? "Their streams agree: where a device takes them, they follow each other untouched."
           : "Their streams differ, so they are converted to one form."}
       </p>
-      {apart.isError && <Notice look="fault">{apart.error.message}</Notice>}
       {ordering && (
         <JoinTitles
           title="Change the order"
