@@ -32,7 +32,7 @@ from rheon.core.analysis.joining import joined_title
 from rheon.core.delivery import Order, convert
 from rheon.core.encoding import PreviewRequest, preview_jpeg
 from rheon.core.engine import probe
-from rheon.core.errors import CantJoin, PlanError
+from rheon.core.errors import CantJoin, PlanError, SourceChanged, SourceMissing
 from rheon.core.media import Action, Borders, Chapter, Title
 from rheon.core.media.documents import dump, load
 from rheon.core.media.joining import PartWanted
@@ -273,6 +273,18 @@ def test_parts_of_different_loudness_are_evened_each_by_itself(tmp_path: Path) -
     _, path = made_of(found, "sound-as-flac", tmp_path, sound_gain="even")
     halves = np.split(samples(path)[0], 2)
     assert 20 * np.log10(halves[1].std() / halves[0].std()) == pytest.approx(0, abs=1.0)
+
+
+def test_a_part_that_was_changed_since_its_scan_is_told(tmp_path: Path) -> None:
+    parts = Parts(tmp_path)
+    title = of_files([parts.file(f"{n}.mkv", 50, (*H264, *AAC)) for n in range(2)])
+    with (tmp_path / "1.mkv").open("ab") as handle:
+        handle.write(b"more")
+    with pytest.raises(SourceChanged, match=r"1\.mkv is not what it was"):
+        made_of(title, "curlew-2", tmp_path)
+    (tmp_path / "0.mkv").unlink()
+    with pytest.raises(SourceMissing, match=r"0\.mkv is not there"):
+        made_of(title, "curlew-2", tmp_path)
 
 
 def test_what_can_t_be_joined_is_told(tmp_path: Path, media: Path) -> None:

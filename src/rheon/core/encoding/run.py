@@ -129,17 +129,20 @@ def check_source(title: Title) -> None:
     """Raises ``SourceMissing`` where the title's files are not there any more, or are shorter than they were,
     and ``SourceChanged`` where a file is another one than was scanned.
     """
-    for part in title.joined:
-        check_source(part)
-    for path, end_bytes in () if title.joined else _needed(title):
+    for part in title.joined or (title,):
+        # a part of a join that is cut to its pictures is its whole file all the same
+        whole = part.part_of is None or (bool(title.joined) and part.part_of == part.number)
+        _check_files(part, whole=whole)
+
+
+def _check_files(title: Title, *, whole: bool) -> None:
+    for path, end_bytes in _needed(title):
         try:
             size = check_inside(path)
         except OSError as error:
             raise SourceMissing("{file} is not there any more.", file=Path(path).name) from error
         if size < end_bytes:
             raise SourceMissing("{file} is shorter than it was when it was scanned.", file=Path(path).name)
-        # a part of a join that was cut to its pictures is of its own file all the same
-        whole = title.part_of in (None, title.number)
         if isinstance(title.data, FileData) and whole and size != title.size_bytes:
             raise SourceChanged("{file} is not what it was when it was scanned.", file=Path(path).name)
 
