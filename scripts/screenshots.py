@@ -20,6 +20,16 @@ def shoot(page: Page, name: str) -> None:
     page.screenshot(path=TARGET / f"{name}.png")
 
 
+def shoot_join(page: Page) -> None:
+    """The episodes of a series about to become one."""
+    page.goto(f"{ADDRESS}/shelf")
+    page.get_by_role("button", name="Clear").click()
+    page.get_by_role("region", name="Lantern Street S1").get_by_role("checkbox").first.click()
+    page.get_by_role("button", name="Join into one…").click()
+    expect(page.get_by_role("dialog", name="Join into one")).to_be_visible()
+    shoot(page, "join")
+
+
 def shoot_cut_sheet(page: Page, name: str) -> None:
     """A plan sheet on which a beginning is left out and a piece taken out; all of the title is kept afterwards."""
     strip = page.get_by_role("slider", name="Moment")
@@ -72,9 +82,6 @@ def main() -> None:
         page.goto(f"{ADDRESS}/shelf")
         page.wait_for_timeout(2500)
         shoot(page, "shelf")
-        page.get_by_role("button", name="Join into one…").click()
-        expect(page.get_by_role("dialog", name="Join into one")).to_be_visible()
-        shoot(page, "join")
         film = film_id(page)
         page.goto(f"{ADDRESS}/shelf/titles/{film}")
         expect(page.get_by_text("60 above, 60 below")).to_be_visible(timeout=120_000)
@@ -103,6 +110,7 @@ def main() -> None:
         page.get_by_role("link", name=re.compile("for Ada")).first.click()
         page.wait_for_timeout(1500)
         shoot(page, "outbox")
+        shoot_join(page)
         browser.close()
 
 

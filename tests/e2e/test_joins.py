@@ -39,7 +39,7 @@ def test_episodes_are_joined_with_the_mouse_made_and_taken_apart(page: Page, rhe
     expect(panel.get_by_label("Name of chapter 1", exact=True)).to_have_value("Lantern Street S1, episode 2")
     expect(page.get_by_text("2 titles picked")).to_be_visible()
 
-    join = rheon.ask("select id from shelf_title where key like 'join:%'")[0][0]
+    join = rheon.ask("select title_id from shelf_join")[0][0]
     of = "select t.id from bench_target t join household_device d on t.device_id = d.id where d.name = 'Pocket player'"
     target = rheon.ask(of)[0][0]
     page.goto(f"/bench/{join}/{target}")

@@ -38,16 +38,16 @@ def test_a_join_stands_on_its_first_part_s_source_with_chapters_named_by_the_par
     assert made.name == "Lock Keepers"
     document = api("get", f"shelf/titles/{made.pk}")[1]
     assert document["duration_s"] == pytest.approx(two.duration_s + three.duration_s, abs=0.05)
-    assert [(part["id"], part["name"], part["at_s"]) for part in document["joined"]] == [
+    assert [(part["id"], part["name"], part["at_s"]) for part in document["parts"]] == [
         (three.pk, three.name, 0.0),
         (two.pk, two.name, pytest.approx(three.duration_s, abs=0.05)),
     ]
-    assert document["joins_as_it_is"] is True
+    assert document["parts_agree"] is True
     assert document["reasons"] == ["2 parts, one after the other"]
     named = [chapter["name"] for chapter in document["chapters"] if chapter["name"]]
     assert named == [three.name, two.name]
     strips = {strip["id"]: strip for strip in api("get", "shelf/sources")[1][0]["titles"]}
-    assert (strips[made.pk]["joined"], strips[two.pk]["joined"]) == (2, 0)
+    assert (strips[made.pk]["part_count"], strips[two.pk]["part_count"]) == (2, 0)
 
 
 def test_order_name_and_survey_of_a_join_stay_after_a_re_scan_and_it_can_be_taken_apart(shelf: Shelf, api: Api) -> None:
@@ -62,9 +62,9 @@ def test_order_name_and_survey_of_a_join_stay_after_a_re_scan_and_it_can_be_take
     assert made.name == "Both" and made.survey is not None
     assert made.core_title().video is not None and made.core_title().video.borders is not None  # type: ignore[union-attr]
     said = api("get", f"shelf/titles/{made.pk}")[1]
-    assert [part["id"] for part in said["joined"]] == [three.pk, one.pk, two.pk]
+    assert [part["id"] for part in said["parts"]] == [three.pk, one.pk, two.pk]
     api("patch", f"shelf/titles/{one.pk}", {"name": "The first"})
-    assert api("get", f"shelf/titles/{made.pk}")[1]["joined"][1]["name"] == "The first"
+    assert api("get", f"shelf/titles/{made.pk}")[1]["parts"][1]["name"] == "The first"
     assert (
         api("put", f"shelf/titles/{made.pk}/parts", {"ranges": [{"first": 1, "last": 1}]})[1]["code"] == "no_such_title"
     )
@@ -101,6 +101,7 @@ def test_less_than_two_titles_are_no_join(shelf: Shelf, api: Api, count: int) ->
     titles = episodes(shelf("LOCK_KEEPERS"))[:count]
     if not count:
         assert api("post", "shelf/joins", {"titles": []})[0] == 422
+        assert api("post", "shelf/joins", {"titles": [2**64]})[0] == 400
         return
     status, said = api("post", "shelf/joins", {"titles": [title.pk for title in titles]})
     assert (status, said["code"]) == (422, "cant_join")

@@ -51,11 +51,11 @@ def chosen(source: Source, stretch: Stretch, follow: Sequence[tuple[Source, Titl
 
     Raises ``NoSuchTitle``, ``CantJoin``, ``BadPin`` or ``SourceError``.
     """
-    title = find_title(source, stretch.title)
+    title = other_angle(find_title(source, stretch.title), stretch.angle)
     name = _name(source, title)
     if follow:
         named = [(_name(of, one), one) for of, one in follow]
-        title = joined_with(other_angle(title, stretch.angle), name, named)
+        title = joined_with(title, name, named)
         name = join_name([name, *(called for called, _ in named)])
     samples = None
     if analyse:
@@ -63,7 +63,6 @@ def chosen(source: Source, stretch: Stretch, follow: Sequence[tuple[Source, Titl
             title = with_findings(title, survey_title(title))
         with contextlib.suppress(RheonError, OSError):
             samples = sample_pictures(title)
-    title = title if follow else other_angle(title, stretch.angle)
     if stretch.chapters is not None:
         found = re.fullmatch(r"(\d{1,4})(?:-(\d{1,4}))?", stretch.chapters)
         if found is None:

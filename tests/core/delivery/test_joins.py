@@ -110,7 +110,7 @@ def test_equal_files_follow_each_other_to_the_picture(kind: str, device_id: str,
     suffix, coding = CODINGS[kind]
     parts = Parts(tmp_path)
     title = of_files([parts.file(f"{n}.{suffix}", count, coding) for n, count in enumerate((150, 130, 71))])
-    assert title.joins_as_it_is
+    assert title.parts_agree
     wanted, path = made_of(title, device_id, tmp_path)
     goes_on(path, 25, 351)
     assert wanted.settings and wanted.settings.video
@@ -134,7 +134,7 @@ def test_parts_of_other_codecs_sizes_and_sounds_get_one_form(tmp_path: Path) -> 
         parts.file("e.mpg", 75, (*MPEG2, "-c:a", "mp2", "-f", "vob"), size=(352, 288)),
     ]
     title = of_files(paths)
-    assert not title.joins_as_it_is
+    assert not title.parts_agree
     wanted, path = made_of(title, "curlew-2", tmp_path)
     assert wanted.settings and wanted.settings.video
     assert (wanted.settings.video.width, wanted.settings.video.height) == (640, 480)
@@ -179,7 +179,7 @@ def test_titles_of_two_dvds_become_one(device_id: str, pins: dict[str, str], tmp
     )
     other = author_dvd([vob(280, 99)], [Chain(parts=((0, 0, 0),))], tmp_path / "B")
     title = joined([*read_source(one).titles, *read_source(other).titles])
-    assert title.joins_as_it_is
+    assert title.parts_agree
     _, path = made_of(title, device_id, tmp_path, **pins)
     found, heard = measure(path, 25, range(379)), hear(path)
     assert (found.lost, found.doubled, found.disordered, found.unread) == (0, 0, 0, 0)
@@ -221,7 +221,7 @@ def test_ranges_of_chapters_of_a_file_are_joined_to_the_picture_and_never_copied
     listed = tuple(Chapter(number=n + 1, start_s=n * 2.0) for n in range(4))
     film = replace(read_source(path).titles[0], chapters=listed)
     title = joined([cut(film, ChapterRange(first=4, last=4), 104), cut(film, ChapterRange(first=1, last=1), 101)])
-    assert not title.joins_as_it_is
+    assert not title.parts_agree
     _, made = made_of(title, "curlew-9", tmp_path)
     assert list(see(made).numbers) == [*range(150, 200), *range(50)]
 
@@ -232,18 +232,18 @@ def with_texts(tmp_path: Path) -> Title:
     parts = Parts(tmp_path)
     paths = [parts.file(f"{n}.mkv", 75, (*H264, *AAC)) for n in range(3)]
     for n in (0, 2):
-        text = "1\n00:00:01,000 --> 00:00:02,000\n\u2588\u2588\u2588\u2588\u2588\u2588\u2588\u2588\u2588\n"
+        text = f"1\n00:00:0{1 - n // 2},500 --> 00:00:02,000\n\u2588\u2588\u2588\u2588\u2588\u2588\u2588\u2588\u2588\n"
         (tmp_path / f"{n}.en.srt").write_text(text, encoding="utf-8")
     return of_files(paths)
 
 
 def test_lines_of_the_parts_lie_where_their_parts_do(with_texts: Title, tmp_path: Path) -> None:
     _, drawn = made_of(with_texts, "curlew-2", tmp_path, subtitles_track="0", subtitles_form="drawn")
-    assert lit(drawn) == [pytest.approx(pair, abs=0.09) for pair in ((1, 2), (7, 8))]
+    assert lit(drawn) == [pytest.approx(pair, abs=0.09) for pair in ((1.5, 2), (6.5, 8))]
     _, path = made_of(with_texts, "curlew-9", tmp_path, subtitles_track="0", subtitles_form="file")
     (beside,) = path.parent.glob(f"{path.stem}*.srt")
     found = read_subtitles(beside.read_bytes()).lines
-    assert [line.start_s for line in found] == pytest.approx([1, 7], abs=0.025)
+    assert [line.start_s for line in found] == pytest.approx([1.5, 6.5], abs=0.025)
 
 
 def test_sound_alone_goes_on_without_a_hole(tmp_path: Path) -> None:

@@ -1842,13 +1842,13 @@ export interface components {
         };
         /**
          * SeriesCut
-         * @description How many episodes there are, how many are cut now, are still looked at, and have nothing proposed.
+         * @description How many episodes are cut now, are still looked at, have nothing proposed, and could not be read or planned.
          */
         SeriesCut: {
-            episodes: number;
             cut: number;
             looking: number;
             nothing: number;
+            failed: number;
         };
         /** Session */
         Session: {
@@ -2067,8 +2067,8 @@ export interface components {
             fault: string | null;
             gaps: components["schemas"]["Gap"][];
             part_of: number | null;
-            joined: components["schemas"]["JoinedPart"][];
-            joins_as_it_is: boolean;
+            parts: components["schemas"]["JoinedPart"][];
+            parts_agree: boolean;
             angle: number;
             angles: number;
             /** @enum {string} */
@@ -2106,7 +2106,7 @@ export interface components {
             gaps: components["schemas"]["Gap"][];
             fault: string | null;
             part_of: number | null;
-            joined: number;
+            part_count: number;
             id: number;
             number: number;
             name: string;

@@ -12,12 +12,8 @@ const WORDS: Record<Role, string> = {
 };
 
 /** A title's number; a part has its whole's number and its own: `1·2`. A join has none of its source's. */
-export function numberText(title: {
-  number: number;
-  part_of: number | null;
-  joined: number | unknown[];
-}): string {
-  if (typeof title.joined === "number" ? title.joined : title.joined.length) return "join";
+export function numberText(title: { number: number; part_of: number | null; part_count?: number }): string {
+  if (title.part_count) return "join";
   return title.part_of === null
     ? String(title.number)
     : `${title.part_of}·${title.number - 100 * title.part_of}`;

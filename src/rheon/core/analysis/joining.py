@@ -6,25 +6,27 @@ import contextlib
 import json
 from collections.abc import Sequence
 from dataclasses import replace
+from fractions import Fraction
 
 from ..commands.probing import setups
 from ..engine import Command, run
 from ..errors import RheonError
 from ..media import AudioStream, CellData, FileData, Title, VideoStream
-from ..media.joined import SAME_RATE
+from ..media.joined import frame_of
 from ..media.joining import HEAD_S, PartWanted, join_titles
 from ..media.kept import steady_rate
 from .scenes import pictures_shown
 
 TIMEOUT_S = 30
 NEAR_S, MOST_OFF_S = 1.0, 0.25
+SAME_RATE = Fraction(1, 2000)
 
 
 def joined_title(wanted: Sequence[PartWanted], number: int, key: str = "") -> Title:
     """Titles as one, in their order, with what their files say of how they may be put together. Raises ``CantJoin``."""
     measured = [replace(one, title=_to_its_last_picture(one.title)) for one in wanted]
     title = join_titles(measured, number, key)
-    return replace(title, joins_as_it_is=_agree(title))
+    return replace(title, parts_agree=_agree(title))
 
 
 def _to_its_last_picture(title: Title) -> Title:
@@ -54,17 +56,8 @@ def _coding(video: VideoStream | None) -> object:
     """What a stream says of how it is coded; what was found by looking at it counts for nothing."""
     if video is None:
         return None
-    shape = (video.width, video.height, video.sample_aspect, video.rotation, round(video.frame_rate / SAME_RATE))
-    return (
-        *shape,
-        video.codec,
-        video.profile,
-        video.level,
-        video.bit_depth,
-        video.colour,
-        video.stream_id,
-        video.place,
-    )
+    coding = (video.codec, video.profile, video.level, video.bit_depth, video.colour)
+    return (*frame_of(video), round(video.frame_rate / SAME_RATE), *coding, video.stream_id, video.place)
 
 
 def _discs_agree(title: Title) -> bool:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from pathlib import Path
 
@@ -31,45 +31,34 @@ def with_cut_texts(title: Title, settings: OutputSettings, folder: Path) -> Titl
     }
     tracks = list(title.subtitles)
     for track in sorted(wanted):
-        lines = _kept_lines(stretches_of(title, settings.kept), track)
+        lines = tuple(_kept_lines(stretches_of(title, settings.kept), track))
         path = folder / subtitle_file(track)
         path.write_text(to_subrip(SubtitleText(encoding="utf-8", lines=lines)), encoding="utf-8")
         tracks[track] = replace(tracks[track], path=str(path))
     return replace(title, subtitles=tuple(tracks))
 
 
-def _kept_lines(stretches: Sequence[tuple[Title, KeptRange]], track: int) -> tuple[TimedLine, ...]:
-    found: list[TimedLine] = []
-    read: dict[str, Sequence[TimedLine]] = {}
+def _kept_lines(stretches: Sequence[tuple[Title, KeptRange]], track: int) -> Iterator[TimedLine]:
+    """The lines of a track within stretches, one stretch after the other."""
+    read: Title | None = None
+    lines: Sequence[TimedLine] = ()
     at_s = 0.0
     for title, kept in stretches:
-        stream = title.subtitles[track]
-        if title.key not in read:
-            read[title.key] = () if stream.absent else _lines(title, stream)
-        found += cut_lines(read[title.key], [kept], _begins_s(title), at_s)
+        if title is not read:
+            stream = title.subtitles[track]
+            read, lines = title, () if stream.absent else _lines(title, stream)
+        # where the title lies in its text
+        begins_s = title.data.from_s if isinstance(title.data, FileData) else 0.0
+        yield from cut_lines(lines, begins_s + kept.from_s, begins_s + kept.until_s, at_s)
         at_s += kept.length_s
-    return tuple(found)
 
 
-def cut_lines(
-    lines: Sequence[TimedLine], kept: Sequence[KeptRange], begins_s: float = 0.0, at_s: float = 0.0
-) -> tuple[TimedLine, ...]:
-    """The lines within the stretches, one stretch after the other from ``at_s`` on; ``begins_s`` is where the title
-    lies in its text.
-    """
-    found: list[TimedLine] = []
-    for one in kept:
-        from_s, until_s = begins_s + one.from_s, begins_s + one.until_s
-        for line in lines:
-            start_s, end_s = max(line.start_s, from_s), min(line.end_s, until_s)
-            if end_s - start_s >= LEAST_S:
-                found.append(TimedLine(start_s=at_s + start_s - from_s, end_s=at_s + end_s - from_s, text=line.text))
-        at_s += one.length_s
-    return tuple(found)
-
-
-def _begins_s(title: Title) -> float:
-    return title.data.from_s if isinstance(title.data, FileData) else 0.0
+def cut_lines(lines: Sequence[TimedLine], from_s: float, until_s: float, at_s: float) -> Iterator[TimedLine]:
+    """The lines between two moments, of which the first comes at ``at_s``."""
+    for line in lines:
+        start_s, end_s = max(line.start_s, from_s), min(line.end_s, until_s)
+        if end_s - start_s >= LEAST_S:
+            yield TimedLine(start_s=at_s + start_s - from_s, end_s=at_s + end_s - from_s, text=line.text)
 
 
 def _lines(title: Title, track: SubtitleStream) -> Sequence[TimedLine]:

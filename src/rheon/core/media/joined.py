@@ -5,12 +5,9 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
-from fractions import Fraction
 
 from .source import Cell, CellData, Chapter, Gap, Reason, Title
 from .streams import AudioStream, Borders, Span, SubtitleStream, VideoStream
-
-SAME_RATE = Fraction(1, 2000)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -78,10 +75,11 @@ def part_at(title: Title, moment_s: float) -> Placed:
 
 def same_frame(videos: Sequence[VideoStream]) -> bool:
     """Whether pictures have one size and shape, so that none has to be fitted into another's frame."""
-    return all(_frame(one) == _frame(videos[0]) for one in videos)
+    return all(frame_of(one) == frame_of(videos[0]) for one in videos)
 
 
-def _frame(video: VideoStream) -> tuple[object, ...]:
+def frame_of(video: VideoStream) -> tuple[object, ...]:
+    """Size, shape of a pixel and turn of a picture as it is stored."""
     return (video.width, video.height, video.sample_aspect, video.rotation)
 
 

@@ -135,6 +135,13 @@ def _named(title: Title, name: str) -> tuple[Chapter, ...]:
     return tuple(replace(chapter, number=number) for number, chapter in enumerate(listed, start=1))
 
 
+def left_out_s(title: Title, part: Title) -> float:
+    """How much of a title's beginning a join leaves out of the part that it became, up to its first picture."""
+    if not isinstance(title.data, FileData) or not isinstance(part.data, FileData):
+        return 0.0
+    return first_picture_s(title) if part.data.from_s > title.data.from_s else 0.0
+
+
 def _on_its_pictures(title: Title) -> Title:
     """A file from its first picture to the end of its last one, where little else lies around them."""
     video, data = title.video, title.data

@@ -178,7 +178,7 @@ class Title:
     and ``promised_s`` is how long it says it lasts where its data end before that.
     ``name`` is what its file calls it, ``tags`` what is written in it.
     ``key`` is the same at every scan of the source. ``part_of`` is the title of which it is a range of chapters,
-    ``joined`` are the titles of which it is made, one after the other (``media.joining``), and ``joins_as_it_is`` says
+    ``joined`` are the titles of which it is made, one after the other (``media.joining``), and ``parts_agree`` says
     that their streams may follow each other without being encoded.
     """
 
@@ -199,7 +199,7 @@ class Title:
     name: str | None = None
     part_of: int | None = None
     joined: tuple[Title, ...] = ()
-    joins_as_it_is: bool = False
+    parts_agree: bool = False
     tags: dict[str, str] = field(default_factory=dict)
     artwork: Artwork | None = None
     role: Role = Role.EXTRA

@@ -117,7 +117,7 @@ class CutSeries(APIView):
         Called again it goes on with those that were still looked at.
         """
         done = series.cut_series(*cell_rows(title_id, target_id))
-        return documents.SeriesCut(episodes=done.episodes, cut=done.cut, looking=done.looking, nothing=done.nothing)
+        return documents.SeriesCut(**{outcome.value: done[outcome] for outcome in series.Outcome})
 
 
 class SetsOfCell(APIView):

@@ -195,12 +195,12 @@ class Goal(Document):
 
 
 class SeriesCut(Document):
-    """How many episodes there are, how many are cut now, are still looked at, and have nothing proposed."""
+    """How many episodes are cut now, are still looked at, have nothing proposed, and could not be read or planned."""
 
-    episodes: int
     cut: int
     looking: int
     nothing: int
+    failed: int
 
 
 class Transferred(Document):

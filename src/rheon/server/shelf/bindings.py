@@ -4,7 +4,7 @@ from django.dispatch import receiver
 
 from . import tasks
 from .actions.film_folders import look_through
-from .actions.joins import mark_missing
+from .actions.joins import lose_parts
 from .actions.levels import hear_levels
 from .actions.looking import look_over
 from .actions.proposing import find_proposals
@@ -22,7 +22,7 @@ def _look_through(folder_id: int) -> None:
 
 @receiver(source_leaves)
 def joins_lose_a_part(sender: object, source: Source, **kwargs: object) -> None:
-    mark_missing(source)
+    lose_parts(source)
 
 
 tasks.read_source.is_done_by(read_now)

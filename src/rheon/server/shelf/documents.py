@@ -10,7 +10,7 @@ from rheon.core.descriptions import Fact
 from rheon.core.media import Chapter, Gap, Role, Share
 from rheon.core.media.joining import MOST_PARTS
 from rheon.core.sources.images.drive import DriveState
-from rheon.server.api.documents import Body, Document, Line, Query, Text
+from rheon.server.api.documents import Body, Document, Line, Query, RowId, Text
 
 from .actions.film_folders import Proposal
 from .folders import Entry
@@ -31,7 +31,7 @@ class Strip(Document):
     gaps: tuple[Gap, ...]
     fault: str | None
     part_of: int | None
-    joined: int
+    part_count: int
 
 
 class TitleOutline(Strip):
@@ -129,8 +129,8 @@ class Title(Document):
     fault: str | None
     gaps: tuple[Gap, ...]
     part_of: int | None
-    joined: list[JoinedPart]
-    joins_as_it_is: bool
+    parts: list[JoinedPart]
+    parts_agree: bool
     angle: int
     angles: int
     looked_at: Literal["yes", "waiting", "failed"]
@@ -195,7 +195,7 @@ class Parts(Body):
 class Join(Body):
     """Titles in the order in which they are joined; an empty name is made of theirs."""
 
-    titles: Annotated[list[int], Field(max_length=MOST_PARTS)]
+    titles: Annotated[list[RowId], Field(max_length=MOST_PARTS)]
     name: Annotated[Line, Field(max_length=220)] = ""
 
 

@@ -78,5 +78,5 @@ def _picture(title_id: int, file: Callable[[Title], Path], there: bool = True) -
         path = file(title)
     except RheonError as error:
         return HttpResponse(error.message, status=404, content_type="text/plain")
-    headers = ASKED_AGAIN if title.outline.get("joined") else KEPT
+    headers = ASKED_AGAIN if title.outline.get("part_count") else KEPT
     return HttpResponse(path.read_bytes(), content_type="image/jpeg", headers=headers)

@@ -15,8 +15,6 @@ from rheon.server.claims import Leased
 
 from .folders import data_inside
 
-JOIN_KEY = "join:"
-
 
 class SourceState(models.TextChoices):
     WAITING = "waiting"
@@ -128,27 +126,16 @@ class Part(models.Model):
 
 
 class Join(models.Model):
-    """Titles that somebody put together as one, which stands on the source of the first.
+    """What a title is made of that somebody joined of others; it stands on the source of the first.
 
-    ``members`` are pairs of a source's row and a title's key, in their order.
+    ``members`` are pairs of a source's row and a title's key, in their order: rows of titles come and go with scans.
     """
 
-    source = models.ForeignKey(Source, on_delete=models.CASCADE, related_name="joins")
+    title = models.OneToOneField(Title, on_delete=models.CASCADE, related_name="join")
     members = models.JSONField(default=list)
 
     class Meta:
         ordering = ["id"]
-
-    @property
-    def key(self) -> str:
-        """The key of the title that it is."""
-        return f"{JOIN_KEY}{self.pk}"
-
-    @staticmethod
-    def number_in(key: str) -> int:
-        """The row that a title's key names; 0 where the title is no join."""
-        said = key.removeprefix(JOIN_KEY)
-        return int(said) if said != key and said.isdigit() else 0
 
 
 class Finding(models.Model):

@@ -20,7 +20,7 @@ UNKNOWN: Mapping[str, Any] = {
     "gaps": [],
     "fault": None,
     "part_of": None,
-    "joined": 0,
+    "part_count": 0,
 }
 
 
@@ -36,13 +36,11 @@ def outline_of(title: Title) -> dict[str, Any]:
         gaps=title.gaps,
         fault=title.fault,
         part_of=title.part_of,
-        joined=len(title.joined),
+        part_count=len(title.joined),
     )
     # where a join's parts lie, since its source tells that of the first alone
-    material = (
-        {"material": mark_of(tuple((part.data, part.duration_s) for part in title.joined))} if title.joined else {}
-    )
-    return {**strip.model_dump(mode="json"), "detail": _detail(title), **material}
+    material = mark_of(tuple((part.data, part.duration_s) for part in title.joined)) if title.joined else ""
+    return {**strip.model_dump(mode="json"), "detail": _detail(title), "material": material}
 
 
 def read_outline(stored: Mapping[str, Any]) -> dict[str, Any]:

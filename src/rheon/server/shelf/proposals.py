@@ -18,7 +18,7 @@ def proposals_document(title: Title) -> documents.CutProposals:
         found, looking = proposals_of(title)
     except (RheonError, OSError):
         found, looking = (), False
-    others = 0 if title.outline.get("joined") else len(series_of(title))
+    others = 0 if title.outline.get("part_count") else len(series_of(title))
     said = [_proposal(one, title.duration_s) for one in found]
     return documents.CutProposals(looking=looking, found=said, other_episodes=others)
 

@@ -62,16 +62,17 @@ function WholeSeries({ sheet, episodes }: { sheet: Sheet; episodes: number }) {
         </Button>
       )}
       <p role="status" className="text-[13px] text-quiet">
-        {done && seriesText(done)}
+        {done && seriesText(done, episodes)}
       </p>
       {cut.isError && <p className="text-[13px] text-madder">{cut.error.message}</p>}
     </div>
   );
 }
 
-function seriesText({ episodes, cut, looking, nothing }: Schemas["SeriesCut"]): string {
+function seriesText({ cut, looking, nothing, failed }: Schemas["SeriesCut"], episodes: number): string {
   const parts = [`${cut} of ${counted(episodes, "episode")} are cut`];
   if (looking) parts.push(`${looking} still being looked at`);
   if (nothing) parts.push(`nothing is proposed for ${nothing}`);
+  if (failed) parts.push(`${failed} can’t be read`);
   return `${parts.join(", ")}. Each one’s sheet shows what was left out of it.`;
 }

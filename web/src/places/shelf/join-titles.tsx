@@ -1,7 +1,7 @@
 import { ArrowDown, ArrowUp, X } from "lucide-react";
 import { useRef, useState } from "react";
 
-import { durationText, momentText } from "../../domain/durations";
+import { durationText } from "../../domain/durations";
 import { moved } from "../../domain/order";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
@@ -109,7 +109,7 @@ interface RowProps {
 function PartRow({ part, atS, place, count, onMove, onLeaveOut }: RowProps) {
   return (
     <li className="flex items-center gap-3 border-b border-hairline py-1.5">
-      <span className="w-14 shrink-0 text-right text-quiet">{momentText(atS)}</span>
+      <span className="w-14 shrink-0 text-right text-quiet">{durationText(atS)}</span>
       <span className="min-w-0 flex-1">
         <span className="block truncate" title={part.name}>
           {part.name}

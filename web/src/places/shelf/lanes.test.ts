@@ -18,7 +18,7 @@ const title = (number: number, role: Schemas["Role"], duration_s: number): Schem
   shares: [],
   gaps: [],
   part_of: null,
-  joined: 0,
+  part_count: 0,
   fault: null,
 });
 

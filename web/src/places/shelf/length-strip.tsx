@@ -24,9 +24,9 @@ interface Props {
 const FAULTS: Record<string, string> = { scrambled: "scrambled", part_missing: "a part is missing" };
 
 function label(title: Outline): string {
-  const what = title.joined ? "join" : `${numberText(title)}  ${roleWord(title.role)}`;
+  const what = title.part_count ? "join" : `${numberText(title)}  ${roleWord(title.role)}`;
   const parts = [what, durationText(title.duration_s)];
-  if (title.joined) parts.push(`${title.joined} parts`);
+  if (title.part_count) parts.push(`${title.part_count} parts`);
   else if (title.role === "feature" && title.chapters.length > 1)
     parts.push(`${title.chapters.length} chapters`);
   if (title.fault) parts.push(FAULTS[title.fault] ?? "damaged");
@@ -54,7 +54,7 @@ export function LengthStrip({ title, start, width, scale, large, open, picked, o
         onPick(event.shiftKey);
       }}
       title={`${title.name}: ${label(title)} — ${title.reason}`}
-      aria-label={`${title.joined ? title.name : `Title ${numberText(title)}`}, ${label(title)}, ${picked ? "picked" : "not picked"}`}
+      aria-label={`${title.part_count ? title.name : `Title ${numberText(title)}`}, ${label(title)}, ${picked ? "picked" : "not picked"}`}
       aria-expanded={open}
     >
       <Stretches stretches={title.shares} length={length} className="inset-y-0 hatch-over" />

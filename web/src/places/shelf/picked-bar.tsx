@@ -47,7 +47,7 @@ export function PickedBar({ titles, sources }: Props) {
 function partsOf(titles: Props["titles"], sources: Props["sources"]): Part[] {
   const names = new Map(sources.flatMap((source) => source.titles.map((title) => [title.id, source.name])));
   return titles
-    .filter((title) => title.joined === 0)
+    .filter((title) => title.part_count === 0)
     .map((title) => ({
       id: title.id,
       name: title.name,

@@ -52,7 +52,7 @@ export const SourceBlock = memo(function SourceBlock({ block, marks }: { block: 
 
 /** What Rheon takes the disc for, and why. */
 function Proposal({ titles }: { titles: Source["titles"] }) {
-  const read = titles.filter((title) => title.joined === 0);
+  const read = titles.filter((title) => title.part_count === 0);
   const chosen = read.filter((title) => title.role === "feature" || title.role === "episode");
   const first = chosen[0];
   if (!first)

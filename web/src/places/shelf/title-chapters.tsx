@@ -19,7 +19,7 @@ export function TitleChapters({ title, onAt }: { title: Title; onAt: (at: number
     <section className="mt-4">
       <div className="flex items-end border-b border-hairline pb-1">
         <h3 className="flex-1 text-[15px]">Chapters</h3>
-        {title.chapters.length > 1 && title.part_of === null && !title.joined.length && !title.fault && (
+        {title.chapters.length > 1 && title.part_of === null && !title.parts.length && !title.fault && (
           <Button size="small" onClick={() => setCutting(true)}>
             <Scissors size={13} /> Cut into titles
           </Button>

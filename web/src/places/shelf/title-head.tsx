@@ -41,8 +41,8 @@ export function TitleHead({ title, picked }: { title: Schemas["Title"]; picked: 
         </Button>
       </h2>
       <p className="mb-3 text-quiet">
-        {title.joined.length
-          ? `Join of ${title.joined.length} titles`
+        {title.parts.length
+          ? `Join of ${title.parts.length} titles`
           : `Title ${numberText(title)} of ${title.source_name}`}{" "}
         · {durationText(title.duration_s)} · {sizeText(title.size_bytes)}
       </p>

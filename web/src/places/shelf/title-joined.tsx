@@ -4,7 +4,7 @@ import { Link, useNavigate } from "react-router";
 
 import type { Schemas } from "../../api/client";
 import { useReorderJoin } from "../../api/queries";
-import { durationText, momentText } from "../../domain/durations";
+import { durationText } from "../../domain/durations";
 import { useUndo } from "../../parts/undo";
 import { Button } from "../../ui/button";
 import { JoinTitles } from "./join-titles";
@@ -15,8 +15,8 @@ export function TitleJoined({ title }: { title: Schemas["Title"] }) {
   const [ordering, setOrdering] = useState(false);
   const reorder = useReorderJoin(title.id);
   const { remove } = useUndo();
-  if (!title.joined.length) return null;
-  const there = title.joined.flatMap((part) =>
+  if (!title.parts.length) return null;
+  const there = title.parts.flatMap((part) =>
     part.id === null
       ? []
       : [{ id: part.id, name: part.name, source: part.source_name, duration_s: part.duration_s }],
@@ -39,9 +39,9 @@ export function TitleJoined({ title }: { title: Schemas["Title"] }) {
         </Button>
       </div>
       <ol>
-        {title.joined.map((part, place) => (
+        {title.parts.map((part, place) => (
           <li key={place} className="flex items-baseline gap-3 border-b border-hairline py-1.5">
-            <span className="w-14 shrink-0 text-right text-quiet">{momentText(part.at_s)}</span>
+            <span className="w-14 shrink-0 text-right text-quiet">{durationText(part.at_s)}</span>
             <span className="min-w-0 flex-1 truncate" title={part.name}>
               {part.id === null ? (
                 <span className="text-madder">{part.name}: not on the Shelf any more</span>
@@ -56,7 +56,7 @@ export function TitleJoined({ title }: { title: Schemas["Title"] }) {
         ))}
       </ol>
       <p className="pt-1.5 text-[13px] text-quiet">
-        {title.joins_as_it_is
+        {title.parts_agree
           ? "Their streams agree: where a device takes them, they follow each other untouched."
           : "Their streams differ, so they are converted to one form."}
       </p>

@@ -25,7 +25,7 @@ const title = (
   shares: [],
   gaps: [],
   part_of: null,
-  joined: 0,
+  part_count: 0,
   fault: id === 13 ? "scrambled" : null,
 });
 

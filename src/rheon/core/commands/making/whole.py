@@ -15,7 +15,7 @@ from ...media import (
     SubtitleSettings,
     Title,
 )
-from ...media.joins import has_joins
+from ...media.cell_seams import has_seams
 from ..inputs import audio_specifier, subtitle_specifier, video_specifier
 from ..names import LINK_NAME, subtitle_file
 from ..start import QUIET
@@ -212,7 +212,7 @@ def _timing(job: Job) -> Timing:
         phase_s=job.phase_s,
         cut_before=job.own_zero,
         lead_s=job.lead_s,
-        leads=isinstance(data, CellData) and has_joins(data),
+        leads=isinstance(data, CellData) and has_seams(data),
         stands_s=STANDS_S if job.pieces else 0.0,
     )
 

@@ -55,7 +55,7 @@ def copies_picture(request: PlanRequest, profile: DeviceProfile) -> bool:
     if video is None or not profile.video:
         return False
     changed = request.pins.in_group(REPAINTING)
-    if _joins_anew(request):
+    if _converts_parts(request):
         return False
     if request.cut_exactly:
         if request.pins.of(CODEC) == COPY:
@@ -77,12 +77,12 @@ def _said_codec(request: PlanRequest) -> str | None:
     return COPY if as_it_is else request.pins.of(CODEC)
 
 
-def _joins_anew(request: PlanRequest) -> bool:
+def _converts_parts(request: PlanRequest) -> bool:
     """Whether parts have to be converted to one form. Raises ``BadPin`` where that was ruled out by hand."""
     if not request.title.joined:
         return False
     wish = request.pins.of(JOIN)
-    if request.title.joins_as_it_is and not request.range.kept:
+    if request.title.parts_agree and not request.range.kept:
         return wish == CONVERT
     if wish == AS_IT_IS:
         raise JOIN.refuse("These parts can't follow each other as they are: they have to be converted to one form.")

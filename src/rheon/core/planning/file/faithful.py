@@ -30,7 +30,7 @@ from ..decisions.subtitles.tracks import track_name
 from ..picture.video import copied
 from ..plan import Plan
 from ..request import PlanRequest
-from ..sound.audio import joins_as_it_is
+from ..sound.audio import sound_agrees
 from .estimate import Basis, estimate
 
 CONTAINER = "matroska"
@@ -44,7 +44,7 @@ def faithful_plan(request: PlanRequest, profile: DeviceProfile) -> Plan:
         raise PlanError(
             "A copy of a title as it is keeps one stretch; convert it to leave out what is between several."
         )
-    if title.joined and not (title.joins_as_it_is and all(joins_as_it_is(track, request) for track in title.audio)):
+    if title.joined and not (title.parts_agree and all(sound_agrees(track, request) for track in title.audio)):
         raise PlanError("These parts can't follow each other as they are; convert them to one form, or copy each.")
     holds = CONTAINERS[CONTAINER]
     video = copied(title.video).settings if title.video else None

@@ -79,19 +79,19 @@ def copies(track: AudioStream, request: PlanRequest, profile: DeviceProfile, con
         return codec == COPY
     if request.sound is SoundWish.STEREO and track.channels > 2:
         return False
-    if request.title.gaps or request.cut_exactly or not joins_as_it_is(track, request):
+    if request.title.gaps or request.cut_exactly or not sound_agrees(track, request):
         return False
     return takes_audio(track, profile) and stays_with_picture(track, request, container)
 
 
-def joins_as_it_is(track: AudioStream, request: PlanRequest) -> bool:
+def sound_agrees(track: AudioStream, request: PlanRequest) -> bool:
     """Whether a track may follow itself from part to part: codecs whose encoders put silence in front would let it be
     heard at every join.
     """
     title = request.title
     if not title.joined:
         return True
-    if not title.joins_as_it_is or request.range.kept or request.pins.of(JOIN) == CONVERT:
+    if not title.parts_agree or request.range.kept or request.pins.of(JOIN) == CONVERT:
         return False
     there = [part.audio[track.index] for part in title.joined]
     same = all(
@@ -146,7 +146,7 @@ def _one(frame: _Frame, track: AudioStream) -> tuple[AudioSettings, Reason]:
     settings = _encoded(frame.request, track, entry)
     if takes_audio(track, frame.profile) and frame.request.cut_exactly:
         return settings, Reason(code="sound_cut")
-    if takes_audio(track, frame.profile) and not joins_as_it_is(track, frame.request):
+    if takes_audio(track, frame.profile) and not sound_agrees(track, frame.request):
         return settings, Reason(code="sound_joined")
     if takes_audio(track, frame.profile) and frame.request.title.gaps:
         return settings, Reason(code="sound_mended")

@@ -9,7 +9,7 @@ from pathlib import Path
 from typing import BinaryIO
 
 from ...media import SECTOR_BYTES, Cell, CellData, Extent, StreamKind
-from ...media.joins import touches
+from ...media.cell_seams import touches
 from ...system import open_inside
 from ..bluray.transport_stream import TS_BYTES
 from .gates import FromStart, Gate, NoEarlyLines, OnlyPictures

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+import logging
+from collections import Counter
+from enum import StrEnum
 
 from rheon.core.errors import RheonError
 from rheon.core.media import KeptRange
@@ -16,40 +18,39 @@ from ..models import Target
 from ..planning import stored_override
 from .overrides import change_override
 
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class SeriesCut:
-    """How many episodes there are, how many are cut now, are still looked at, and have nothing proposed."""
-
-    episodes: int
-    cut: int
-    looking: int
-    nothing: int
+log = logging.getLogger("rheon")
 
 
-def cut_series(title: Title, target: Target) -> SeriesCut:
+class Outcome(StrEnum):
+    """What became of an episode."""
+
+    CUT = "cut"
+    LOOKING = "looking"
+    NOTHING = "nothing"
+    FAILED = "failed"
+
+
+def cut_series(title: Title, target: Target) -> Counter[Outcome]:
     """Leave out of each episode what is proposed for it; one that is cut already stays as it is.
 
     Episodes that are still looked at are not cut: called again when that has ended, it goes on.
     """
-    done = [_cut(episode, target) for episode in (title, *series_of(title))]
-    return SeriesCut(
-        episodes=len(done), cut=done.count("cut"), looking=done.count("looking"), nothing=done.count("nothing")
-    )
+    return Counter(_cut(episode, target) for episode in (title, *series_of(title)))
 
 
-def _cut(title: Title, target: Target) -> str:
+def _cut(title: Title, target: Target) -> Outcome:
     override = stored_override(title.pk, target.pk)
     if override is not None and KEEP.key in override.pins:
-        return "cut"
+        return Outcome.CUT
     try:
         found, looking = proposals_of(title)
         if looking:
-            return "looking"
+            return Outcome.LOOKING
         kept = left_of(title.duration_s, (KeptRange(from_s=one.from_s, until_s=one.until_s) for one in found))
         if not found or not kept:
-            return "nothing"
+            return Outcome.NOTHING
         change_override(title, target, None, {KEEP.key: kept_value(kept)})
-    except (RheonError, OSError):
-        return "nothing"
-    return "cut"
+    except (RheonError, OSError) as error:
+        log.warning("could not cut title %s: %s", title.pk, error)
+        return Outcome.FAILED
+    return Outcome.CUT

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import uuid
 from collections.abc import Sequence
 from dataclasses import replace
 
@@ -27,11 +28,18 @@ PART_MISSING = "part_missing"
 def join(titles: Sequence[Title], name: str = "") -> Title:
     """Put titles together as one, in their order. Raises ``CantJoin``."""
     core = _joined(titles)
+    named = name.strip()[:220]
     with transaction.atomic():
-        made = Join.objects.create(source=titles[0].source, members=_members(titles))
-        row = Title(source=titles[0].source, key=made.key, number=FIRST_NUMBER + made.pk)
-        row.named_by_hand = bool(name.strip())
-        row.name = name.strip()[:220]
+        row = Title.objects.create(
+            key=f"join {uuid.uuid4().hex}",
+            source=titles[0].source,
+            number=FIRST_NUMBER + Join.objects.count(),
+            name=named,
+            named_by_hand=bool(named),
+            duration_s=core.duration_s,
+            document={},
+        )
+        Join.objects.create(title=row, members=_members(titles))
         _store(row, core, titles)
     return row
 
@@ -41,28 +49,25 @@ def reorder(row: Title, titles: Sequence[Title]) -> None:
     made = join_of(row)
     core = _joined(titles)
     with transaction.atomic():
-        made.source, made.members = titles[0].source, _members(titles)
+        made.members = _members(titles)
         made.save()
-        if row.source_id != made.source_id:
-            update(Source.objects.filter(pk=row.source_id))
-            row.source = made.source
-        row.samples = row.survey = None
-        row.samples_failed = row.survey_failed = False
+        _changed(row)
+        row.source, row.chapter_names = titles[0].source, {}
+        _forget_looks(row)
         _store(row, core, titles)
 
 
 def take_apart(row: Title) -> None:
     """Forget a join; its parts stay. Raises ``CantJoin`` where the title is none."""
-    made = join_of(row)
+    join_of(row)
     with transaction.atomic():
-        made.delete()
         row.delete()
-        update(Source.objects.filter(pk=row.source_id))
+        _changed(row)
 
 
 def join_of(row: Title) -> Join:
-    """The join that a title is. Raises ``CantJoin`` where it is none."""
-    made = Join.objects.filter(pk=Join.number_in(row.key)).first()
+    """What a title is made of. Raises ``CantJoin`` where it is no join."""
+    made = Join.objects.filter(title=row).first()
     if made is None:
         raise CantJoin("This title is no join.", advice="Load the page again.")
     return made
@@ -70,46 +75,40 @@ def join_of(row: Title) -> Join:
 
 def parts_of(row: Title) -> list[Title | None]:
     """The titles that a join is made of; ``None`` for one that is not on the Shelf any more."""
-    made = Join.objects.filter(pk=Join.number_in(row.key)).first()
+    made = Join.objects.filter(title=row).first()
     return [] if made is None else [_member(source_id, key) for source_id, key in made.members]
 
 
 def make_again(source: Source) -> None:
-    """Make all joins again that have a part on a source."""
-    for made in Join.objects.select_related("source"):
-        if any(source_id == source.pk for source_id, _ in made.members):
-            _make_again(made)
+    """Make all joins again that have a part on a source; those that lack one say so."""
+    for made in _with_part_on(source):
+        rows = [_member(source_id, key) for source_id, key in made.members]
+        there = [row for row in rows if row is not None]
+        try:
+            if len(there) < len(rows):
+                raise CantJoin("A part is not on the Shelf any more.")
+            _store(made.title, _joined(there), there)
+        except CantJoin:
+            _mark_missing(made.title)
 
 
-def mark_missing(source: Source) -> None:
-    """Mark joins of other sources that lose a part with this one; those of its own go with it."""
-    for made in Join.objects.exclude(source=source):
-        if any(source_id == source.pk for source_id, _ in made.members):
-            for row in Title.objects.filter(key=made.key):
-                _fault(row)
+def lose_parts(source: Source) -> None:
+    """Mark joins on other sources that have a part on this one, which leaves the Shelf; those on it leave with it."""
+    for made in _with_part_on(source):
+        if made.title.source_id != source.pk:
+            _mark_missing(made.title)
 
 
-def _make_again(made: Join) -> None:
-    members = [_member(source_id, key) for source_id, key in made.members]
-    rows = [row for row in members if row is not None]
-    row = Title.objects.filter(key=made.key).first()
-    if row is None:
-        row = Title(source=made.source, key=made.key, number=FIRST_NUMBER + made.pk)
-    try:
-        core = _joined(rows) if len(rows) == len(members) else None
-    except CantJoin:
-        core = None
-    if core is not None:
-        _store(row, core, rows)
-    elif row.pk:
-        _fault(row)
+def _with_part_on(source: Source) -> list[Join]:
+    joins = Join.objects.select_related("title__source")
+    return [made for made in joins if any(source_id == source.pk for source_id, _ in made.members)]
 
 
-def _fault(row: Title) -> None:
+def _mark_missing(row: Title) -> None:
     row.document = {**row.document, "fault": PART_MISSING}
     row.outline = {**row.outline, "fault": PART_MISSING}
     row.save(update_fields=["document", "outline"])
-    update(Source.objects.filter(pk=row.source_id))
+    _changed(row)
 
 
 def _joined(titles: Sequence[Title]) -> CoreTitle:
@@ -119,8 +118,7 @@ def _joined(titles: Sequence[Title]) -> CoreTitle:
 
 def _store(row: Title, core: CoreTitle, titles: Sequence[Title]) -> None:
     if row.document and row.document.get("size_bytes") != core.size_bytes:
-        row.samples = row.survey = None
-        row.samples_failed = row.survey_failed = False
+        _forget_looks(row)
     core = replace(core, number=row.number, key=row.key)
     row.duration_s, row.document, row.outline = core.duration_s, dump(core), outline_of(core)
     if not row.named_by_hand:
@@ -128,6 +126,15 @@ def _store(row: Title, core: CoreTitle, titles: Sequence[Title]) -> None:
     if not row.role_by_hand:
         row.role = core.role.value
     row.save()
+    _changed(row)
+
+
+def _forget_looks(row: Title) -> None:
+    row.samples = row.survey = None
+    row.samples_failed = row.survey_failed = False
+
+
+def _changed(row: Title) -> None:
     update(Source.objects.filter(pk=row.source_id))
 
 

@@ -6,7 +6,7 @@ from django.core.cache import cache
 
 from rheon.core.system import is_there, text_path
 
-from ..models import JOIN_KEY, Source, SourceState, Title
+from ..models import Source, SourceState, Title
 from ..tasks import look_over_task
 from .reading import data_paths, stamp_of
 from .sources import read_again, update
@@ -32,6 +32,6 @@ def look_over() -> None:
 
 
 def _changed(source: Source) -> bool:
-    own = Title.objects.filter(source=source).exclude(key__startswith=JOIN_KEY)
+    own = Title.objects.filter(source=source, join__isnull=True)
     paths = (data_paths(title.core_title()) for title in own)
     return bool(source.stamp) and source.stamp != stamp_of(paths)

@@ -21,11 +21,12 @@ from rheon.core.analysis.proposals import (
     proposed,
     sound_fingerprints_of,
 )
-from rheon.core.media import FileData, Role
+from rheon.core.media import Role
 from rheon.core.media.episodes import episode_name
 from rheon.core.media.joined import places_of
+from rheon.core.media.joining import left_out_s
 
-from ..models import JOIN_KEY, Source, Title
+from ..models import Source, Title
 from ..tasks import find_proposals_task
 from .cache import cached, material_mark
 from .cuts import leaders_of
@@ -41,7 +42,7 @@ def proposals_of(title: Title) -> tuple[tuple[Proposal, ...], bool]:
 
     Raises as ``leaders_of`` does.
     """
-    if title.outline.get("joined"):
+    if title.outline.get("part_count"):
         return _of_parts(title)
     leaders = leaders_of(title)
     mark = mark_for(PROPOSALS, (title, *siblings_of(title)))
@@ -62,8 +63,7 @@ def _of_parts(title: Title) -> tuple[tuple[Proposal, ...], bool]:
             continue
         own, more = proposals_of(row)
         looking = looking or more
-        data = placed.part.data
-        moved_s = placed.at_s - (data.from_s if isinstance(data, FileData) and placed.part.part_of else 0.0)
+        moved_s = placed.at_s - left_out_s(row.core_title(), placed.part)
         for one in own:
             from_s, until_s = max(placed.at_s, one.from_s + moved_s), min(placed.end_s, one.until_s + moved_s)
             found.append(replace(one, from_s=round(from_s, 3), until_s=round(until_s, 3)))
@@ -94,7 +94,7 @@ def siblings_of(title: Title) -> list[Title]:
 
 def series_of(title: Title) -> list[Title]:
     """The other episodes: of the same source, or files beside it that are named as of the same series."""
-    others = Title.objects.select_related("source").exclude(pk=title.pk).exclude(key__startswith=JOIN_KEY)
+    others = Title.objects.select_related("source").filter(join__isnull=True).exclude(pk=title.pk)
     found: list[Title] = []
     if title.role == Role.EPISODE:
         found = list(others.filter(source=title.source, role=Role.EPISODE))

@@ -21,7 +21,7 @@ from rheon.core.system import is_there, shown, text_path
 from rheon.server.claims import Claims
 
 from ..folders import inside
-from ..models import JOIN_KEY, Source, SourceState, Title
+from ..models import Source, SourceState, Title
 from ..names import title_names
 from ..outlines import outline_of
 from ..signals import source_read
@@ -179,7 +179,7 @@ def _store_titles(source: Source, found: CoreSource) -> None:
     known = {title.key: title for title in source.titles.all()}
     # read before titles had keys: they are known by their number
     by_number = {title.number: title for key, title in known.items() if key.startswith("number ")}
-    source.titles.exclude(key__startswith=JOIN_KEY).exclude(
+    source.titles.filter(join__isnull=True).exclude(
         pk__in=[row.pk for title in found.titles if (row := known.get(title.key) or by_number.get(title.number))]
     ).delete()
     for title in found.titles:

@@ -29,7 +29,6 @@ def rename_title(title: Title, name: str) -> None:
     title.named_by_hand = bool(wanted)
     title.name = wanted[:220] or title.name
     _save(title, "name", "named_by_hand")
-    make_again(title.source)
 
 
 def name_chapter(title: Title, number: int, name: str) -> None:
@@ -39,7 +38,6 @@ def name_chapter(title: Title, number: int, name: str) -> None:
     names = {key: value for key, value in title.chapter_names.items() if key != str(number)}
     title.chapter_names = {**names, str(number): name.strip()[:200]} if name.strip() else names
     _save(title, "chapter_names")
-    make_again(title.source)
 
 
 def set_angle(title: Title, angle: int) -> None:
@@ -49,7 +47,6 @@ def set_angle(title: Title, angle: int) -> None:
         raise NoSuchTitle("This title has no angle {angle}.", angle=angle, advice="It has {angles}.", angles=angles)
     title.angle = angle
     _save(title, "angle")
-    make_again(title.source)
 
 
 def cut_by_chapters(title: Title, ranges: Sequence[tuple[int, int]]) -> None:
@@ -80,3 +77,5 @@ def cut_by_chapters(title: Title, ranges: Sequence[tuple[int, int]]) -> None:
 def _save(title: Title, *fields: str) -> None:
     title.save(update_fields=fields)
     update(Source.objects.filter(pk=title.source_id))
+    # joins call their chapters by their parts' names, and show their angles
+    make_again(title.source)

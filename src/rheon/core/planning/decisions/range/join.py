@@ -17,7 +17,7 @@ def _show(case: Case) -> Shown | None:
     streams = (case.made.video, *case.made.audio)
     copied = all(stream is None or stream.action is Action.COPY for stream in streams)
     value = COPY if copied or (case.made.video and case.made.video.action is Action.COPY) else CONVERT
-    offered = (COPY, CONVERT) if case.title.joins_as_it_is else (CONVERT,)
+    offered = (COPY, CONVERT) if case.title.parts_agree else (CONVERT,)
     return Shown(
         value=value,
         text=texts[value],
@@ -30,7 +30,7 @@ def _show(case: Case) -> Shown | None:
 def _why(case: Case, value: str) -> str:
     if value == COPY:
         return "parts_agree"
-    return "parts_agree_converted" if case.title.joins_as_it_is else "parts_differ"
+    return "parts_agree_converted" if case.title.parts_agree else "parts_differ"
 
 
 JOIN = DecisionKind(

@@ -7,7 +7,7 @@ import itertools
 from .source import Cell, CellData, StreamKind
 
 
-def has_joins(data: CellData) -> bool:
+def has_seams(data: CellData) -> bool:
     """Whether a DVD title has stretches whose data do not follow each other."""
     pairs = itertools.pairwise(data.cells)
     return data.stream is StreamKind.PROGRAM and any(not touches(one, other) for one, other in pairs)
