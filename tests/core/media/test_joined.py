@@ -9,6 +9,7 @@ from fractions import Fraction
 from hypothesis import given
 from hypothesis import strategies as st
 
+from rheon.core.devices import preferred_audio
 from rheon.core.media import (
     AudioStream,
     Borders,
@@ -72,14 +73,20 @@ def test_tracks_of_one_language_and_purpose_are_one_track_wherever_they_stand() 
     assert [track.place for track in made.joined[0].audio] == [1, 2, 3, None]
     assert [track.place for track in made.joined[1].audio] == [3, 1, 2, 4]
     assert [[track.absent for track in part.audio] for part in made.joined] == [[False] * 3 + [True], [False] * 4]
+    assert [track.absent for track in made.audio] == [False, False, False, True]
     # the most channels that a part has, so that none is lost
     assert (made.audio[0].channels, made.audio[0].loudness_lufs) == (6, -20.0)
 
 
-def test_a_single_track_in_each_part_is_the_same_whatever_it_calls_itself() -> None:
-    made = joined(title(60, [sound("en")]), title(30, [sound("und")]))
-    assert [track.language for track in made.audio] == ["en"]
-    assert not made.joined[1].audio[0].absent
+def test_a_track_without_a_language_is_that_of_the_others_and_what_all_parts_have_is_preferred() -> None:
+    made = joined(title(9, [sound("und")]), title(9, [sound("en", channels=6), sound("es")]), title(9, [sound("und")]))
+    assert [(track.language, track.absent) for track in made.audio] == [("en", False), ("es", True)]
+    assert [part.audio[0].absent for part in made.joined] == [False] * 3
+    chosen = preferred_audio(made.audio, ("es",))
+    assert chosen is not None and chosen.language == "en"
+    # what a part has is heard rather than nothing
+    (first,) = joined(title(9, [sound("en")]), title(9, [sound("fr")])).audio
+    assert (first.language, first.absent) == ("en", False)
 
 
 def test_subtitles_as_text_and_as_pictures_are_never_one_track() -> None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 from ..analysis import Survey
@@ -35,12 +36,11 @@ def picture_facts(title: Title, survey: Survey) -> list[Fact]:
     video = title.video
     if video is None:
         return []
-    width, height, aspect = video.width, video.height, aspect_text(video.display_aspect)
-    shown = say("{width} × {height}, shown {aspect}", width=width, height=height, aspect=aspect)
+    videos = [part.video for part in title.joined if part.video is not None] or [video]
     facts = [
-        Fact(topic=say("Picture"), text=shown),
-        Fact(topic=say("Codec"), text=codec_name(video.codec)),
-        Fact(topic=say("Frame rate"), text=_frame_rate_text(video, survey)),
+        Fact(topic=say("Picture"), text=_each(map(_size_text, videos))),
+        Fact(topic=say("Codec"), text=_each(codec_name(one.codec) for one in videos)),
+        Fact(topic=say("Frame rate"), text=_each(_frame_rate_text(one, survey) for one in videos)),
     ]
     if video.letterboxed:
         facts.append(Fact(topic=say("Form"), text=say("letterboxed: a wide picture inside 4:3")))
@@ -52,6 +52,16 @@ def picture_facts(title: Title, survey: Survey) -> list[Fact]:
         missing = say("{lost_s:.0f} s at {at}", lost_s=gap.to_s - gap.from_s, at=duration_text(gap.from_s))
         facts.append(Fact(topic=say("Missing"), text=missing))
     return facts
+
+
+def _each(texts: Iterable[str]) -> str:
+    """What is said of each part of a join, once where that is the same."""
+    return "; ".join(dict.fromkeys(texts))
+
+
+def _size_text(video: VideoStream) -> str:
+    width, height, aspect = video.width, video.height, aspect_text(video.display_aspect)
+    return say("{width} × {height}, shown {aspect}", width=width, height=height, aspect=aspect)
 
 
 def borders_text(video: VideoStream, survey: Survey) -> str:
@@ -78,6 +88,8 @@ def heard_text(track: AudioStream, survey: Survey) -> str:
         said.append(_how_sure(level, found.sure))
     if found is not None and found.same_as is not None:
         said.append(say("the same as track {number}", number=found.same_as + 1))
+    if track.absent:
+        said.append(say("not in every part"))
     if track.is_core:
         said.append(say("the core of track {number}", number=track.index))
     return "; ".join(said)

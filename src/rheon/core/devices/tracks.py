@@ -12,12 +12,13 @@ ASIDE = (Purpose.COMMENTARY, Purpose.DESCRIPTION)
 def preferred_audio(tracks: Sequence[AudioStream], languages: Sequence[str]) -> AudioStream | None:
     """By purpose (no commentary), then by language, then by channels, then by order; ``None`` where there is none.
 
-    A track that was found silent comes last.
+    A track that was found silent comes last, and one that not every part of a join has.
     """
 
-    def rank(track: AudioStream) -> tuple[bool, bool, int, int, int]:
+    def rank(track: AudioStream) -> tuple[bool, bool, bool, int, int, int]:
         return (
             track.silent,
+            track.absent,
             track.purpose in ASIDE,
             language_rank(track.language, languages),
             -track.channels,

@@ -87,6 +87,8 @@ def judge_title(title: Title, profile: DeviceProfile, languages: tuple[str, ...]
         return Judgement(verdict=Verdict.CANNOT, facts=facts, profile=profile, refusal=refusal)
     names = tuple(broken(facts, profile))
     verdict = _verdict(facts, profile, names)
+    if title.joined and not title.parts_agree and verdict is not Verdict.CONVERT:
+        return Judgement(verdict=Verdict.CONVERT, facts=facts, profile=profile, refusal=Reason(code="parts_differ"))
     if verdict is Verdict.PLAYS and (against := _not_as_it_is(title, audio)) is not None:
         return Judgement(verdict=Verdict.REWRAP, facts=facts, profile=profile, refusal=Reason(code=against))
     return Judgement(verdict=verdict, facts=facts, profile=profile, broken=names, whole=whole)

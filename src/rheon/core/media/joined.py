@@ -142,9 +142,10 @@ def _sound(tracks: Sequence[AudioStream], parts: Sequence[Title]) -> AudioStream
     peaks = [track.peak_dbfs for track, _ in there if not track.silent]
     return replace(
         widest,
-        language=there[0][0].language,
+        language=_language([track for track, _ in there]),
         purpose=there[0][0].purpose,
         name=there[0][0].name,
+        absent=len(there) < len(parts),
         silent=all(track.silent for track, _ in there),
         bitrate_bps=_mean([(track.bitrate_bps, part.duration_s) for track, part in there]),
         lossless_bps=_mean([(track.lossless_bps, part.duration_s) for track, part in there]),
@@ -155,7 +156,15 @@ def _sound(tracks: Sequence[AudioStream], parts: Sequence[Title]) -> AudioStream
 
 
 def _line(tracks: Sequence[SubtitleStream]) -> SubtitleStream:
-    return replace(next((track for track in tracks if not track.absent), tracks[0]), span=None)
+    there = [track for track in tracks if not track.absent]
+    if not there:
+        return tracks[0]
+    return replace(there[0], language=_language(there), absent=len(there) < len(tracks), span=None)
+
+
+def _language(tracks: Sequence[AudioStream] | Sequence[SubtitleStream]) -> str:
+    """The first one that is named."""
+    return next((track.language for track in tracks if track.language != "und"), "und")
 
 
 def _span(spans: Sequence[Span | None], parts: Sequence[Title]) -> Span | None:

@@ -15,6 +15,7 @@ from .streams import AudioStream, Purpose, SubtitlePurpose, SubtitleStream
 Track = TypeVar("Track", bound=AudioStream | SubtitleStream)
 
 MOST_PARTS = 100
+UNNAMED = "und"
 PICTURE_FORMATS = frozenset({"dvd_subtitle", "hdmv_pgs_subtitle", "dvb_subtitle", "xsub"})
 BEGINS_S = 0.5
 """A part's own first chapter may begin so much behind its first moment, and is named by the part all the same."""
@@ -39,7 +40,7 @@ def join_titles(wanted: Sequence[PartWanted], number: int, key: str = "") -> Tit
     """
     _check(wanted)
     titles = [_on_its_pictures(one.title) for one in wanted]
-    sounds = _aligned([title.audio for title in titles], _sound_mark)
+    sounds = _aligned([title.audio for title in titles], _sound_mark, fill_first=True)
     lines = _aligned([title.subtitles for title in titles], _line_mark)
     parts = tuple(
         replace(
@@ -50,7 +51,9 @@ def join_titles(wanted: Sequence[PartWanted], number: int, key: str = "") -> Tit
         )
         for place, title in enumerate(titles)
     )
-    return of_parts(replace(titles[0], number=number, key=key, part_of=None, name=None, artwork=None, shares=()), parts)
+    tags = {key: text for key, text in titles[0].tags.items() if all(one.tags.get(key) == text for one in titles)}
+    whole = replace(titles[0], number=number, key=key, part_of=None, name=None, tags=tags, artwork=None, shares=())
+    return of_parts(whole, parts)
 
 
 def _check(wanted: Sequence[PartWanted]) -> None:
@@ -81,14 +84,22 @@ def _line_mark(track: SubtitleStream) -> tuple[object, ...]:
     return (track.language, purpose, track.forced.value == "all")
 
 
-def _aligned(parts: Sequence[Sequence[Track]], mark: Callable[[Track], object]) -> list[list[Track]]:
-    """For each part its track in every slot; one that is ``absent`` where it has none that belongs there."""
+def _aligned(
+    parts: Sequence[Sequence[Track]], mark: Callable[[Track], object], *, fill_first: bool = False
+) -> list[list[Track]]:
+    """For each part its track in every slot; one that is ``absent`` where it has none that belongs there.
+
+    A track without a language belongs to any; with ``fill_first`` the first slot takes what a part has rather than
+    nothing, so that nobody hears silence for a wrong label.
+    """
     slots: list[Track] = []
     rows: list[list[Track | None]] = []
-    only = all(len(tracks) == 1 for tracks in parts)
     for tracks in parts:
         left = list(tracks)
-        row = [_taken(left, slot, None if only else mark) for slot in slots]
+        row = [_taken(left, _same(left, slot, mark)) for slot in slots]
+        row = [found or _taken(left, _may_be(left, slot)) for found, slot in zip(row, slots, strict=True)]
+        if fill_first and slots and row[0] is None:
+            row[0] = _taken(left, sorted(left, key=_aside))
         slots += left
         rows.append([*row, *left])
     return [
@@ -97,10 +108,28 @@ def _aligned(parts: Sequence[Sequence[Track]], mark: Callable[[Track], object]) 
     ]
 
 
-def _taken(left: list[Track], slot: Track, mark: Callable[[Track], object] | None) -> Track | None:
-    """The track that belongs into a slot, out of those that are left: of several the one of the same form."""
-    fits = [one for one in left if _same_kind(one, slot) and (mark is None or mark(one) == mark(slot))]
-    best = min(fits, key=lambda one: (not _same_form(one, slot), one.index), default=None)
+def _same(left: Sequence[Track], slot: Track, mark: Callable[[Track], object]) -> list[Track]:
+    """The tracks of a slot's language and purpose, those of its form first."""
+    fits = [one for one in left if _same_kind(one, slot) and mark(one) == mark(slot)]
+    return sorted(fits, key=lambda one: not _same_form(one, slot))
+
+
+def _may_be(left: Sequence[Track], slot: Track) -> list[Track]:
+    """The tracks that may belong into a slot since one of both says no language."""
+    return [
+        one
+        for one in left
+        if _same_kind(one, slot) and UNNAMED in (one.language, slot.language) and _aside(one) == _aside(slot)
+    ]
+
+
+def _aside(track: AudioStream | SubtitleStream) -> bool:
+    return track.purpose.value not in ("main", "unknown")
+
+
+def _taken(left: list[Track], fits: Sequence[Track]) -> Track | None:
+    """The first of the tracks that fit, out of those that are left."""
+    best = next(iter(fits), None)
     if best is not None:
         left.remove(best)
     return best

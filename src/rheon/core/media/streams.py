@@ -132,7 +132,7 @@ class AudioStream:
 
     ``is_core`` marks the AC-3 part of the TrueHD track with the same id. Loudness (LUFS), sample peak (dBFS)
     and what the track takes when it is coded without loss are ``None`` where nobody has listened. ``absent``: a part of
-    a joined title that has not this track of the whole.
+    a joined title has not this track of the whole; of the whole itself, not all of its parts have it.
     """
 
     index: int
@@ -159,8 +159,8 @@ class AudioStream:
 class SubtitleStream:
     """One subtitle track. ``index`` counts the title's subtitle tracks from 0.
 
-    ``path`` is the text file it lies in where it is a file beside the title's own. ``absent``: a part of a joined title
-    that has not this track of the whole; ``own_index`` is then what it counts as in the part's own file.
+    ``path`` is the text file it lies in where it is a file beside the title's own. ``absent`` as
+    with sound; ``own_index`` is what a part's track counts as in its own file.
     """
 
     index: int

@@ -58,7 +58,7 @@ export function TitleJoined({ title }: { title: Schemas["Title"] }) {
       <p className="pt-1.5 text-[13px] text-quiet">
         {title.parts_agree
           ? "Their streams agree: where a device takes them, they follow each other untouched."
-          : "Their streams differ, so they are converted to one form."}
+          : "They can’t follow each other as they are, so they are converted to one form."}
       </p>
       {ordering && (
         <JoinTitles

@@ -50,8 +50,16 @@ def common_timing(timings: Sequence[FrameRatePlan]) -> FrameRatePlan:
     rates = sorted({timing.frame_rate for timing in timings})
     if len(rates) == 1:
         return replace(quickest, variable_rate=False)
-    said = ", ".join(f"{float(rate):.3f}" for rate in rates)
+    said = ", ".join(f"{float(rate):.5g}" for rate in rates)
     return replace(quickest, variable_rate=False, rate_reason=Reason(code="joined_rates", values={"rates": said}))
+
+
+def size_reason(reason: Reason, parts: Sequence[PartPicture]) -> Reason:
+    """Why the frame is as large as it is, where pictures of several sizes go into it."""
+    as_source = reason.code in ("kept_size", "square_pixels")
+    if not parts or not as_source or same_frame([part.video for part in parts]):
+        return reason
+    return Reason(code="joined_size", values=reason.values)
 
 
 def with_parts(made: VideoSettings, parts: Sequence[PartPicture]) -> VideoSettings:

@@ -41,7 +41,7 @@ from .crop import crop_for
 from .entries import choose_entry, encodable_entries, others
 from .frame_rate import FrameRatePlan, plan_frame_rate
 from .geometry import Geometry, bounds_for, geometry_for, shrunk
-from .joined import PartPicture, colour_change, common_timing, part_crops, with_parts
+from .joined import PartPicture, colour_change, common_timing, part_crops, size_reason, with_parts
 
 SOUND_BPS = 700_000
 
@@ -139,7 +139,7 @@ def encoded(
         expected_bps=rated.expected_bps,
         reasons={
             CROP.key: crop.reason,
-            SIZE.key: rated.size,
+            SIZE.key: size_reason(rated.size, parts),
             FRAME_RATE.key: picture.timing.rate_reason,
             FIELDS.key: picture.timing.fields_reason,
             CODEC.key: codec_reason,

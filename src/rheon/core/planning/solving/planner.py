@@ -147,8 +147,6 @@ def _treated_for(request: PlanRequest, judged: Judgement) -> Reason:
     """Why anything is made: what plays as it is, is made because a part of it is kept."""
     a_part = request.range.kept or request.cut_exactly
     fits = judged.verdict in (Verdict.PLAYS, Verdict.REWRAP) and not judged.broken
-    if request.title.joined and fits and not request.title.parts_agree:
-        return Reason(code="parts_differ")
     return Reason(code="only_a_part") if a_part and fits else judged.reason
 
 

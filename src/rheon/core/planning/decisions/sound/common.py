@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from ....catalogue import say
 from ....devices.tracks import ASIDE
 from ....formats import channels_text
 from ....media import Action, AudioSettings, AudioStream, Reason, language_name
@@ -23,6 +24,7 @@ def measured(made: AudioSettings) -> Reason:
 
 def track_text(track: AudioStream) -> str:
     aside = f", {track.purpose.value}" if track.purpose in ASIDE else ""
+    aside += f", {say('not in every part')}" if track.absent else ""
     language = language_name(track.language)
     return f"{language[:1].upper()}{language[1:]}, {channels_text(track.channels)}{aside}"
 
