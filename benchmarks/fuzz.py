@@ -32,7 +32,7 @@ def show(title: str, found: Found) -> None:
     for name, count in sorted(found.read.items()):
         print(f"  {name:<34} {count:>7}, of them refused {found.refused[name]}")
     print(f"  outside the errors of the tree     {len(found.wrong):>7}")
-    print(f"  slowest                            {found.slowest[0]:>7.2f} s ({found.slowest[1]})")
+    print(f"  slowest, of our own computing      {found.slowest[0]:>7.2f} s ({found.slowest[1]})")
     print(f"  memory grew by                     {found.growth_bytes / 1e6:>7.0f} MB")
     for wrong in found.wrong[:20]:
         print("   ", wrong[:200])
