@@ -16,7 +16,9 @@ STAGE = "four devices"
 
 def pick_only(page: Page, *numbers: int) -> None:
     page.goto("/shelf")
-    page.get_by_role("button", name="Clear").click()
+    clear = page.get_by_role("button", name="Clear")
+    clear.click()
+    expect(clear).to_be_hidden()
     series = page.get_by_role("region", name="Lantern Street S1")
     for number in numbers:
         series.get_by_role("button", name=re.compile(f"^Title {number}, ")).focus()
