@@ -2,7 +2,7 @@
 
 from .abilities import FILTERS, engine_encoders, engine_filters
 from .probe import ProbedFile, probe
-from .process import Command, Feed, Finished, available, run
+from .process import Command, Feed, Finished, available, run, stream
 from .tools import MAX_PIXELS, parse_version, require
 
 __all__ = [
@@ -19,4 +19,5 @@ __all__ = [
     "probe",
     "require",
     "run",
+    "stream",
 ]

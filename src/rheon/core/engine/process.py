@@ -12,23 +12,26 @@ import subprocess
 import threading
 import time
 from collections import deque
-from collections.abc import Callable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Generator, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from queue import SimpleQueue
 from typing import IO
 
 from ..catalogue import say
-from ..errors import EngineError, EngineTimedOut, SourceMissing, Stopped, ToolMissing
+from ..errors import EngineError, EngineTimedOut, RheonError, SourceMissing, Stopped, ToolMissing
 
 TAIL_LINES = 30
 POLL_S = 0.1
 GRACE_S = 3.0
-PIPE_BYTES = 1 << 20
+PIPE_BYTES = CHUNK_BYTES = 1 << 20
 NICENESS = "10"
 MEMORY_LIMIT_BYTES = 12 << 30
 
 Feed = Callable[[], Iterator[bytes]]
-"""Yields what the program gets on its standard input; an ``OSError`` in it means that the source went away."""
+"""Yields what the program gets on its standard input; an ``OSError`` in it means that the source went away.
+
+What else is raised in it, of our own errors, is what ``run`` raises.
+"""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -70,7 +73,7 @@ class _Following:
     chunks: list[bytes] = field(default_factory=list)
     tail: deque[str] = field(default_factory=lambda: deque(maxlen=TAIL_LINES))
     lines: SimpleQueue[str] = field(default_factory=SimpleQueue)
-    feed_error: OSError | None = None
+    feed_error: OSError | RheonError | None = None
 
 
 def run(command: Command) -> Finished:
@@ -80,17 +83,38 @@ def run(command: Command) -> Finished:
     (it failed; facts ``argv``, ``status``, ``tail``). Whatever happens, none of its processes is left running.
     """
     following = _start(command)
-    threads = _attach(following, command)
-    try:
+    with _attended(following, _attach(following, command)):
         _wait(following, command)
+    _hand_over(following, command)
+    _raise_for(following, command)
+    return Finished(stdout=b"".join(following.chunks), tail=tuple(following.tail))
+
+
+def stream(command: Command) -> Iterator[bytes]:
+    """What a program prints, while it runs; it is ended where nobody goes on asking. Raises as ``run`` does.
+
+    Nobody follows its lines or is asked whether to stop: whoever reads it is.
+    """
+    following = _start(command)
+    printed = following.process.stdout
+    assert printed is not None
+    with _attended(following, _attach(following, command, collected=False)):
+        while chunk := printed.read(CHUNK_BYTES):
+            yield chunk
+        following.process.wait()
+    _raise_for(following, command)
+
+
+@contextlib.contextmanager
+def _attended(following: _Following, threads: list[threading.Thread]) -> Iterator[None]:
+    """Whatever happens meanwhile, the program and the threads around it are ended."""
+    try:
+        yield
     finally:
         _end_group(following.process)
         for thread in threads:
             thread.join(timeout=GRACE_S)
         _close(following)
-    _hand_over(following, command)
-    _raise_for(following, command)
-    return Finished(stdout=b"".join(following.chunks), tail=tuple(following.tail))
 
 
 def available(program: str) -> bool:
@@ -129,13 +153,15 @@ def _start(command: Command) -> _Following:
     return _Following(process=process, pipes={name: os.fdopen(write, "wb", 0) for name, (_, write) in ends.items()})
 
 
-def _attach(following: _Following, command: Command) -> list[threading.Thread]:
+def _attach(following: _Following, command: Command, *, collected: bool = True) -> list[threading.Thread]:
     process = following.process
     assert process.stdout and process.stderr
     threads = [
-        threading.Thread(target=_collect, args=(following, process.stdout, command.on_line is not None), daemon=True),
         threading.Thread(target=_keep_tail, args=(following, process.stderr, command.on_complaint), daemon=True),
     ]
+    if collected:
+        by_line = command.on_line is not None
+        threads.append(threading.Thread(target=_collect, args=(following, process.stdout, by_line), daemon=True))
     if command.feed and process.stdin:
         threads.append(threading.Thread(target=_feed, args=(following, process.stdin, command.feed), daemon=True))
     threads += [
@@ -172,17 +198,20 @@ def _keep_tail(following: _Following, stream: IO[bytes], on_complaint: Callable[
 
 
 def _feed(following: _Following, stream: IO[bytes], feed: Feed) -> None:
+    chunks = feed()
     try:
-        for chunk in feed():
+        for chunk in chunks:
             try:
                 _write_all(stream, chunk)
             except (BrokenPipeError, ValueError):
                 return
-    except OSError as error:
+    except (OSError, RheonError) as error:
         following.feed_error = error
     finally:
         with contextlib.suppress(OSError, ValueError):
             stream.close()
+        if isinstance(chunks, Generator):
+            chunks.close()
 
 
 def _write_all(stream: IO[bytes], chunk: bytes) -> None:
@@ -232,6 +261,8 @@ def _close(following: _Following) -> None:
 
 
 def _raise_for(following: _Following, command: Command) -> None:
+    if isinstance(following.feed_error, RheonError):
+        raise following.feed_error
     if following.feed_error:
         raise SourceMissing("The source went away while it was being read.", reason=following.feed_error.strerror or "")
     if status := following.process.returncode:
