@@ -79,6 +79,23 @@ LOOSE: tuple[Authored, ...] = (
 )  # fmt: skip
 
 
+_FINE = ("-c:v", "libx264", "-preset", "medium", "-crf", "20")
+_SMALL = Pictures(count=350, rate=PAL, size=(352, 288))
+TO_CUT: tuple[Authored, ...] = (
+    Authored(name="lines", suffix="ts", pictures=_SMALL,
+             coding=(*_FINE, "-flags", "+ildct", "-top", "1", "-g", "50", "-bf", "2", *AC3)),
+    Authored(name="late", suffix="mkv", pictures=Pictures(count=420, rate=NTSC),
+             coding=(*_FINE, "-g", "75", "-bf", "8", "-b_strategy", "2", *AC3)),
+    Authored(name="open", suffix="mkv", pictures=_SMALL,
+             coding=(*_FINE, "-g", "50", "-x264-params", "open-gop=1", *AC3)),
+    Authored(name="rolling", suffix="mp4", pictures=_SMALL,
+             coding=(*_FINE, "-g", "50", "-x264-params", "intra-refresh=1", *AAC)),
+    # pictures so small that several of them share a time stamp
+    Authored(name="closed", suffix="mpg", pictures=_SMALL,
+             coding=(*MPEG2, "-flags", "+cgop", "-sc_threshold", "1000000000", "-c:a", "mp2", "-f", "vob")),
+)  # fmt: skip
+
+
 def late_sound(target: Path, pictures: Pictures, delay_s: float, coding: tuple[str, ...]) -> Path:
     """A file whose sound starts ``delay_s`` after its pictures, each at its right place."""
     sound = write_sound(clicks(pictures.duration_s - delay_s, first_s=delay_s), target.with_suffix(".wav"))

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
 from ..commands import pipe_input, safe_file_input
-from ..commands.inputs import read_before_s
+from ..commands.inputs import begin_at, read_before_s
 from ..commands.looking import View
 from ..engine import Feed
 from ..media import PTS_HZ, SECTOR_BYTES, Cell, CellData, Extent, StreamKind, Title
@@ -39,7 +39,7 @@ def excerpt(title: Title, at_s: float, most_bytes: int | None = None) -> Excerpt
     """Where to read to see the title at ``at_s`` seconds; for disc titles within a second or so."""
     data = title.data
     if not isinstance(data, CellData):
-        source = ("-nostdin", *_seek(data.from_s + max(0.0, at_s)), *safe_file_input(data.path))
+        source = ("-nostdin", *begin_at(title, data.from_s + max(0.0, at_s)), *safe_file_input(data.path))
         return Excerpt(view=View(title=title, source=source), feed=None)
     found = list(_pieces(data.cells, at_s + data.skip_s, most_bytes or _most(data)))
     return Excerpt(view=View(title=title, source=tuple(pipe_input(data.stream))), feed=lambda: _fed(data, found))
@@ -55,7 +55,7 @@ def exact_excerpt(title: Title, at_s: float) -> Excerpt:
         span = title.video.span if title.video else None
         # read alone, pictures that begin later than that begin at zero
         late_s = max(0.0, span.start_s - start_s) if span and lead_s else 0.0
-        source = ("-nostdin", *_seek(start_s), *safe_file_input(data.path))
+        source = ("-nostdin", *begin_at(title, start_s), *safe_file_input(data.path))
         return Excerpt(view=View(title=title, source=source, shown_s=lead_s - late_s if lead_s else None), feed=None)
     place = find_place(data, moment_s, _most(data))
     if place is None:
@@ -63,11 +63,6 @@ def exact_excerpt(title: Title, at_s: float) -> Excerpt:
     source = ("-copyts", *pipe_input(data.stream))
     view = View(title=title, source=source, shown_s=place.zero_s + moment_s - ROUNDED_S)
     return Excerpt(view=view, feed=lambda: feed_extents(place.parts))
-
-
-def _seek(start_s: float) -> tuple[str, ...]:
-    """Where to begin in a file: looking for its very first moment may miss its first key picture."""
-    return ("-ss", f"{start_s:.4f}") if start_s > 0 else ()
 
 
 def stretch(title: Title, from_s: float, until_s: float) -> Excerpt:

@@ -11,6 +11,12 @@ READ_BEFORE_S = 12.0
 """Longer than any usual distance between key pictures."""
 NO_SEEK_S = 0.5
 """So near its start a file is read from there: a place before the first picture may lie behind the key picture."""
+OWN_START = ("-itsoffset", "0.000001")
+"""Where any offset is given, the engine lets no stream that is left out change what it takes for a file's start."""
+GUESSED_STAMPS = frozenset({"mpeg_ps"})
+"""Containers of which not each picture has a time stamp: what the engine guesses after a jump goes to and fro, it takes
+that for a clock that was set, and moves all that follows unless it has to keep the stamps.
+"""
 _PIPES = {StreamKind.PROGRAM: "mpeg", StreamKind.TRANSPORT: "mpegts"}
 
 
@@ -28,6 +34,15 @@ def safe_file_input(path: str) -> list[str]:
 def parts_input() -> list[str]:
     """Arguments that open the parts of a join as they are laid out in the working folder, one after the other."""
     return ["-protocol_whitelist", "file", "-format_whitelist", f"concat,{READABLE}", "-f", "concat", "-i", PARTS_FILE]
+
+
+def begin_at(title: Title, from_s: float) -> list[str]:
+    """Arguments that read a title's file from a moment on, which is then zero."""
+    if from_s <= 0:
+        return []
+    at = ["-ss", f"{from_s:.6f}"]
+    kept = ["-copyts", "-start_at_zero", "-itsoffset", f"{-from_s:.6f}"]
+    return [*kept, *at] if title.container in GUESSED_STAMPS else at
 
 
 def read_before_s(title: Title, from_s: float) -> float:

@@ -119,9 +119,10 @@ def cut_times(title: Title, from_s: float, until_s: float | None, number: int) -
     found = on_pictures(title, wanted)
     if title.joined:
         return replace(kept_title(title, [found]), number=number, reasons=_reasons(title, found))
-    rate = steady_rate(title.video)
-    begins_s = max(0.0, found.from_s - (EARLY / rate if rate and found.from_s else 0.0))
-    length_s = round(found.length_s, 6)
+    begins_s = reading_begins_s(title, found.from_s)
+    ends_s = found.until_s if found.until_s >= title.duration_s - MEANT_S else reading_begins_s(title, found.until_s)
+    # a stretch of whole pictures is read from a little before the first until a little before the one behind it
+    length_s = round(ends_s - begins_s, 6) if found.from_s <= 0 else round(found.length_s, 6)
     return replace(
         title,
         number=number,
@@ -136,6 +137,12 @@ def cut_times(title: Title, from_s: float, until_s: float | None, number: int) -
         reasons=_reasons(title, found),
         shares=(),
     )
+
+
+def reading_begins_s(title: Title, from_s: float) -> float:
+    """The moment of a title from which a stretch that begins with a picture is read, and from which its times count."""
+    rate = steady_rate(title.video)
+    return max(0.0, from_s - (EARLY / rate if rate and from_s else 0.0))
 
 
 def _reasons(title: Title, kept: KeptRange) -> tuple[Reason, ...]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from ...media import PTS_HZ, CellData, FileData, Title
-from ..inputs import parts_input, pipe_input, safe_file_input, subtitle_specifier
+from ..inputs import begin_at, parts_input, pipe_input, safe_file_input, subtitle_specifier
 from ..names import CHAPTERS_FILE, drawn_file, part_link, pipe_name, subtitle_file
 from ..start import QUIET
 from .concat import begins_s
@@ -91,7 +91,7 @@ def _palette(job: Job) -> list[str]:
 def _span(title: Title, lead_s: float = 0.0, reserve_s: float = 0.0) -> list[str]:
     """Which stretch of a file the title is, where it is not the whole, and what is read before and behind it."""
     from_s = title.data.from_s - lead_s if isinstance(title.data, FileData) else 0.0
-    span = ["-ss", f"{from_s:.6f}"] if from_s else []
+    span = begin_at(title, from_s)
     return [*span, *until(title.duration_s + lead_s + reserve_s)] if title.part_of is not None else span
 
 

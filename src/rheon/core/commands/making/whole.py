@@ -146,7 +146,10 @@ def _limit(job: Job) -> list[str]:
         ends = data.cells[-1].lap or job.title.part_of is not None
         before = own and (data.cells[0].lead or data.skip_s or job.title.part_of is not None)
         return [*(("-copypriorss", "0") if before else ()), *(length if own and ends else ())]
-    return length if job.lead_s or (job.title.part_of is not None and job.settings.subtitles) else []
+    if job.title.part_of is None:
+        return []
+    # read from its start, a file's length counts from the first picture, which may come late
+    return length if job.lead_s or not data.from_s or job.settings.subtitles else []
 
 
 def _copied_until(job: Job) -> list[str]:
