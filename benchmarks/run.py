@@ -27,7 +27,7 @@ from django.core.management import call_command  # noqa: E402
 
 from rheon.core.analysis import (  # noqa: E402
     SnippetRequest,
-    copy_ranges,
+    cut_places,
     frame_jpeg,
     levels_of,
     make_snippet,
@@ -43,7 +43,9 @@ from rheon.core.commands.making import (  # noqa: E402
 from rheon.core.devices import DeviceProfile, catalogue, judge_title  # noqa: E402
 from rheon.core.encoding import make_file  # noqa: E402
 from rheon.core.media import CellData, KeptRange, Source, Title  # noqa: E402
-from rheon.core.planning import Balance, PlanRequest, plan, share_files  # noqa: E402
+from rheon.core.media.kept import on_pictures  # noqa: E402
+from rheon.core.planning import Balance, PlanRequest, plan, read_pins, share_files  # noqa: E402
+from rheon.core.planning.decisions.range.keep import kept_value  # noqa: E402
 from rheon.core.sources import read_source  # noqa: E402
 from rheon.demo import scenario  # noqa: E402
 from rheon.demo.build import STEREO  # noqa: E402
@@ -161,7 +163,7 @@ def cuts() -> None:
         kept = (KeptRange(from_s=title.duration_s * 0.3, until_s=title.duration_s * 0.7),)
         say(
             "where a copy of it can be cut",
-            f"{timed(functools.partial(copy_ranges, title, kept)):.2f} s",
+            f"{timed(functools.partial(cut_places, title, kept)):.2f} s",
             "under 1 s",
         )
         seconds = timed(functools.partial(find_leaders, title))
@@ -173,6 +175,23 @@ def cuts() -> None:
         seconds = timed(functools.partial(sound_fingerprints_of, title)) + timed(functools.partial(find_credits, title))
         share = f"{100 * seconds / title.duration_s:.1f} % of its length"
         say("listening for openings, looking for credits", share, "3 %")
+
+
+def edges(title: Title) -> None:
+    """The middle of a file, cut to the picture: copied between encoded edges, and converted, in turn."""
+    kept = (on_pictures(title, KeptRange(from_s=title.duration_s * 0.1, until_s=title.duration_s * 0.93)),)
+    pins = read_pins({"range.keep": kept_value(kept)})
+    request = PlanRequest(title=title, devices=(device("redshank-book-2"),), name="Cut", pins=pins)
+    made = plan(replace(request, middles=cut_places(title, kept).middles))
+    assert made.settings and made.settings.middles and made.instead and made.instead.settings
+    copied, converted = [], []
+    with tempfile.TemporaryDirectory() as name:
+        part = Path(name) / ".rheon-bench.part"
+        for _ in range(ROUNDS):
+            copied.append(timed(functools.partial(make_file, title, made.settings, part)))
+            converted.append(timed(functools.partial(make_file, title, made.instead.settings, part)))
+    figures = f"{min(copied):.2f} s / {min(converted):.2f} s = {min(copied) / min(converted):.2f}"
+    say(f"a cut to the picture of {title.duration_s:.0f} s, only edges encoded / converted", figures, "-")
 
 
 def verdicts(titles: list[Title]) -> None:
@@ -235,6 +254,7 @@ def main() -> None:
     scans()
     looks(disc.titles[0])
     cuts()
+    edges(read_source(MEDIA / "camera/Kite day.mp4").titles[0])
     verdicts(list(disc.titles))
     shelf()
     crossing_table(disc)

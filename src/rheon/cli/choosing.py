@@ -7,10 +7,10 @@ import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from rheon.core.analysis import copy_ranges, sample_pictures, survey_title, with_findings
+from rheon.core.analysis import CutPlaces, cut_places, sample_pictures, survey_title, with_findings
 from rheon.core.devices import DeviceProfile
 from rheon.core.errors import BadPin, RheonError
-from rheon.core.media import FileData, KeptRange, Samples, Source, Title
+from rheon.core.media import FileData, Samples, Source, Title
 from rheon.core.media.names import display_name, join_name
 from rheon.core.planning import CALLED_NOW, Balance, Plan, PlanRequest, plan, read_pins
 from rheon.core.planning.decisions import Pins
@@ -93,10 +93,12 @@ def make_plan(wanted: Wanted, devices: list[DeviceProfile], balance: Balance, pi
             console().print(f"{key} is called {CALLED_NOW[key]} now.", highlight=False)
         pairs[key] = value
     read = read_pins(pairs)
+    places = _cut_places(wanted.title, read)
     return plan(
         PlanRequest(
             title=wanted.title,
-            copy_ranges=_copy_ranges(wanted.title, read),
+            copy_ranges=places.copies,
+            middles=places.middles,
             devices=tuple(devices),
             name=wanted.name,
             balance=balance,
@@ -107,10 +109,10 @@ def make_plan(wanted: Wanted, devices: list[DeviceProfile], balance: Balance, pi
     )
 
 
-def _copy_ranges(title: Title, pins: Pins) -> tuple[KeptRange, ...] | None:
-    """Where copies could be cut, if anything is."""
+def _cut_places(title: Title, pins: Pins) -> CutPlaces:
+    """Where what is kept could be cut without encoding all of it, if anything is cut."""
     said = pins.of(KEEP)
-    return copy_ranges(title, kept_of(title, said)) if said else None
+    return cut_places(title, kept_of(title, said)) if said else CutPlaces()
 
 
 def _name(source: Source, title: Title) -> str:

@@ -15,7 +15,8 @@ from rheon.core.delivery import convert as carry_out
 from rheon.core.encoding import Hooks, parts_in, remove_part
 from rheon.core.encoding import Progress as Step
 from rheon.core.errors import TargetError
-from rheon.core.planning import Balance
+from rheon.core.planning import Balance, Plan
+from rheon.core.planning.decisions.range import CUT
 from rheon.core.system import is_left_over, own_mark
 from rheon.core.wording import fact_text, rule_name, sentence
 
@@ -117,7 +118,10 @@ def _run_json(order: Order) -> Delivered:
             {"state": "running", "fraction": round(step.fraction, 4), "speed": step.speed, "left_s": step.left_s}
         )
 
-    return carry_out(order, Hooks(on_progress=on_progress))
+    def on_instead(made: Plan) -> None:
+        print_line({"state": "running", "instead": _why_instead(made)})
+
+    return carry_out(order, Hooks(on_progress=on_progress), on_instead=on_instead)
 
 
 def _run_shown(order: Order) -> Delivered:
@@ -125,7 +129,13 @@ def _run_shown(order: Order) -> Delivered:
     with Progress(*columns, console=console()) as bar:
         task = bar.add_task(order.plan.settings.file_name if order.plan.settings else "", total=1.0)
         update: Callable[[Step], None] = lambda step: bar.update(task, completed=step.fraction)  # noqa: E731
-        return carry_out(order, Hooks(on_progress=update))
+        told: Callable[[Plan], None] = lambda made: bar.console.print(_why_instead(made), highlight=False)  # noqa: E731
+        return carry_out(order, Hooks(on_progress=update), on_instead=told)
+
+
+def _why_instead(made: Plan) -> str:
+    """Why something else is made than what was planned: the plan itself says it, where it says how to cut."""
+    return next((sentence(one.reason) for one in made.decisions if one.key == CUT.key), "")
 
 
 def _say(as_json: bool, document: Mapping[str, object], text: str) -> None:

@@ -18,7 +18,7 @@ from ..media import Action, AudioSettings, AudioStream, OutputSettings, Subtitle
 from ..media.facts import Fact, Unit, at_most, fact, near
 from .boxes import index_in_front
 from .buffer import least_rate_bps
-from .whole import Ends, damage_rule, whole_rules
+from .whole import Ends, damage_rule, shown_rule, whole_rules
 
 LENGTH_TOLERANCE_S = 0.5
 RATE_TOLERANCE = 0.05
@@ -73,13 +73,15 @@ def check_file(request: CheckRequest) -> Check:
     found = probe(str(request.path))
     facts = _facts(request, found)
     packets = read_packets(str(request.path))
+    decoded = _decode(request)
     results = [
         *judge(facts, request.profile),
         *_rate_rule(request, found, packets),
         *(whole_rules(request.ends, found, packets) if request.ends else ()),
         *damage_rule(request.damage),
         *(_plan_rules(request.settings, found) if request.settings else ()),
-        _read_rule(_decode(request)),
+        *shown_rule(request.ends, decoded.frames),
+        _read_rule(decoded),
     ]
     return Check(device_id=request.profile.id, results=tuple(results))
 

@@ -8,6 +8,8 @@ CHAPTERS_FILE = "chapters.txt"
 
 
 PARTS_FILE = "parts.txt"
+PICTURE_PIPE = "picture"
+"""On which pictures come that are copied between encoded edges."""
 
 
 def part_link(number: int) -> str:

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from ..media import FileData, Title
-from .inputs import parts_input, pipe_input, safe_file_input
-from .start import FOLLOWED, TALKING
+from .inputs import OWN_START, begin_at, parts_input, pipe_input, safe_file_input, video_specifier
+from .start import FOLLOWED, QUIET, TALKING
 
 AFTER_S = 3
 PACKET = "packet=stream_index,pts_time,dts_time,duration_time,size"
@@ -34,16 +34,30 @@ def packets(path: str, interval: str | None) -> list[str]:
     return [*argv, *(("-read_intervals", interval) if interval else ()), *safe_file_input(path)]
 
 
-def picture_packets(title: Title, near_s: float) -> list[str]:
+def picture_packets(title: Title, near_s: float, length_s: float = AFTER_S) -> list[str]:
     """Packets of the picture as they are stored, as JSON: near a moment of a file, or all that is fed from a disc."""
     argv = ["ffprobe", "-v", "error", "-show_entries", "packet=pts_time,flags:format=start_time", "-of", "json"]
     if isinstance(title.data, FileData):
-        source = ["-read_intervals", f"{near_s:.3f}%+{AFTER_S}", *safe_file_input(title.data.path)]
+        source = ["-read_intervals", f"{near_s:.3f}%+{length_s:g}", *safe_file_input(title.data.path)]
     else:
         source = pipe_input(title.data.stream)
     video = title.video
     place = "V:0" if video is None else f"i:{video.stream_id:#x}" if video.stream_id is not None else f"{video.place}"
-    return [*argv, "-select_streams", place, *source]
+    return [*argv, "-fflags", "+genpts", "-select_streams", place, *source]
+
+
+def clean_starts(title: Title, near_s: float, length_s: float) -> list[str]:
+    """The pictures of H.264 that need none before them (IDR): a line each, as the engine's list of packets has it.
+
+    A file's are those near a moment, in time from there; a disc's all that are fed, in its own time.
+    """
+    if isinstance(title.data, FileData):
+        length = ["-t", f"{length_s:g}"]
+        source = ["-nostdin", *OWN_START, *begin_at(title, near_s), *safe_file_input(title.data.path)]
+    else:
+        source, length = ["-copyts", "-fflags", "+genpts", *pipe_input(title.data.stream)], []
+    only_idr = ["-c:v", "copy", "-copyinkf", "-bsf:v", "filter_units=pass_types=5"]
+    return [*QUIET, *source, "-map", video_specifier(title), *only_idr, *length, "-f", "framecrc", "pipe:1"]
 
 
 def picture_times(path: str, place: int, count: int) -> list[str]:

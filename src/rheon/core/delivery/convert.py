@@ -11,13 +11,16 @@ from pathlib import Path
 from ..checking import Check, CheckRequest, check_file, ends_wanted
 from ..devices import DeviceProfile
 from ..encoding import Hooks, Made, make_file, part_path, remove_part, side_parts
-from ..errors import CheckFailed, LossNotAccepted, NotWhole, PlanError, SourceMissing, TargetFull
-from ..media import FileData, Title
+from ..errors import CheckFailed, EngineError, LossNotAccepted, NotWhole, PlanError, SourceMissing, TargetFull
+from ..media import FileData, OutputSettings, Title
 from ..planning import Plan
 from ..wording import ends_early_text, rule_name, sides
 from .place import put_in_place
 
-LOST = ("source_whole", "picture_whole", "pictures_joined", "sound_whole", "read_through", "length")
+LOST = (
+    "source_whole", "picture_whole", "pictures_joined", "pictures_even", "pictures_shown", "sound_whole",
+    "read_through", "length",
+)  # fmt: skip
 """Rules that a damaged source breaks, and no choice of device or balance mends."""
 
 
@@ -53,8 +56,21 @@ Note = Callable[[Delivered], None]
 """Hears of a checked file under the name that it is about to get: what is noted then can be taken up after a kill."""
 
 
-def convert(order: Order, hooks: Hooks | None = None, note: Note | None = None) -> Delivered:
+Heed = Callable[[Plan], None]
+"""Hears of the plan that is carried out instead of the one that was asked for."""
+
+
+def _unheeded(plan: Plan) -> None:
+    return None
+
+
+def convert(
+    order: Order, hooks: Hooks | None = None, note: Note | None = None, on_instead: Heed = _unheeded
+) -> Delivered:
     """Make, check, and only then name the file. Whatever is raised, nothing is left in the folder.
+
+    Where the file does not pass and the plan says what to make ``instead``, that is made; ``on_instead`` hears of it
+    first.
 
     Raises ``PlanError`` (nothing to make), ``TargetError``, ``SourceError``, ``EngineError``, ``CheckFailed`` or
     ``Stopped``.
@@ -65,6 +81,17 @@ def convert(order: Order, hooks: Hooks | None = None, note: Note | None = None) 
     hooks = hooks or Hooks()
     _check_loss(order)
     _check_room(order)
+    instead = order.plan.instead
+    if instead is None:
+        return _converted(order, settings, hooks, note)
+    try:
+        return _converted(order, settings, hooks, note)
+    except (CheckFailed, NotWhole, EngineError):
+        on_instead(instead)
+        return convert(replace(order, plan=instead), hooks, note)
+
+
+def _converted(order: Order, settings: OutputSettings, hooks: Hooks, note: Note | None) -> Delivered:
     part = part_path(order.folder, order.token)
     made = make_file(order.title, settings, part, hooks)
     try:

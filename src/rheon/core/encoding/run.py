@@ -11,7 +11,7 @@ from dataclasses import dataclass, replace
 from pathlib import Path
 
 from ..commands.making import Job, build_command, chapters_document, drawn_command, parts_document
-from ..commands.names import CHAPTERS_FILE, PARTS_FILE, part_link, pipe_name, subtitle_file
+from ..commands.names import CHAPTERS_FILE, PARTS_FILE, PICTURE_PIPE, part_link, pipe_name, subtitle_file
 from ..commands.probing import parts_starts
 from ..engine import Command, Feed, require, run
 from ..errors import EngineError, SourceChanged, SourceError, SourceMissing, TargetError, TargetFull, TargetReadOnly
@@ -21,6 +21,7 @@ from ..media.kept import kept_title, pieces_of
 from ..sources.material.feed import feed_title, subtitle_packets
 from ..subtitles import lay_out
 from ..system import check_inside
+from .edges import edged_pictures
 from .parts import PART_PREFIX, remove_part
 from .progress import Progress, ProgressReader
 from .seams import smooth_seams
@@ -84,8 +85,10 @@ def make_file(title: Title, settings: OutputSettings, part: Path, hooks: Hooks |
             _lay_out(Path(folder), job)
             job = replace(job, parts_late_s=_parts_late_s(Path(folder), job), smooth=smooth_seams(job))
             _lay_out_drawn(folder, job, hooks)
+            following = _Followed(hooks=hooks, damage=damage)
+            job, pictures = _with_edges(title, job, following)
             for at_pass in _passes(settings):
-                run(_command(job, folder, _Followed(hooks=hooks, damage=damage), at_pass))
+                run(_command(job, folder, following, at_pass, pictures))
         if _identities(title) != before:
             raise SourceChanged("{title} was changed while it was being read.", title=_named(title))
         if not part.exists() or part.stat().st_size == 0:
@@ -104,8 +107,24 @@ def _job(title: Title, settings: OutputSettings, part: Path) -> Job:
         return Job(title=as_one(title), settings=settings, target=str(part))
     pieces = pieces_of(title, settings.kept)
     together = kept_title(title, settings.kept)
-    several = len(pieces) > 1 or bool(title.joined)
-    return Job(title=together, settings=settings, target=str(part), pieces=pieces if several else ())
+    # sound that is made anew beside copied pictures is cut to the sample, as a piece is
+    anew = bool(settings.middles) and all(sound.action is Action.ENCODE for sound in settings.audio)
+    apart = len(pieces) > 1 or bool(title.joined) or (anew and bool(settings.audio))
+    return Job(title=together, settings=settings, target=str(part), pieces=pieces if apart else ())
+
+
+def _with_edges(title: Title, job: Job, following: _Followed) -> tuple[Job, Feed | None]:
+    """The job with its pictures as they come on a pipe of their own, where they are copied between encoded edges."""
+    if not job.has_edges:
+        return job, None
+    made = edged_pictures(
+        title,
+        job,
+        _feed,
+        should_stop=following.hooks.should_stop,
+        on_complaint=lambda text: following.hear(text, 0.0),
+    )
+    return replace(job, picture_at_s=made.first_s), made.feed
 
 
 def _identities(title: Title) -> dict[str, tuple[int, int] | None]:
@@ -241,8 +260,12 @@ class _Followed:
     hooks: Hooks
     damage: list[tuple[float, str]]
 
+    def hear(self, text: str, at_s: float) -> None:
+        if any(word in text for word in MEANS_LOSS):
+            self.damage.append((at_s, text[:200]))
 
-def _command(job: Job, folder: str, following: _Followed, at_pass: int) -> Command:
+
+def _command(job: Job, folder: str, following: _Followed, at_pass: int, pictures: Feed | None) -> Command:
     hooks, reached = following.hooks, [0.0]
     video = job.settings.video
     steady = video is not None and not video.variable_rate
@@ -255,16 +278,17 @@ def _command(job: Job, folder: str, following: _Followed, at_pass: int) -> Comma
 
     def on_complaint(text: str) -> None:
         # the first of two passes meets the same places
-        if at_pass != 1 and any(word in text for word in MEANS_LOSS):
+        if at_pass != 1:
             at_end = any(word in text for word in AT_THE_END)
-            following.damage.append((job.title.duration_s if at_end else reached[0], text[:200]))
+            following.hear(text, job.title.duration_s if at_end else reached[0])
 
+    feeds = {**_feeds(job), **({PICTURE_PIPE: pictures} if pictures else {})}
     return Command(
         argv=build_command(job, at_pass),
         timeout_s=None,
         gentle=True,
-        feed=_feeds(job).get(pipe_name(0)),
-        feeds={name: feed for name, feed in _feeds(job).items() if name != pipe_name(0)},
+        feed=feeds.pop(pipe_name(0), None),
+        feeds=feeds,
         cwd=folder,
         on_line=on_line,
         on_complaint=on_complaint,

@@ -72,7 +72,8 @@ class VideoCodec:
     picture buffer holds at a level and size. ``read_profiles`` and ``read_level`` turn the engine's words for them into
     ours. ``source_bits`` are usual for a pixel of sources (a guess before anybody has looked). ``names_colour``: the
     stream says how its colours are to be read. ``played_rank`` and ``small_rank`` order the codecs that Rheon makes, by
-    how widely they are played and how small large pictures become.
+    how widely they are played and how small large pictures become. ``spliced_in`` are the containers in which pictures
+    of two encoders may follow each other, each under its own headers.
     """
 
     name: str
@@ -89,6 +90,7 @@ class VideoCodec:
     names_colour: bool = False
     played_rank: int = 99
     small_rank: int = 99
+    spliced_in: frozenset[str] = frozenset()
     encoders: tuple[VideoEncoder, ...] = ()
 
     def levels_of(self, profile: str | None) -> Mapping[str, Level]:

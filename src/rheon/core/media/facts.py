@@ -27,6 +27,7 @@ class Unit(StrEnum):
     AUDIO_BITS_A_SECOND = "audio_bits_a_second"
     HERTZ = "hertz"
     SECONDS = "seconds"
+    STEP = "step"
     END = "end"
     SOURCE_END = "source_end"
     PROMISED_END = "promised_end"

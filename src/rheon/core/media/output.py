@@ -43,6 +43,7 @@ class VideoSettings:
     ``film_in_fields`` says that repeated fields are taken out by looking at them instead of by their flags.
     ``colour_from`` is the source's where it has to be turned into ``colour``. ``pad`` is black around the picture,
     inside its size. ``parts`` are the settings of each part of a joined title where not all are treated alike.
+    ``edges`` are those of the pictures at both ends of a copied stretch that is cut to the picture.
     """
 
     action: Action
@@ -76,6 +77,7 @@ class VideoSettings:
     preset: str = "medium"
     pad: Borders = field(default_factory=Borders)
     parts: tuple[VideoSettings, ...] = ()
+    edges: VideoSettings | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -113,7 +115,8 @@ class OutputSettings:
     """One output. ``video`` is ``None`` where it has none; the first audio track is the one that is played.
 
     ``kept`` are the stretches of the title that go into it, in their order; the whole title where there are none.
-    ``cut_near`` says that they begin where copied streams can begin.
+    ``cut_as_copy`` says that they begin where copied streams can begin. ``middles`` are, for each of them, what of it
+    is copied where only the pictures before and behind that are encoded.
     """
 
     container: str
@@ -126,6 +129,7 @@ class OutputSettings:
     chapters: bool = True
     kept: tuple[KeptRange, ...] = ()
     cut_as_copy: bool = False
+    middles: tuple[KeptRange, ...] = ()
 
     @property
     def drawn(self) -> SubtitleSettings | None:

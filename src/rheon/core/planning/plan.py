@@ -46,6 +46,7 @@ class Plan:
     """The computed way to make one file from one title for one or more devices.
 
     ``settings`` and ``estimate`` are ``None`` where nothing is to be made (it plays as it is, or it can't be done).
+    ``instead`` is what is made where the file of this plan does not pass its checks: some cuts are only known by them.
     """
 
     title_number: int
@@ -58,3 +59,4 @@ class Plan:
     breaches: tuple[Breach, ...] = ()
     settings: OutputSettings | None = None
     estimate: Estimate | None = None
+    instead: Plan | None = None

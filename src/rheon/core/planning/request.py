@@ -32,9 +32,10 @@ StoredPins = Annotated[Pins, PlainValidator(_pins), PlainSerializer(lambda pins:
 class PlanRequest:
     """A title, the devices one file is for, and what the person wants. ``languages`` are BCP 47, the dearest first.
 
-    ``samples`` is ``None`` where nobody measured, and the estimates are guesses then. ``access`` are the stretches that
-    copied streams can have instead of what is kept, in its order; ``None`` where nobody looked. ``range`` is filled in
-    by the planner: ``title`` is then what is kept of it.
+    ``samples`` is ``None`` where nobody measured, and the estimates are guesses then. ``copy_ranges`` are the stretches
+    that copied streams can have instead of what is kept, in its order, ``middles`` what of each stretch can be copied
+    where only its edges are encoded; ``None`` where nobody looked, or where that can't be. ``range`` is filled in by
+    the planner: ``title`` is then what is kept of it.
     """
 
     title: Title
@@ -47,13 +48,19 @@ class PlanRequest:
     subtitles: SubtitleWish = SubtitleWish.NEEDED
     samples: Samples | None = None
     copy_ranges: tuple[KeptRange, ...] | None = None
+    middles: tuple[KeptRange, ...] | None = None
     range: RangeChoice = WHOLE
 
     @property
     def cut_exactly(self) -> bool:
         """Whether what is kept has to begin and end at pictures where a copied stream may have no beginning."""
         if self.range.kept:
-            return not self.range.as_copy
+            return not self.range.as_copy and not self.range.middles
         data, copied = self.title.data, self.pins.of(CODEC) == COPY
         part = isinstance(data, FileData) and self.title.part_of is not None and data.from_s > 0
         return part and self.title.video is not None and not copied
+
+    @property
+    def cuts_sound(self) -> bool:
+        """Whether sound has to be made anew to be cut: several stretches of it can't follow each other as they are."""
+        return self.cut_exactly or len(self.range.kept) > 1

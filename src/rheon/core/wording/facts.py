@@ -66,6 +66,10 @@ def _seconds(found: Fact) -> str:
     return say("{length}, within {slack:g} s", length=text, slack=found.slack) if found.bound is Bound.NEAR else text
 
 
+def _step(found: Fact) -> str:
+    return say("a picture each {step:.1f} ms", step=_number(found.values[0]) * 1000)
+
+
 def _source_end(found: Fact) -> str:
     return say("the source ends at {at}", at=duration_text(_number(found.values[0])))
 
@@ -146,6 +150,7 @@ SAYS: dict[Unit, Callable[[Fact], str]] = {
     Unit.AUDIO_BITS_A_SECOND: _one(lambda bps: f"{bps / 1000:.0f} kb/s"),
     Unit.HERTZ: _list(lambda rate: f"{_number(rate) / 1000:g}", " kHz"),
     Unit.SECONDS: _seconds,
+    Unit.STEP: _step,
     Unit.END: _end,
     Unit.SOURCE_END: _source_end,
     Unit.PROMISED_END: _promised_end,

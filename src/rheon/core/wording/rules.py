@@ -44,6 +44,8 @@ RULE_NAMES: Mapping[str, str] = {
     "read_through": "read through",
     "picture_whole": "pictures to the end",
     "pictures_joined": "pictures of all parts",
+    "pictures_even": "pictures one after the other",
+    "pictures_shown": "pictures that are shown",
     "sound_whole": "sound to the end",
     "source_damage": "damage",
     "source_whole": "whole source",

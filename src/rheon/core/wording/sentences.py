@@ -91,6 +91,13 @@ def _cut_copied(values: Values) -> str:
     )
 
 
+def _cut_edges(values: Values) -> str:
+    encoded_s = number(values["encoded_s"])
+    if encoded_s < 0.02:
+        return say("streams can begin and end just here, so nothing has to be encoded")
+    return say("{encoded} s next to the cuts are encoded anew, all else is copied as it is", encoded=f"{encoded_s:.2f}")
+
+
 def _time_range(values: Values) -> str:
     start, end = duration_text(number(values["from_s"])), duration_text(number(values["until_s"]))
     return say("{start} to {end} of title {title}", start=start, end=end, title=values["title"])
@@ -247,6 +254,8 @@ SENTENCES: Mapping[str, str | Callable[[Values], str]] = {
     "container_for_streams": "it holds most streams as they are",
     "whole_title": "nothing is cut off",
     "cut_exact": "the first and the last picture are just those that were asked for, and the sound with them",
+    "cut_edges": _cut_edges,
+    "cut_edges_failed": "copied between encoded edges, it did not pass its checks; so all of it is converted",
     "cut_copied": _cut_copied,
     "cut_copied_unknown": "a copied stream can only begin at a key picture: the file begins with the nearest one",
     "name_from_label": "from the source's name",

@@ -4,15 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
+from rheon.core.analysis import CutPlaces
 from rheon.core.errors import RheonError
-from rheon.core.media import KeptRange
 from rheon.core.media import Title as CoreTitle
 from rheon.core.planning import Balance, Plan, PlanRequest, plan, read_pins
 from rheon.core.planning.decisions import Pins
 from rheon.core.planning.decisions.range import KEEP
 from rheon.core.planning.decisions.range.keep import kept_of
 from rheon.server.household.wishes import liked
-from rheon.server.shelf.actions.cuts import copy_ranges_of
+from rheon.server.shelf.actions.cuts import cut_places_of
 from rheon.server.shelf.models import Title
 
 from .models import Bench, CellOverride, Target
@@ -34,6 +34,7 @@ def request_for(
     pins = read_pins(override.pins if override else {})
     whole = core or title.core_title()
     wishes = liked(target.device)
+    places = _cut_places(title, whole, pins)
     return PlanRequest(
         title=whole,
         devices=target.profiles,
@@ -44,18 +45,19 @@ def request_for(
         sound=wishes.sound,
         subtitles=wishes.subtitles,
         samples=title.core_samples(),
-        copy_ranges=_copy_ranges(title, whole, pins),
+        copy_ranges=places.copies,
+        middles=places.middles,
     )
 
 
-def _copy_ranges(title: Title, whole: CoreTitle, pins: Pins) -> tuple[KeptRange, ...] | None:
-    """What copies could have of what is kept; ``None`` where all is, or where that can't be found out."""
+def _cut_places(title: Title, whole: CoreTitle, pins: Pins) -> CutPlaces:
+    """Where what is kept can be cut without encoding all of it, as far as that can be found out."""
     said = pins.of(KEEP)
     try:
         kept = kept_of(whole, said) if said else ()
-        return copy_ranges_of(title, kept) if kept else None
+        return cut_places_of(title, kept) if kept else CutPlaces()
     except (RheonError, OSError):
-        return None
+        return CutPlaces()
 
 
 def plan_cell(title: Title, target: Target, override: CellOverride | None) -> Plan:

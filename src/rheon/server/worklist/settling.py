@@ -43,14 +43,15 @@ def settle(job: Job) -> None:
     made = plan(known)
     if made.settings is None:
         return
-    facts = {
-        "title_document": dump(known.title),
-        "plan_document": dump(made),
-        "expected": expected_of(made),
-        "request_document": dump(known),
-        "summary": settings_text(made.settings)[:300],
-    }
-    job.own_row().update(**facts)
+    job.own_row().update(title_document=dump(known.title), request_document=dump(known))
+    go_on_with(job, made)
+
+
+def go_on_with(job: Job, made: Plan) -> None:
+    """Another plan for a job than the one that it was queued with."""
+    assert made.settings is not None
+    summary = settings_text(made.settings)[:300]
+    job.own_row().update(plan_document=dump(made), expected=expected_of(made), summary=summary)
     job.refresh_from_db()
 
 

@@ -90,6 +90,8 @@ def _length_s(job: Job, number: int) -> float:
     """How long a piece is when its pictures have been moved onto ticks, of which it takes whole ones."""
     piece = job.piece(number)
     data = piece.title.data
+    if job.has_edges:
+        return piece.title.duration_s
     begins = isinstance(data, FileData) and not data.from_s
     length_s = piece.title.duration_s - (piece.phase_s if begins else 0.0)
     if job.settings.video is None:

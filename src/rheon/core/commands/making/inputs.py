@@ -4,15 +4,17 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from ...media import PTS_HZ, CellData, FileData, Title
-from ..inputs import begin_at, parts_input, pipe_input, safe_file_input, subtitle_specifier
-from ..names import CHAPTERS_FILE, drawn_file, part_link, pipe_name, subtitle_file
+from ...media import PTS_HZ, CellData, FileData, StreamKind, Title
+from ..inputs import OWN_START, begin_at, parts_input, pipe_input, safe_file_input, subtitle_specifier
+from ..names import CHAPTERS_FILE, PICTURE_PIPE, drawn_file, part_link, pipe_name, subtitle_file
 from ..start import QUIET
 from .concat import begins_s
 from .filters import just_before
 from .job import Job
 
 DRAWN_ZERO_S, SILENCE_AT_S = 10, 1
+BASE_S = 10
+"""What the time stamps of pieces that follow each other are raised by, so that none is below zero."""
 ROUNDED_TICKS = 9
 """A tenth of a millisecond keeps rounding from putting the first picture before zero."""
 CLEARS_ITSELF = "hdmv_pgs_subtitle"
@@ -28,6 +30,7 @@ def main_input(job: Job) -> list[str]:
         return [
             "-nostdin",
             *NO_QUEUE,
+            *(OWN_START if job.settings.middles else ()),
             *_span(job.title, job.lead_s, job.reserve_s),
             *safe_file_input(data.path),
         ]
@@ -47,7 +50,20 @@ def main_input(job: Job) -> list[str]:
 
 def main_inputs(job: Job) -> list[str]:
     """The title itself, or each of its pieces; and all of them one after the other where they are copied."""
-    return [*(part for piece in job.each for part in main_input(piece)), *_parts_input(job)]
+    pictures = picture_input(own_zero=job.own_zero, first_s=job.picture_at_s) if job.has_edges else []
+    return [*(part for piece in job.each for part in main_input(piece)), *_parts_input(job), *pictures]
+
+
+def picture_input(*, own_zero: bool, first_s: float) -> list[str]:
+    """Copied pictures between encoded edges, as they come on a pipe; the first one at ``first_s``.
+
+    ``own_zero``: the engine keeps every input's own time stamps.
+    """
+    moved_s = -BASE_S if own_zero else first_s
+    return [
+        *NO_QUEUE, "-itsoffset", f"{moved_s:.6f}", "-analyzeduration", "20M", "-probesize", "40M",
+        *pipe_input(StreamKind.TRANSPORT, PICTURE_PIPE),
+    ]  # fmt: skip
 
 
 def _parts_input(job: Job) -> list[str]:

@@ -34,6 +34,7 @@ class Job:
     ``in_join`` says that it is a part of a joined title. ``parts_late_s``: so long after the first moment of
     parts that are copied the first picture comes, which has to lie where the first of sound that is made anew does.
     ``smooth`` are the seams, by the number of the piece before them, over which the sound goes on by itself.
+    ``picture_at_s``: when the first picture comes where pictures are copied between encoded edges.
     """
 
     title: Title
@@ -44,6 +45,7 @@ class Job:
     in_join: bool = False
     parts_late_s: float = 0.0
     smooth: frozenset[int] = frozenset()
+    picture_at_s: float = 0.0
 
     def piece(self, number: int) -> Job:
         """One of the pieces, as if it were all."""
@@ -62,13 +64,18 @@ class Job:
 
     @property
     def inputs(self) -> int:
-        """How many of the engine's inputs are the title itself; the last one where its parts are copied as one."""
-        return max(1, len(self.pieces)) + self.copies_parts
+        """How many of the engine's inputs are the title itself; the last one where its pictures come from elsewhere."""
+        return max(1, len(self.pieces)) + (self.copies_parts or self.has_edges)
 
     @property
     def copies_parts(self) -> bool:
         """Whether parts that are files are read once more, one after the other, to be copied."""
         return bool(self.title.joined and self.pieces) and self.copies_picture
+
+    @property
+    def has_edges(self) -> bool:
+        """Whether the picture comes on a pipe of its own: copied, between edges that were encoded."""
+        return bool(self.settings.middles) and self.copies_picture
 
     @property
     def subpictures(self) -> tuple[int, ...]:
@@ -117,7 +124,7 @@ class Job:
         data, made = self.title.data, self.settings
         if isinstance(data, CellData) or self.title.part_of is None:
             return 0.0
-        if self.in_join and self.copies_picture:
+        if self.copies_picture and (self.in_join or (self.has_edges and self.pieces)):
             # which is copied from another input
             return read_before_s(self.title, data.from_s)
         streams = (*((made.video,) if made.video else ()), *made.audio)

@@ -30,6 +30,8 @@ SIDE_SUFFIX = "srt"
 STANDS_S = 1.0
 REORDERED_S = 0.5
 """So much later pictures may be stored than they are shown."""
+UNNEEDED = {("h264", "mp4"): "filter_units=remove_types=7-9", ("h264", "matroska"): "filter_units=remove_types=9"}
+"""What takes out of a codec's pictures what a transport stream needs in them and a container holds by itself."""
 TICKS = {"matroska": "0.001", "webm": "0.001", "asf": "0.001", "mpeg_ts": "1/90000", "mp4": "1/90000"}
 """What pictures' times are counted in when they are written, which the filter itself does not know."""
 
@@ -54,6 +56,7 @@ def build_command(job: Job, at_pass: int = 0) -> list[str]:
         *_sound_maps(job),
         *_subtitle_maps(job),
         *(video_arguments(made.video, made.container, at_pass) if made.video else ()),
+        *_between_edges(job),
         *(part for place, sound in enumerate(made.audio)
           for part in audio_arguments(sound, _placing(job, sound, place))),
         *_metadata(job),
@@ -159,12 +162,24 @@ def _copied_until(job: Job) -> list[str]:
     if tick is None:
         return until(length_s)
     ends = "noise=drop='gte(pts*{tick},{end})'"
-    said = ["-bsf:v", ends.format(tick=tick, end=just_before(length_s))]
+    said = [] if job.has_edges else ["-bsf:v", ends.format(tick=tick, end=just_before(length_s)), *_finely_counted(job)]
     for place, sound in enumerate(job.settings.audio):
         own = f"1/{sound.sample_rate}" if container == "mp4" else tick
         said += [f"-bsf:a:{place}", ends.format(tick=own, end=just_before(length_s))]
-    counted = ["-video_track_timescale", "90000"] if container == "mp4" else []
-    return [*said, *counted, *until(length_s + REORDERED_S)]
+    return [*said, *until(length_s + REORDERED_S)]
+
+
+def _finely_counted(job: Job) -> list[str]:
+    return ["-video_track_timescale", "90000"] if job.settings.container == "mp4" else []
+
+
+def _between_edges(job: Job) -> list[str]:
+    """What is done to pictures that were put together of copied and encoded ones."""
+    made = job.settings.video
+    if made is None or not job.has_edges:
+        return []
+    without = UNNEEDED.get((made.codec, job.settings.container))
+    return [*(["-bsf:v", without] if without else []), *_finely_counted(job)]
 
 
 def _copied_from(job: Job) -> int:
@@ -176,6 +191,8 @@ def _picture_map(job: Job) -> list[str]:
     made, title = job.settings, job.title
     if made.video is None:
         return []
+    if job.has_edges:
+        return ["-map", f"{job.inputs - 1}:V:0"]
     if made.video.action is Action.COPY:
         return ["-map", video_specifier(title, _copied_from(job))]
     if job.pieces:

@@ -103,6 +103,7 @@ H264 = VideoCodec(
     names_colour=True,
     played_rank=0,
     small_rank=3,
+    spliced_in=frozenset({"mp4", "matroska", "mpeg_ts"}),
     encoders=(
         VideoEncoder(
             name="libx264",

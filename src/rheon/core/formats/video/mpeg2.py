@@ -55,6 +55,7 @@ MPEG2 = VideoCodec(
     names_colour=True,
     played_rank=5,
     small_rank=5,
+    spliced_in=frozenset({"matroska", "mpeg_ts", "mpeg_ps"}),
     encoders=(
         VideoEncoder(
             name="mpeg2video",

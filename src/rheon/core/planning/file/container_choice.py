@@ -8,8 +8,8 @@ from dataclasses import dataclass
 from ...devices import DeviceProfile
 from ...devices.rules import takes_video
 from ...errors import PlanError
-from ...formats import CONTAINERS, ENCODABLE_AUDIO
-from ...media import AudioStream, SubtitleForm, Title
+from ...formats import CONTAINERS, ENCODABLE_AUDIO, VIDEO_CODECS
+from ...media import AudioStream, SubtitleForm
 from ..decisions import Pins
 from ..decisions.file import CONTAINER
 from ..decisions.picture import CODEC
@@ -140,9 +140,9 @@ def _kept(wish: Wish, request: PlanRequest, container: str) -> tuple[int, bool] 
 def _picture_kept(wish: Wish, request: PlanRequest, container: str) -> bool | None:
     if not wish.has_picture:
         return False
-    title, holds = request.title, CONTAINERS[container]
+    holds = CONTAINERS[container]
     codec = _said_codec(request)
-    if wish.copy_picture and _holds_picture(title, container):
+    if wish.copy_picture and _holds_picture(request, container):
         return True
     if codec == COPY:
         return None
@@ -167,8 +167,11 @@ def _sound_kept(wish: Wish, request: PlanRequest, container: str) -> bool | None
     return False if by_hand or encodable_audio(wish.profile, container) else None
 
 
-def _holds_picture(title: Title, container: str) -> bool:
-    video, holds = title.video, CONTAINERS[container]
+def _holds_picture(request: PlanRequest, container: str) -> bool:
+    title, holds = request.title, CONTAINERS[container]
+    video = title.video
     if title.joined and not holds.keeps_start:
+        return False
+    if request.range.middles and (video is None or container not in VIDEO_CODECS[video.codec].spliced_in):
         return False
     return video is not None and video.codec in holds.video and (holds.own_times or not video.variable_rate)

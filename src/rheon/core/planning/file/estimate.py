@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass
 
 from ...formats import AUDIO_CODECS, video_encoder
-from ...media import Action, AudioSettings, Fields, OutputSettings, Title, VideoSettings
+from ...media import Action, AudioSettings, Fields, OutputSettings, Title, VideoSettings, VideoStream
 from ..plan import Estimate
 from ..sound.usual import usual_audio_bps
 
@@ -14,7 +14,7 @@ SOURCE_PIXELS_PER_S = 150e6  # decoding and scaling
 CHECK_PIXELS_PER_S = 900e6
 COPY_BYTES_PER_S = 120e6
 SOUND_REAL_TIMES = 40
-START_S = 0.8
+START_S, EDGES_START_S = 0.8, 0.6
 OVERHEAD = 1.01
 DISC_PACKING = 0.955  # pack and packet headers, navigation, padding
 UNSURE_COPY = 0.1
@@ -160,8 +160,18 @@ def _work_s(title: Title, settings: OutputSettings) -> float:
     read = source.width * source.height * float(source.frame_rate) * title.duration_s
     check = made.width * made.height * float(made.frame_rate) * title.duration_s / CHECK_PIXELS_PER_S
     if made.action is Action.COPY:
-        return START_S + title.size_bytes / COPY_BYTES_PER_S + sound + check
+        return START_S + title.size_bytes / COPY_BYTES_PER_S + sound + check + _edges_s(source, settings)
     return START_S + _encoding_s(made, read, title.duration_s) + sound + check
+
+
+def _edges_s(source: VideoStream, settings: OutputSettings) -> float:
+    """What the pictures at the ends of copied stretches take."""
+    made = settings.video.edges if settings.video else None
+    if made is None or not settings.middles:
+        return 0.0
+    encoded_s = sum(one.length_s for one in settings.kept) - sum(one.length_s for one in settings.middles)
+    read = source.width * source.height * float(source.frame_rate) * encoded_s
+    return EDGES_START_S * len(settings.kept) + _encoding_s(made, read, encoded_s)
 
 
 def _encoding_s(made: VideoSettings, read_pixels: float, duration_s: float) -> float:

@@ -14,13 +14,16 @@ from ..decisions.file import CHAPTERS, CONTAINER, NAME
 from ..decisions.file.chapters import DROP
 from ..decisions.picture import CODEC
 from ..decisions.picture.codec import COPY
+from ..decisions.range import CUT
+from ..decisions.range.cut import EDGES
 from ..decisions.sound import SOUND_CODEC
 from ..decisions.subtitles import SUBTITLES
 from ..file.container_choice import ContainerChoice, Wish, choose_container, copies_picture
 from ..file.estimate import Basis, estimate
 from ..file.faithful import faithful_plan
 from ..file.outcome import breaches
-from ..file.range import with_range
+from ..file.range import all_converted, with_range
+from ..picture.edges import with_edges
 from ..picture.video import VideoPlan, copied, encoded
 from ..plan import Plan
 from ..request import PlanRequest
@@ -55,6 +58,24 @@ def plan(request: PlanRequest, *, explained: bool = True) -> Plan:
         return _nothing(request, judged.verdict, judged.reason)
     if profile.faithful:
         return faithful_plan(request, profile)
+    video = request.title.video
+    if request.range.middles and (video is None or with_edges(copied(video).settings, video, profile) is None):
+        request = all_converted(request, Reason(code="cut_exact"))
+    if not request.range.middles:
+        if request.pins.of(CUT) == EDGES and request.range.kept:
+            raise CUT.refuse("Rheon makes no pictures that could follow these, so nothing can be copied between edges.")
+        return _settled(request, profile, judged, explained=explained)
+    made = _settled(request, profile, judged, explained=explained)
+    copies = made.settings is not None and bool(made.settings.middles)
+    if not copies and request.pins.of(CUT) == EDGES:
+        raise CUT.refuse("The picture has to be made anew here, so nothing of it can be copied between edges.")
+    reason = Reason(code="cut_edges_failed" if copies else "cut_exact")
+    instead = _settled(all_converted(request, reason), profile, judged, explained=explained)
+    return replace(made, instead=instead) if copies else instead
+
+
+def _settled(request: PlanRequest, profile: DeviceProfile, judged: Judgement, *, explained: bool) -> Plan:
+    """The plan for what is kept of a title, as it was settled how that is cut."""
     wish = _wish(request, profile)
     untouched = set(request.pins.said) <= {NAME.key} and not wish.subtitles.tracks
     if judged.verdict is Verdict.PLAYS and untouched:
@@ -101,7 +122,9 @@ def _picture(request: PlanRequest, wish: Wish, choice: ContainerChoice, sound_bp
     if video is None or not wish.has_picture:
         return None
     if choice.copy_picture:
-        return copied(video)
+        made = copied(video)
+        edged = with_edges(made.settings, video, wish.profile) if request.range.middles else None
+        return replace(made, settings=edged) if edged else made
     drawn = wish.subtitles.tracks[0] if wish.subtitles.tracks and wish.form is SubtitleForm.DRAWN else None
     return encoded(request, wish.profile, choice.container, drawn=drawn, sound_bps=sound_bps)
 
@@ -120,6 +143,7 @@ def _made(request: PlanRequest, parts: _Parts, judged: Judgement) -> Plan:
         chapters=request.pins.of(CHAPTERS) != DROP and CONTAINERS[choice.container].chapters,
         kept=request.range.kept,
         cut_as_copy=request.range.as_copy,
+        middles=request.range.middles if seen and seen.settings.edges else (),
     )
     streams = (settings.video, *settings.audio)
     whole = all(part is None or part.action is Action.COPY for part in streams)

@@ -79,7 +79,7 @@ def copies(track: AudioStream, request: PlanRequest, profile: DeviceProfile, con
         return codec == COPY
     if request.sound is SoundWish.STEREO and track.channels > 2:
         return False
-    if request.title.gaps or request.cut_exactly or not sound_agrees(track, request):
+    if request.title.gaps or request.cuts_sound or not sound_agrees(track, request):
         return False
     return takes_audio(track, profile) and stays_with_picture(track, request, container)
 
@@ -144,7 +144,7 @@ def _one(frame: _Frame, track: AudioStream) -> tuple[AudioSettings, Reason]:
         )
     entry = _entry(frame, track)
     settings = _encoded(frame.request, track, entry)
-    if takes_audio(track, frame.profile) and frame.request.cut_exactly:
+    if takes_audio(track, frame.profile) and frame.request.cuts_sound:
         return settings, Reason(code="sound_cut")
     if takes_audio(track, frame.profile) and not sound_agrees(track, frame.request):
         return settings, Reason(code="sound_joined")

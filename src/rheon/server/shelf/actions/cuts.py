@@ -7,9 +7,10 @@ import threading
 from dataclasses import asdict
 from pathlib import Path
 
-from rheon.core.analysis import copy_ranges
+from rheon.core.analysis import CutPlaces, cut_places
 from rheon.core.analysis.proposals import Leaders, find_leaders
 from rheon.core.media import KeptRange, mark_of
+from rheon.core.media.documents import dump, load
 
 from ..models import Title
 from .cache import cached, material_mark
@@ -30,12 +31,11 @@ def leaders_of(title: Title) -> Leaders:
     return Leaders(**json.loads(cached("leaders", f"{material_mark(title)}.json", make).read_text()))
 
 
-def copy_ranges_of(title: Title, kept: tuple[KeptRange, ...]) -> tuple[KeptRange, ...] | None:
-    """What copies can have of kept ranges; ``None`` where that can't be found out. Raises as ``leaders_of`` does."""
+def cut_places_of(title: Title, kept: tuple[KeptRange, ...]) -> CutPlaces:
+    """Where kept ranges can be cut without encoding all of them. Raises as ``leaders_of`` does."""
 
     def make(target: Path) -> None:
-        found = copy_ranges(title.readable_title(), kept)
-        target.write_text(json.dumps(None if found is None else [asdict(one) for one in found]))
+        target.write_text(json.dumps(dump(cut_places(title.readable_title(), kept))))
 
-    found = json.loads(cached("cuts", f"{material_mark(title)}-{mark_of(kept)}.json", make).read_text())
-    return None if found is None else tuple(KeptRange(**one) for one in found)
+    path = cached("cut-places", f"{material_mark(title)}-{mark_of(kept)}.json", make)
+    return load(CutPlaces, json.loads(path.read_text()))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import functools
 from pathlib import Path
 
 from pydantic import ValidationError
@@ -14,7 +15,7 @@ from rheon.core.planning import Plan
 from rheon.server.shelf.folders import data_inside
 
 from ..models import Job, JobKind
-from ..settling import settle
+from ..settling import go_on_with, settle
 from .kind import Finished, Note
 
 
@@ -28,7 +29,7 @@ class Making:
 
     def run(self, job: Job, hooks: Hooks, note: Note) -> Finished:
         settle(job)
-        return convert(_order(job), hooks, note)
+        return convert(_order(job), hooks, note, functools.partial(go_on_with, job))
 
     def take_up(self, job: Job) -> Finished | None:
         if not job.delivery_document:

@@ -1,4 +1,4 @@
-"""How the kept range is cut: exact to the picture, or at the places where a copied stream can begin."""
+"""How the kept range is cut: to the picture, all or only its edges encoded, or where a copied stream can begin."""
 
 from __future__ import annotations
 
@@ -7,16 +7,21 @@ from ....wording.lengths import ranges_text
 from ..decision import Case, DecisionKind, Shown
 from ..form import Choice, OneOf
 
-EXACT, COPY = "exact", "copy"
+EXACT, EDGES, COPY = "exact", "edges", "copy"
 
 
 def _show(case: Case) -> Shown | None:
     if not case.made.kept:
         return None
-    value = COPY if case.made.cut_as_copy else EXACT
-    texts = {EXACT: say("to the picture"), COPY: _copy_text(case)}
-    either = len(case.made.kept) == 1 and not case.title.joined
-    offered = case.offers.get(CUT.key, (EXACT, COPY) if either else (EXACT,))
+    value = COPY if case.made.cut_as_copy else EDGES if case.made.middles else EXACT
+    texts = {
+        EXACT: say("to the picture"),
+        EDGES: say("to the picture, and only the edges are encoded"),
+        COPY: _copy_text(case),
+    }
+    one = len(case.made.kept) == 1 and not case.title.joined
+    usual = (*((EDGES,) if value == EDGES else ()), EXACT, *((COPY,) if one else ()))
+    offered = case.offers.get(CUT.key, usual)
     return Shown(
         value=value,
         text=texts[value],
@@ -36,8 +41,8 @@ def _copy_text(case: Case) -> str:
 CUT = DecisionKind(
     key="range.cut",
     label="Cut",
-    help="Exact to the picture, which converts, or at the nearest place where copied streams can begin.",
-    form=OneOf((EXACT, COPY), "way to cut"),
+    help="To the picture, converted or with only the edges encoded, or at the nearest place where copies can begin.",
+    form=OneOf((EXACT, EDGES, COPY), "way to cut"),
     show=_show,
     own=True,
 )
