@@ -12,7 +12,7 @@ from tests.core.strategies import titles
 
 from rheon.core.devices import DeviceProfile, careful, catalogue, judge
 from rheon.core.errors import BadPin, PlanError
-from rheon.core.media import Borders, Colour, Forced, Scan, Source, SubtitleStream, Title
+from rheon.core.media import Borders, Colour, Forced, KeptRange, Scan, Source, SubtitleStream, Title
 from rheon.core.media.documents import dump, load
 from rheon.core.media.kept import kept_title
 from rheon.core.planning import (
@@ -30,6 +30,8 @@ from rheon.core.planning import (
     plan_diff,
     read_pins,
 )
+from rheon.core.planning.decisions.range import KEEP
+from rheon.core.planning.decisions.range.keep import kept_of
 from rheon.core.planning.file.outcome import planned_facts
 from rheon.core.wording import CONSEQUENCES, sentence
 from rheon.demo.models import device
@@ -59,7 +61,7 @@ VALUES = {
     "subtitles.track": ["0", "none"],
     "subtitles.form": ["drawn", "track", "file"],
     "range.keep": ["0-2", "0:01-1.5,#60-", "c1", "5:00:00-"],
-    "range.cut": ["exact", "copy"],
+    "range.cut": ["exact", "edges", "copy"],
     "subtitles.lines": ["forced"],
     "file.container": ["mp4", "matroska", "webm", "mpeg_ts", "asf", "avi"],
     "file.chapters": ["none"],
@@ -81,12 +83,17 @@ def said(made: Plan) -> dict[str, str]:
 
 
 @settings(max_examples=400, deadline=None)
-@given(titles(), st.sampled_from(PROFILES), PINS)
+@given(titles(), st.sampled_from(PROFILES), PINS, st.floats(0.01, 0.45))
 def test_whatever_is_pinned_is_kept_and_every_rule_it_breaks_is_said(
-    title: Title, profile: DeviceProfile, pins: dict[str, str]
+    title: Title, profile: DeviceProfile, pins: dict[str, str], edge: float
 ) -> None:
-    request = PlanRequest(title=title, devices=(profile,), name="Film", languages=("en",), pins=read_pins(pins))
+    read = read_pins(pins)
+    request = PlanRequest(title=title, devices=(profile,), name="Film", languages=("en",), pins=read)
     try:
+        wanted = read.of(KEEP)
+        kept = kept_of(title, wanted) if wanted else ()
+        within = [(one.from_s + edge * one.length_s, one.until_s - edge * one.length_s) for one in kept]
+        request = replace(request, middles=tuple(KeptRange(from_s=a, until_s=b) for a, b in within) or None)
         made = plan(request)
     except (BadPin, PlanError) as refused:
         assert refused.message.endswith((".", "?"))
@@ -95,6 +102,9 @@ def test_whatever_is_pinned_is_kept_and_every_rule_it_breaks_is_said(
     assert load(Plan, dump(made)) == made
     if made.settings is None or made.estimate is None:
         return
+    # what is copied between encoded edges can always be made some other way
+    assert bool(made.settings.middles) == (made.instead is not None)
+    assert made.instead is None or (made.instead.settings is not None and not made.instead.settings.middles)
     for reason in (decision.reason for decision in made.decisions):
         assert sentence(reason)
     title = kept_title(title, made.settings.kept)

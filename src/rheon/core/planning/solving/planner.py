@@ -15,7 +15,8 @@ from ..decisions.file.chapters import DROP
 from ..decisions.picture import CODEC
 from ..decisions.picture.codec import COPY
 from ..decisions.range import CUT
-from ..decisions.range.cut import EDGES
+from ..decisions.range.cut import COPY as COPIED
+from ..decisions.range.cut import EDGES, EXACT
 from ..decisions.sound import SOUND_CODEC
 from ..decisions.subtitles import SUBTITLES
 from ..file.container_choice import ContainerChoice, Wish, choose_container, copies_picture
@@ -200,9 +201,20 @@ def _explained(request: PlanRequest, made: Plan, parts: _Parts, judged: Judgemen
             CODEC.key: parts.picture.options if parts.picture else (),
             SOUND_CODEC.key: parts.sound.offered,
             CONTAINER.key: tuple(_offered(own, wish)),
+            **_cuts(request, settings, judged),
         },
     )
     return replace(made, rules=judged.rules, decisions=explain(case))
+
+
+def _cuts(request: PlanRequest, made: OutputSettings, judged: Judgement) -> dict[str, tuple[str, ...]]:
+    """The ways to cut, where one of them copies what lies between encoded edges."""
+    fits = judged.verdict in (Verdict.PLAYS, Verdict.REWRAP) and not judged.broken
+    by_hand = request.pins.of(CUT)
+    could = request.middles and fits and by_hand is not None
+    if not (made.middles or could):
+        return {}
+    return {CUT.key: (EDGES, EXACT, COPIED) if len(made.kept) == 1 else (EDGES, EXACT)}
 
 
 def _offered(own: list[str], wish: Wish) -> list[str]:

@@ -14,14 +14,13 @@ def _show(case: Case) -> Shown | None:
     if not case.made.kept:
         return None
     value = COPY if case.made.cut_as_copy else EDGES if case.made.middles else EXACT
+    one = len(case.made.kept) == 1 and not case.title.joined
+    offered = case.offers.get(CUT.key, (EXACT, COPY) if one else (EXACT,))
     texts = {
-        EXACT: say("to the picture"),
-        EDGES: say("to the picture, and only the edges are encoded"),
+        EXACT: say("to the picture, anew") if EDGES in offered else say("to the picture"),
+        EDGES: say("to the picture, copied"),
         COPY: _copy_text(case),
     }
-    one = len(case.made.kept) == 1 and not case.title.joined
-    usual = (*((EDGES,) if value == EDGES else ()), EXACT, *((COPY,) if one else ()))
-    offered = case.offers.get(CUT.key, usual)
     return Shown(
         value=value,
         text=texts[value],
