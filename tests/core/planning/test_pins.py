@@ -12,7 +12,7 @@ from tests.core.strategies import titles
 
 from rheon.core.devices import DeviceProfile, careful, catalogue, judge
 from rheon.core.errors import BadPin, PlanError
-from rheon.core.media import Borders, Colour, Forced, KeptRange, Scan, Source, SubtitleStream, Title
+from rheon.core.media import Borders, Colour, Forced, KeptRange, Scan, Source, SubtitleStream, Title, VideoStream
 from rheon.core.media.documents import dump, load
 from rheon.core.media.kept import kept_title
 from rheon.core.planning import (
@@ -72,6 +72,11 @@ PINS = st.dictionaries(st.sampled_from(sorted(VALUES)), st.integers(0, 7), max_s
 )
 
 
+def cut_only(pins: dict[str, str]) -> dict[str, str]:
+    """Pins that leave the picture as it is, but for a cut."""
+    return {key: value for key, value in pins.items() if not key.startswith("picture.")} | {"range.keep": "0:01-"}
+
+
 def planned(title: Title, *names: str, **more: object) -> Plan:
     return plan(
         PlanRequest(title=title, devices=tuple(map(device, names)), name="Film", languages=("en",), **more)  # type: ignore[arg-type]
@@ -83,17 +88,12 @@ def said(made: Plan) -> dict[str, str]:
 
 
 @settings(max_examples=400, deadline=None)
-@given(titles(), st.sampled_from(PROFILES), PINS, st.floats(0.01, 0.45))
+@given(titles(), st.sampled_from(PROFILES), PINS)
 def test_whatever_is_pinned_is_kept_and_every_rule_it_breaks_is_said(
-    title: Title, profile: DeviceProfile, pins: dict[str, str], edge: float
+    title: Title, profile: DeviceProfile, pins: dict[str, str]
 ) -> None:
-    read = read_pins(pins)
-    request = PlanRequest(title=title, devices=(profile,), name="Film", languages=("en",), pins=read)
+    request = PlanRequest(title=title, devices=(profile,), name="Film", languages=("en",), pins=read_pins(pins))
     try:
-        wanted = read.of(KEEP)
-        kept = kept_of(title, wanted) if wanted else ()
-        within = [(one.from_s + edge * one.length_s, one.until_s - edge * one.length_s) for one in kept]
-        request = replace(request, middles=tuple(KeptRange(from_s=a, until_s=b) for a, b in within) or None)
         made = plan(request)
     except (BadPin, PlanError) as refused:
         assert refused.message.endswith((".", "?"))
@@ -102,9 +102,6 @@ def test_whatever_is_pinned_is_kept_and_every_rule_it_breaks_is_said(
     assert load(Plan, dump(made)) == made
     if made.settings is None or made.estimate is None:
         return
-    # what is copied between encoded edges can always be made some other way
-    assert bool(made.settings.middles) == (made.instead is not None)
-    assert made.instead is None or (made.instead.settings is not None and not made.instead.settings.middles)
     for reason in (decision.reason for decision in made.decisions):
         assert sentence(reason)
     title = kept_title(title, made.settings.kept)
@@ -117,6 +114,43 @@ def test_whatever_is_pinned_is_kept_and_every_rule_it_breaks_is_said(
     for key in pins.keys() & shown.keys():
         assert shown[key].pinned, key
         assert sentence(shown[key].reason), key
+
+
+PLAIN = VideoStream(codec="h264", width=640, height=360, frame_rate=Fraction(25), profile="main", level="3")
+
+
+@settings(max_examples=200, deadline=None)
+@given(titles(), st.sampled_from(PROFILES), PINS.map(cut_only), st.floats(0.01, 0.45))
+def test_what_is_copied_between_encoded_edges_can_always_be_made_some_other_way(
+    title: Title, profile: DeviceProfile, pins: dict[str, str], edge: float
+) -> None:
+    title, read = replace(title, video=PLAIN, duration_s=max(title.duration_s, 60)), read_pins(pins)
+    wanted = read.of(KEEP)
+    assert wanted
+    kept = kept_of(title, wanted)
+    within = [(one.from_s + edge * one.length_s, one.until_s - edge * one.length_s) for one in kept]
+    middles = tuple(KeptRange(from_s=a, until_s=b) for a, b in within)
+    request = PlanRequest(title=title, devices=(profile,), name="Film", pins=read, middles=middles)
+    try:
+        made = plan(request)
+    except (BadPin, PlanError) as refused:
+        assert refused.message.endswith((".", "?"))
+        return
+    copied = made.settings is not None and bool(made.settings.middles)
+    assert copied == (made.instead is not None)
+    assert load(Plan, dump(made)) == made
+    shown = {decision.key: decision for decision in made.decisions}
+    if not copied or made.settings is None or made.settings.video is None:
+        assert "range.cut" not in shown or shown["range.cut"].value != "edges"
+        return
+    assert (shown["range.cut"].value, made.settings.video.action) == ("edges", Action.COPY)
+    edges = made.settings.video.edges
+    assert edges and (edges.codec, edges.width, edges.height, edges.profile, edges.level) == (
+        "h264", 640, 360, "main", "3",
+    )  # fmt: skip
+    assert made.instead and made.instead.settings and made.instead.settings.video
+    assert (made.instead.settings.middles, made.instead.settings.video.action) == ((), Action.ENCODE)
+    assert all(sentence(decision.reason) for decision in (*made.decisions, *made.instead.decisions))
 
 
 def test_every_key_that_can_be_pinned_is_tried_here_or_has_a_test_of_its_own() -> None:
