@@ -208,6 +208,29 @@ def test_a_job_s_plan_is_settled_after_looking_so_that_the_same_wishes_give_the_
     assert Title.objects.get(pk=cell[0]).survey is not None
 
 
+@pytest.mark.parametrize("passes", [True, False])
+def test_a_cut_copies_what_it_can_and_a_file_that_does_not_pass_is_converted_instead(
+    passes: bool, shelf: Shelf, household: list[int], api: Api, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    kite, phone = shelf("camera/Kite day.mp4").titles.get().pk, household[0]
+    sheet = api("patch", f"bench/plans/{kite}/{phone}", {"pins": {"range.keep": "0:09-0:22"}})[1]
+    cut = next(decision for decision in sheet["decisions"] if decision["key"] == "range.cut")
+    assert (cut["value"], [choice["value"] for choice in cut["choices"]]) == ("edges", ["edges", "exact", "copy"])
+    if not passes:
+        monkeypatch.setattr("rheon.core.encoding.edges.free_id", lambda headers: None)
+    (job_id,) = add(api, (kite, phone))
+    run_next()
+    job = Job.objects.get(pk=job_id)
+    assert job.state == "done", job.error_message
+    made = job.core_plan()
+    assert made.settings and made.settings.video
+    assert bool(made.settings.middles) == passes and (made.settings.video.action.value == "copy") == passes
+    if not passes:
+        told = [decision.reason.code for decision in made.decisions if decision.key == "range.cut"]
+        assert told == ["cut_edges_failed"] and made.estimate
+        assert job.expected["time_s"] == made.estimate.time_s and "copied" not in job.summary
+
+
 def test_a_loss_is_made_only_after_a_yes(cell: tuple[int, int], api: Api) -> None:
     (job,) = add(api, cell)
     Job.objects.filter(pk=job).update(state="failed", error_code="loss_not_accepted", error_message="It ends early.")

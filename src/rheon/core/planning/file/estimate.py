@@ -18,6 +18,8 @@ START_S, EDGES_START_S = 0.8, 0.6
 OVERHEAD = 1.01
 DISC_PACKING = 0.955  # pack and packet headers, navigation, padding
 UNSURE_COPY = 0.1
+EDGES_MORE, EDGES_MOST = 1.0, 4.0
+"""How much more than its share of a copied stream an encoded edge takes, usually and at most."""
 UNSURE_GUESSED = 0.45
 GUESSED = (0.25, 4.0)
 """Before anybody has looked: textured pictures come out up to four times larger than their source's rate suggests."""
@@ -67,7 +69,7 @@ def estimate(title: Title, settings: OutputSettings, basis: Basis) -> Estimate:
     """Size from the rates, or from the bytes of streams that stay as they are; time from the pixels."""
     video = settings.video
     if video and video.action is Action.COPY:
-        size = _copied(title, settings)
+        size = _with_edges(_copied(title, settings), title, settings)
     else:
         pictures = _pictures(title, settings, basis) if video else _Size(expected=0, low=0, high=0)
         size = sum((_sound(title, sound, basis) for sound in settings.audio), pictures)
@@ -150,6 +152,22 @@ def _copied(title: Title, settings: OutputSettings) -> _Size:
     return sum(made, _between(left, 1 - UNSURE_COPY, 1 + UNSURE_COPY))
 
 
+def _with_edges(size: _Size, title: Title, settings: OutputSettings) -> _Size:
+    """Pictures at the ends of copied stretches are encoded finer than the rest, which takes more."""
+    if not settings.middles or not title.duration_s:
+        return size
+    share = _edge_length_s(settings) / title.duration_s
+    return _Size(
+        expected=size.expected * (1 + EDGES_MORE * share),
+        low=size.low,
+        high=size.high * (1 + EDGES_MOST * share),
+    )
+
+
+def _edge_length_s(settings: OutputSettings) -> float:
+    return sum(one.length_s for one in settings.kept) - sum(one.length_s for one in settings.middles)
+
+
 def _work_s(title: Title, settings: OutputSettings) -> float:
     """Making and checking, in seconds."""
     made, source = settings.video, title.video
@@ -169,7 +187,7 @@ def _edges_s(source: VideoStream, settings: OutputSettings) -> float:
     made = settings.video.edges if settings.video else None
     if made is None or not settings.middles:
         return 0.0
-    encoded_s = sum(one.length_s for one in settings.kept) - sum(one.length_s for one in settings.middles)
+    encoded_s = _edge_length_s(settings)
     read = source.width * source.height * float(source.frame_rate) * encoded_s
     return EDGES_START_S * len(settings.kept) + _encoding_s(made, read, encoded_s)
 
