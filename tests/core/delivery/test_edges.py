@@ -22,7 +22,7 @@ from rheon.core.encoding.parameter_sets import free_id, headers_of
 from rheon.core.encoding.transport import count_pictures, first_picture, with_headers
 from rheon.core.engine import Command, probe, run
 from rheon.core.engine.packets import read_packets
-from rheon.core.errors import BadPin
+from rheon.core.errors import BadPin, PlanError
 from rheon.core.media import Action, Colour, KeptRange, Title
 from rheon.core.planning import Plan, PlanRequest, plan, read_pins
 from rheon.core.planning.decisions.range import KEEP
@@ -128,6 +128,28 @@ def test_a_disc_s_title_is_cut_to_the_picture_and_copied_between_the_edges(
     held(file, Seen(numbers=tuple(range(count)), times=tuple(n / float(rate) for n in range(count))), rate, cut)
 
 
+@pytest.mark.parametrize("turned", [90, 180, 270])
+def test_a_picture_that_players_turn_stays_so_and_only_goes_where_that_can_be_said(
+    turned: int, sources: Callable[[str], Path], tmp_path: Path
+) -> None:
+    path = tmp_path / "turned.mp4"
+    argv = ["ffmpeg", "-v", "error", "-i", str(sources("film.mp4")), "-c", "copy"]
+    run(Command(argv=[*argv, "-metadata:s:v:0", f"rotate={turned}", str(path)]))
+    title = read_source(path).titles[0]
+    # its own choice is Matroska, which says nothing of it
+    made = planned(title, "gannet-43", "1.2-9.7")
+    assert has_edges(made) and made.settings and made.settings.container == "mp4"
+    (tmp_path / "made").mkdir()
+    file, instead = made_of(title, made, "gannet-43", tmp_path / "made")
+    assert not instead
+    video = probe(str(file)).video
+    assert video is not None and video.rotation == turned
+    back = {90: "transpose=clock", 180: "hflip,vflip", 270: "transpose=cclock"}[turned]
+    assert list(see(file, back).numbers) == list(range(29, 233))
+    with pytest.raises(PlanError, match="lie on its side"):
+        plan(PlanRequest(title=title, devices=(device("faithful-copy"),), name="made"))
+
+
 def test_a_file_that_does_not_pass_its_checks_is_converted_instead_and_says_so(
     sources: Callable[[str], Path], tmp_path: Path
 ) -> None:
@@ -148,7 +170,6 @@ def test_a_file_that_does_not_pass_its_checks_is_converted_instead_and_says_so(
     ("name", "change"),
     [
         ("open.mkv", {}),  # key pictures that need those before them
-        ("film.mp4", {"rotation": 90}),
         ("film.mp4", {"bit_depth": 10}),
         ("film.mp4", {"variable_rate": True}),
         ("film.mp4", {"codec": "vp9"}),

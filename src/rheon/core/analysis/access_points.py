@@ -85,12 +85,12 @@ def copied_middles(title: Title, kept: Sequence[KeptRange]) -> tuple[KeptRange, 
 
 
 def _can_be_spliced(title: Title) -> bool:
-    """Whether pictures of another encoder could follow the title's: evenly, upright, in the form that is encoded."""
+    """Whether pictures of another encoder could follow the title's: evenly, in the form that is encoded."""
     video, data = title.video, title.data
     if video is None or title.joined or title.gaps or steady_rate(video) is None:
         return False
     known = VIDEO_CODECS.get(video.codec)
-    plain = video.bit_depth == 8 and not video.rotation and not (video.colour and video.colour.full_range)
+    plain = video.bit_depth == 8 and not (video.colour and video.colour.full_range)
     timed = isinstance(data, FileData) or data.start_pts is not None
     return known is not None and bool(known.spliced_in) and plain and timed
 

@@ -14,7 +14,8 @@ class Container:
     would take another one; ``muxing`` are arguments that only its muxer understands.
     ``text`` is the format in which it carries text subtitles, ``pictures`` those of picture subtitles that it carries.
     ``own_times`` says that each picture has a time of its own, ``keeps_start`` that the first one need not come at
-    zero, ``tells_priming`` that players are told of the silence an audio encoder puts in front.
+    zero, ``tells_priming`` that players are told of the silence an audio encoder puts in front,
+    ``turns`` that they are told how a stored picture is to be turned.
     """
 
     name: str
@@ -32,6 +33,7 @@ class Container:
     own_times: bool = False
     keeps_start: bool = True
     tells_priming: bool = True
+    turns: bool = False
 
 
 CONTAINERS: dict[str, Container] = {
@@ -40,6 +42,7 @@ CONTAINERS: dict[str, Container] = {
         Container(
             name="mp4",
             own_times=True,
+            turns=True,
             label="MP4",
             muxer="mp4",
             read_as="mov,mp4,m4a,3gp,3g2,mj2",

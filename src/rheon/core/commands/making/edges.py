@@ -65,7 +65,7 @@ def edge_command(edge: Job, placed: Placed, header_id: int) -> list[str]:
     shown = f"N*{step.numerator}/{step.denominator}+{(placed.at_s + piece.phase_s) * PTS_HZ:.3f}"
     stored = f"{shown}-{placed.delay_s * PTS_HZ:.3f}"
     return [
-        *QUIET, "-y", *main_inputs(edge), "-filter_complex", graph, "-map", "[out]",
+        *QUIET, "-y", "-noautorotate", *main_inputs(edge), "-filter_complex", graph, "-map", "[out]",
         *video_arguments(made, MUXED, 0), *_fields(made.codec, made.top_field_first if made.combed else None),
         *(["-x264-params", f"sps-id={header_id}"] if made.codec == "h264" else []),
         "-bsf:v", f"setts=pts=floor({shown}+0.5):dts=floor({stored}+0.5)",

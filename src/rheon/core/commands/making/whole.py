@@ -179,7 +179,12 @@ def _between_edges(job: Job) -> list[str]:
     if made is None or not job.has_edges:
         return []
     without = UNNEEDED.get((made.codec, job.settings.container))
-    return [*(["-bsf:v", without] if without else []), *_finely_counted(job)]
+    turned = job.title.video.rotation if job.title.video else 0
+    return [
+        *(["-bsf:v", without] if without else []),
+        *_finely_counted(job),
+        *(["-metadata:s:v:0", f"rotate={turned}"] if turned else []),
+    ]
 
 
 def _copied_from(job: Job) -> int:

@@ -170,7 +170,7 @@ def _sound_kept(wish: Wish, request: PlanRequest, container: str) -> bool | None
 def _holds_picture(request: PlanRequest, container: str) -> bool:
     title, holds = request.title, CONTAINERS[container]
     video = title.video
-    if title.joined and not holds.keeps_start:
+    if (title.joined and not holds.keeps_start) or (video and video.rotation and not holds.turns):
         return False
     if request.range.middles and (video is None or container not in VIDEO_CODECS[video.codec].spliced_in):
         return False

@@ -54,6 +54,11 @@ def faithful_plan(request: PlanRequest, profile: DeviceProfile) -> Plan:
             label=holds.label,
             codec=codec_name(video.codec),
         )
+    if title.video is not None and title.video.rotation and not holds.turns:
+        raise PlanError(
+            "In {label} nothing says that the picture is turned, and it would lie on its side; convert it instead.",
+            label=holds.label,
+        )
     stem = safe_stem(request.pins.of(NAME) or request.name, profile.limits.file_system)
     settings = OutputSettings(
         container=CONTAINER,
