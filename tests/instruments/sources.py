@@ -95,6 +95,8 @@ TO_CUT: tuple[Authored, ...] = (
              coding=(*MPEG2, "-flags", "+cgop", "-sc_threshold", "1000000000", "-c:a", "mp2", "-f", "vob")),
 )  # fmt: skip
 
+BY_NAME = {f"{one.name}.{one.suffix}": one for one in (*LOOSE, *TO_CUT)}
+
 
 def late_sound(target: Path, pictures: Pictures, delay_s: float, coding: tuple[str, ...]) -> Path:
     """A file whose sound starts ``delay_s`` after its pictures, each at its right place."""

@@ -14,9 +14,9 @@ import numpy as np
 import pytest
 from tests.instruments.authored import CLICK_AT_S, CLICK_EVERY_S, Pictures, clicks, write_sound
 from tests.instruments.cutting import CUTS, SOUND_S, Cut, held
-from tests.instruments.discs import NTSC, PAL, Chain, Vob, author_clips, author_dvd, author_programmes
+from tests.instruments.discs import Chain, Vob, author_dvd
 from tests.instruments.readback import Seen, hear, lit, number_of, samples, see
-from tests.instruments.sources import LOOSE, TO_CUT
+from tests.instruments.sources import BY_NAME
 
 from rheon.core.analysis import copy_ranges, frame_jpeg, survey_title, with_findings
 from rheon.core.commands.making import chapters_document
@@ -29,8 +29,6 @@ from rheon.core.sources import read_source
 from rheon.core.subtitles import SubtitleText, TimedLine, read_subtitles, to_subrip
 from rheon.demo.models import device
 
-BY_NAME = {f"{one.name}.{one.suffix}": one for one in (*LOOSE, *TO_CUT)}
-
 
 def kept(title: Title, device_id: str, folder: Path, said: str, **pins: str) -> Path:
     profile = device(device_id)
@@ -39,17 +37,6 @@ def kept(title: Title, device_id: str, folder: Path, said: str, **pins: str) -> 
     assert wanted.settings is not None
     order = Order(title=title, plan=wanted, devices=[profile], folder=folder, token=uuid.uuid4().hex)
     return convert(order).path
-
-
-@pytest.fixture(scope="module")
-def sources(tmp_path_factory: pytest.TempPathFactory) -> Callable[[str], Path]:
-    folder = tmp_path_factory.mktemp("authored")
-
-    def made(name: str) -> Path:
-        path = folder / name
-        return path if path.exists() else BY_NAME[name].make(folder)
-
-    return made
 
 
 @pytest.mark.parametrize(
@@ -90,22 +77,6 @@ def test_a_cut_is_exact_wherever_reading_begins(
     path = sources(name)
     made = kept(read_source(path).titles[0], "curlew-9", tmp_path, said)
     held(made, see(path), BY_NAME[name].rate, Cut(said=said, stretches=stretches))
-
-
-@pytest.fixture(scope="module")
-def discs(tmp_path_factory: pytest.TempPathFactory) -> dict[str, tuple[Title, Fraction, int]]:
-    """Titles by the kind of their disc, with the rate at which their pictures are counted and how many there are."""
-    folder = tmp_path_factory.mktemp("discs")
-    pal = read_source(author_programmes(folder / "PAL")).titles[0]
-    ntsc = author_dvd(
-        [Vob(pictures=Pictures(count=360, rate=NTSC, size=(720, 480)))], [Chain(parts=((0, 0, 0),))], folder / "NTSC"
-    )
-    clips = read_source(author_clips(folder / "CLIPS")).titles[0]
-    return {
-        "pal": (pal, PAL, 600),
-        "ntsc": (read_source(ntsc).titles[0], NTSC, 360),
-        "clips": (clips, Fraction(24), 396),
-    }
 
 
 @pytest.mark.parametrize("kind", ["pal", "ntsc", "clips"])

@@ -9,11 +9,9 @@ from fractions import Fraction
 from pathlib import Path
 
 import pytest
-from tests.instruments.authored import Pictures
 from tests.instruments.cutting import CUTS, Cut, held
-from tests.instruments.discs import NTSC, Chain, Vob, author_clips, author_dvd, author_programmes
 from tests.instruments.readback import Seen, see
-from tests.instruments.sources import LOOSE, PAL, TO_CUT
+from tests.instruments.sources import BY_NAME
 
 from rheon.core.analysis import copied_middles, cut_places
 from rheon.core.checking.whole import Ends, whole_rules
@@ -29,19 +27,6 @@ from rheon.core.planning.decisions.range import KEEP
 from rheon.core.planning.decisions.range.keep import kept_of
 from rheon.core.sources import read_source
 from rheon.demo.models import device
-
-BY_NAME = {f"{one.name}.{one.suffix}": one for one in (*LOOSE, *TO_CUT)}
-
-
-@pytest.fixture(scope="module")
-def sources(tmp_path_factory: pytest.TempPathFactory) -> Callable[[str], Path]:
-    folder = tmp_path_factory.mktemp("edged")
-
-    def made(name: str) -> Path:
-        path = folder / name
-        return path if path.exists() else BY_NAME[name].make(folder)
-
-    return made
 
 
 def planned(title: Title, device_id: str, said: str, **pins: str) -> Plan:
@@ -102,17 +87,6 @@ def picture_hashes(path: Path) -> set[str]:
         argv += ["-bsf:v", "h264_mp4toannexb,filter_units=remove_types=7-9"]
     said = run(Command(argv=[*argv, "-f", "framehash", "-hash", "md5", "pipe:1"])).stdout.decode()
     return {line.split(",")[5].strip() for line in said.splitlines() if line[:1].isdigit()}
-
-
-@pytest.fixture(scope="module")
-def discs(tmp_path_factory: pytest.TempPathFactory) -> dict[str, tuple[Title, Fraction, int]]:
-    """Titles by the kind of their disc, with the rate at which their pictures are counted and how many there are."""
-    folder = tmp_path_factory.mktemp("discs")
-    pal = read_source(author_programmes(folder / "PAL")).titles[0]
-    vob = Vob(pictures=Pictures(count=360, rate=NTSC, size=(720, 480)))
-    ntsc = read_source(author_dvd([vob], [Chain(parts=((0, 0, 0),))], folder / "NTSC")).titles[0]
-    clips = read_source(author_clips(folder / "CLIPS")).titles[0]
-    return {"pal": (pal, PAL, 600), "ntsc": (ntsc, NTSC, 360), "clips": (clips, Fraction(24), 396)}
 
 
 @pytest.mark.parametrize("kind", ["pal", "ntsc", "clips"])

@@ -9,7 +9,7 @@ from pathlib import Path
 import pytest
 from tests.instruments.authored import Pictures, plain
 from tests.instruments.readback import measure, see
-from tests.instruments.sources import AAC, FILM, H264, LOOSE, NTSC, Authored
+from tests.instruments.sources import AAC, BY_NAME, FILM, H264, NTSC, Authored
 
 from rheon.core.analysis import survey_title, with_findings
 from rheon.core.delivery import Order, convert
@@ -21,7 +21,6 @@ from rheon.core.sources import read_source
 from rheon.demo.models import device
 
 TOGETHER_S, USUALLY_S = 0.020, 0.008
-BY_NAME = {f"{one.name}.{one.suffix}": one for one in LOOSE}
 
 
 @pytest.fixture(scope="module")
