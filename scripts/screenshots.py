@@ -23,7 +23,9 @@ def shoot(page: Page, name: str) -> None:
 def shoot_join(page: Page) -> None:
     """The episodes of a series about to become one."""
     page.goto(f"{ADDRESS}/shelf")
-    page.get_by_role("button", name="Clear").click()
+    clear = page.get_by_role("button", name="Clear")
+    clear.click()
+    expect(clear).to_be_hidden()
     page.get_by_role("region", name="Lantern Street S1").get_by_role("checkbox").first.click()
     page.get_by_role("button", name="Join into one…").click()
     expect(page.get_by_role("dialog", name="Join into one")).to_be_visible()
