@@ -5,6 +5,7 @@ import { useChangeSheet, useSheet } from "../../api/bench";
 import { useAddJobs } from "../../api/queries";
 import { spanText } from "../../domain/durations";
 import { sizeText } from "../../domain/sizes";
+import { useDebounced } from "../../parts/debounced";
 import { Button } from "../../ui/button";
 import { Notice } from "../../ui/notice";
 import { Failed, Loading } from "../../ui/states";
@@ -29,7 +30,7 @@ function Opened({ sheet }: { sheet: Sheet }) {
   const busy = change.isPending;
   return (
     <div className="flex min-h-0 flex-1 flex-col">
-      <SheetHead sheet={sheet} />
+      <SheetHead sheet={sheet} busy={busy} />
       <div className="grid flex-1 grid-cols-[minmax(0,1fr)_minmax(440px,44%)] max-lg:grid-cols-1">
         <div className="min-w-0 px-6 py-4 max-md:px-3">
           <SheetPicture
@@ -83,8 +84,12 @@ function Opened({ sheet }: { sheet: Sheet }) {
   );
 }
 
-function SheetHead({ sheet }: { sheet: Sheet }) {
+/** Who waits longer for a plan than that is told so. */
+const NOTICED_MS = 400;
+
+function SheetHead({ sheet, busy }: { sheet: Sheet; busy: boolean }) {
   const { estimate } = sheet;
+  const waiting = useDebounced(busy, NOTICED_MS) && busy;
   return (
     <div className="flex flex-wrap items-center gap-x-6 gap-y-3 border-b border-hairline px-6 py-3 max-md:px-3">
       <div className="max-w-[340px] min-w-[220px]">
@@ -110,11 +115,11 @@ function SheetHead({ sheet }: { sheet: Sheet }) {
       )}
       <Figure
         large={{ plays: "Plays", rewrap: "Re-wrap", convert: "Convert", cannot: "Can’t" }[sheet.treatment]}
-        small={sheet.reason.charAt(0).toUpperCase() + sheet.reason.slice(1)}
+        small={waiting ? "Working it out…" : sheet.reason.charAt(0).toUpperCase() + sheet.reason.slice(1)}
       />
       <div className="ml-auto flex flex-wrap items-center justify-end gap-3">
         <SheetMenu sheet={sheet} />
-        <ConvertButton sheet={sheet} />
+        <ConvertButton sheet={sheet} busy={busy} />
       </div>
     </div>
   );
@@ -139,7 +144,7 @@ function Figure({ large, small }: { large: string; small: string }) {
   );
 }
 
-function ConvertButton({ sheet }: { sheet: Sheet }) {
+function ConvertButton({ sheet, busy }: { sheet: Sheet; busy: boolean }) {
   const add = useAddJobs();
   const navigate = useNavigate();
   if (!sheet.estimate) return null;
@@ -154,7 +159,7 @@ function ConvertButton({ sheet }: { sheet: Sheet }) {
           {add.error.message}
         </span>
       )}
-      <Button look="primary" onClick={convert} disabled={add.isPending}>
+      <Button look="primary" onClick={convert} disabled={add.isPending || busy}>
         {sheet.treatment === "rewrap" ? "Re-wrap" : "Convert"}
       </Button>
     </div>
