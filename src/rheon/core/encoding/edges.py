@@ -6,6 +6,7 @@ import functools
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from fractions import Fraction
+from pathlib import Path
 
 from ..commands.making import Job, Placed, edge_command, edge_job, middle_command, middle_job
 from ..commands.making.concat import begins_s
@@ -16,9 +17,10 @@ from ..errors import EngineError
 from ..media import PTS_HZ, Title
 from ..media.kept import LEAST_S, cut_times, reading_begins_s
 from .parameter_sets import begins_anew, free_id, headers_of
-from .transport import FirstPicture, count_pictures, first_picture, with_headers
+from .transport import PACKET_BYTES, FirstPicture, count_pictures, first_picture, with_headers
 
 FIRST_TIMEOUT_S = 120
+READ_BYTES = PACKET_BYTES << 13
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -39,42 +41,41 @@ class _Piece:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class _Making:
-    """What all pieces share: the job, what feeds the engine for one, and who may stop it and hears its complaints."""
+class Splicing:
+    """What all pieces share: the job, where encoded edges lie until they are read, what feeds the engine, who may stop
+    it and who hears its complaints.
+    """
 
     job: Job
+    folder: Path
     feed: Callable[[Job], Feed | None]
     should_stop: Callable[[], bool]
     on_complaint: Callable[[str], None]
 
 
-def edged_pictures(
-    whole: Title,
-    job: Job,
-    feed: Callable[[Job], Feed | None],
-    *,
-    should_stop: Callable[[], bool],
-    on_complaint: Callable[[str], None],
-) -> EdgedPictures:
+def edged_pictures(whole: Title, splicing: Splicing) -> EdgedPictures:
     """The pictures of a job whose settings name what is copied of each kept stretch of the ``whole`` title.
 
     Raises ``EngineError`` where they can't be put together, what ``run`` raises else.
     """
-    making = _Making(job=job, feed=feed, should_stop=should_stop, on_complaint=on_complaint)
+    job = splicing.job
     pieces = _pieces(whole, job)
-    firsts = [_first_of(making, piece) for piece in pieces if piece.is_middle]
+    firsts = [_first_of(splicing, piece) for piece in pieces if piece.is_middle]
     delay_s = max((one.pts - one.dts) / PTS_HZ for one in firsts)
     headers, number = b"", 0
     assert job.settings.video is not None
     if job.settings.video.codec == "h264":
         headers, number = _headers(firsts)
-    edges = [_edge(making, piece, delay_s, number) for piece in pieces if not piece.is_middle]
-    opening = edges[0] if edges else b""
-    first = firsts[0] if pieces[0].is_middle else first_picture(opening)
-    if first is None:
+    edges = [_edge(splicing, piece, delay_s, number) for piece in pieces if not piece.is_middle]
+    encoded = [first_picture(next(_read(edge), b"")) for edge in edges[:1]]
+    if None in encoded:
         raise EngineError("The engine made no picture of an edge.")
-    before = headers if not pieces[0].is_middle else headers_of(_data(opening)) if headers else b""
-    made = functools.partial(_follow, making, pieces, edges)
+    opening = [one for one in encoded if one is not None]
+    first = firsts[0] if pieces[0].is_middle else opening[0]
+    # each coder's headers have to be known from the beginning: those of the one that does not begin are put before
+    others = opening if pieces[0].is_middle else firsts
+    before = headers_of(others[0].data) if headers and others else b""
+    made = functools.partial(_follow, splicing, pieces, edges)
     return EdgedPictures(first_s=first.pts / PTS_HZ - BASE_S, feed=lambda: with_headers(made(), before))
 
 
@@ -92,10 +93,10 @@ def _pieces(whole: Title, job: Job) -> list[_Piece]:
     return found
 
 
-def _first_of(making: _Making, piece: _Piece) -> FirstPicture:
-    job = middle_job(making.job, piece.title)
+def _first_of(splicing: Splicing, piece: _Piece) -> FirstPicture:
+    job = middle_job(splicing.job, piece.title)
     argv = middle_command(job, piece.at_s, only_first=True)
-    command = Command(argv=argv, feed=making.feed(job), timeout_s=FIRST_TIMEOUT_S, should_stop=making.should_stop)
+    command = Command(argv=argv, feed=splicing.feed(job), timeout_s=FIRST_TIMEOUT_S, should_stop=splicing.should_stop)
     found = first_picture(run(command).stdout)
     if found is None:
         raise EngineError("The source has no picture where its copied pictures begin.")
@@ -112,49 +113,51 @@ def _headers(firsts: list[FirstPicture]) -> tuple[bytes, int]:
     return headers, number
 
 
-def _edge(making: _Making, piece: _Piece, delay_s: float, number: int) -> bytes:
-    job = edge_job(making.job, piece.title)
+def _edge(splicing: Splicing, piece: _Piece, delay_s: float, number: int) -> Path:
+    target = splicing.folder / f"edge-{piece.at_s:.3f}.ts"
+    job = edge_job(splicing.job, piece.title, str(target))
     made = job.settings.video
     assert made is not None
     delay_s = min(delay_s, float(1 / made.frame_rate)) if made.codec in REORDERED_ONCE else delay_s
     placed = Placed(at_s=piece.at_s, count=_count(piece.title, made.frame_rate), delay_s=delay_s)
-    done = run(
+    run(
         Command(
             argv=edge_command(job, placed, number),
             timeout_s=None,
             gentle=True,
-            feed=making.feed(job.each[0]),
-            should_stop=making.should_stop,
-            on_complaint=making.on_complaint,
+            feed=splicing.feed(job.each[0]),
+            should_stop=splicing.should_stop,
+            on_complaint=splicing.on_complaint,
         )
     )
-    if count_pictures(done.stdout) != placed.count:
+    if sum(map(count_pictures, _read(target))) != placed.count:
         raise EngineError("The engine did not make every picture of an edge.")
-    return done.stdout
+    return target
 
 
 def _count(title: Title, rate: Fraction) -> int:
     return round(title.duration_s * rate)
 
 
-def _follow(making: _Making, pieces: list[_Piece], edges: list[bytes]) -> Iterator[bytes]:
+def _read(path: Path) -> Iterator[bytes]:
+    with path.open("rb") as handle:
+        while chunk := handle.read(READ_BYTES):
+            yield chunk
+
+
+def _follow(splicing: Splicing, pieces: list[_Piece], edges: list[Path]) -> Iterator[bytes]:
     left = iter(edges)
     for piece in pieces:
         if not piece.is_middle:
-            yield next(left)
+            yield from _read(next(left))
             continue
-        job = middle_job(making.job, piece.title)
+        job = middle_job(splicing.job, piece.title)
         yield from stream(
             Command(
                 argv=middle_command(job, piece.at_s),
                 timeout_s=None,
                 gentle=True,
-                feed=making.feed(job),
-                on_complaint=making.on_complaint,
+                feed=splicing.feed(job),
+                on_complaint=splicing.on_complaint,
             )
         )
-
-
-def _data(made: bytes) -> bytes:
-    found = first_picture(made)
-    return found.data if found else b""

@@ -21,7 +21,7 @@ from ..media.kept import kept_title, pieces_of
 from ..sources.material.feed import feed_title, subtitle_packets
 from ..subtitles import lay_out
 from ..system import check_inside
-from .edges import edged_pictures
+from .edges import Splicing, edged_pictures
 from .parts import PART_PREFIX, remove_part
 from .progress import Progress, ProgressReader
 from .seams import smooth_seams
@@ -86,7 +86,7 @@ def make_file(title: Title, settings: OutputSettings, part: Path, hooks: Hooks |
             job = replace(job, parts_late_s=_parts_late_s(Path(folder), job), smooth=smooth_seams(job))
             _lay_out_drawn(folder, job, hooks)
             following = _Followed(hooks=hooks, damage=damage)
-            job, pictures = _with_edges(title, job, following)
+            job, pictures = _with_edges(title, job, Path(folder), following)
             for at_pass in _passes(settings):
                 run(_command(job, folder, following, at_pass, pictures))
         if _identities(title) != before:
@@ -113,17 +113,18 @@ def _job(title: Title, settings: OutputSettings, part: Path) -> Job:
     return Job(title=together, settings=settings, target=str(part), pieces=pieces if apart else ())
 
 
-def _with_edges(title: Title, job: Job, following: _Followed) -> tuple[Job, Feed | None]:
+def _with_edges(title: Title, job: Job, folder: Path, following: _Followed) -> tuple[Job, Feed | None]:
     """The job with its pictures as they come on a pipe of their own, where they are copied between encoded edges."""
     if not job.has_edges:
         return job, None
-    made = edged_pictures(
-        title,
-        job,
-        _feed,
+    splicing = Splicing(
+        job=job,
+        folder=folder,
+        feed=_feed,
         should_stop=following.hooks.should_stop,
         on_complaint=lambda text: following.hear(text, 0.0),
     )
+    made = edged_pictures(title, splicing)
     return replace(job, picture_at_s=made.first_s), made.feed
 
 

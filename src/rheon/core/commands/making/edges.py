@@ -21,6 +21,8 @@ from .whole import picture_graph
 MUXED = "mpeg_ts"
 REPEATED_HEADERS = {"mpeg2video": "dump_extra=freq=k,", "h264": "h264_mp4toannexb,"}
 """What repeats a codec's headers before each key picture, so that it can be decoded after other headers."""
+AS_FIELDS = {"mpeg2video": ("-flags", "+ildct+ilme"), "h264": ("-flags", "+ildct")}
+"""How lines of two moments are coded as such; which come first, each decoded picture says."""
 REORDERED_ONCE = frozenset({"mpeg2video"})
 """Codecs in which a picture is stored at most one picture before it is shown, but for those that others lead up to."""
 
@@ -37,13 +39,13 @@ class Placed:
     delay_s: float = 0.0
 
 
-def edge_job(job: Job, edge: Title) -> Job:
+def edge_job(job: Job, edge: Title, target: str) -> Job:
     """What encodes the pictures of an edge, and nothing else."""
     assert job.settings.video is not None
     settings = replace(
         job.settings, container=MUXED, video=job.settings.video.edges, audio=(), subtitles=(), chapters=False, kept=()
     )
-    return replace(job, title=edge, settings=settings, target="", pieces=(edge,), number=0, smooth=frozenset())
+    return replace(job, title=edge, settings=settings, target=target, pieces=(edge,), number=0, smooth=frozenset())
 
 
 def middle_job(job: Job, middle: Title) -> Job:
@@ -66,10 +68,10 @@ def edge_command(edge: Job, placed: Placed, header_id: int) -> list[str]:
     stored = f"{shown}-{placed.delay_s * PTS_HZ:.3f}"
     return [
         *QUIET, "-y", "-noautorotate", *main_inputs(edge), "-filter_complex", graph, "-map", "[out]",
-        *video_arguments(made, MUXED, 0), *_fields(made.codec, made.top_field_first if made.combed else None),
+        *video_arguments(made, MUXED, 0), *(AS_FIELDS[made.codec] if made.combed else ()),
         *(["-x264-params", f"sps-id={header_id}"] if made.codec == "h264" else []),
         "-bsf:v", f"setts=pts=floor({shown}+0.5):dts=floor({stored}+0.5)",
-        "-frames:v", str(placed.count), *_muxed(BASE_S),
+        "-frames:v", str(placed.count), *_muxed(BASE_S, f"file:{edge.target}"),
     ]  # fmt: skip
 
 
@@ -84,19 +86,12 @@ def middle_command(middle: Job, at_s: float, *, only_first: bool = False) -> lis
     return [
         *QUIET, "-y", "-fflags", "+genpts", *main_input(middle), "-map", video_specifier(title),
         "-c:v", "copy", "-copypriorss", "0", "-bsf:v", f"{REPEATED_HEADERS[made.codec]}{kept}",
-        *(["-frames:v", "1"] if only_first else []), *_muxed(BASE_S + at_s),
+        *(["-frames:v", "1"] if only_first else []), *_muxed(BASE_S + at_s, "pipe:1"),
     ]  # fmt: skip
 
 
-def _fields(codec: str, top_first: bool | None) -> list[str]:
-    """Lines of two moments are coded as such."""
-    if top_first is None:
-        return []
-    return ["-flags", "+ildct+ilme" if codec == "mpeg2video" else "+ildct", "-top", str(int(top_first))]
-
-
-def _muxed(offset_s: float) -> list[str]:
+def _muxed(offset_s: float, target: str) -> list[str]:
     return [
         "-output_ts_offset", f"{offset_s:.6f}", "-muxdelay", "0", "-muxpreload", "0",
-        "-mpegts_flags", "initial_discontinuity", "-f", "mpegts", "pipe:1",
+        "-mpegts_flags", "initial_discontinuity", "-f", "mpegts", target,
     ]  # fmt: skip
