@@ -5,6 +5,7 @@ from __future__ import annotations
 import contextlib
 import json
 import sqlite3
+import time
 import urllib.error
 from pathlib import Path
 from typing import Any
@@ -22,6 +23,12 @@ def answered(call: Caller, path: str, body: object = None) -> tuple[int, Any]:
         return refused.code, json.loads(refused.read())
 
 
+def sources_of(call: Caller) -> list[dict[str, Any]]:
+    listed = call("GET", "shelf/sources")
+    assert isinstance(listed, list)
+    return listed
+
+
 def test_a_full_disk_is_told_and_what_runs_goes_on(small_disk: Path, tmp_path: Path, media: Path) -> None:
     state = small_disk / "state"
     running = Rheon(state=state, output=tmp_path / "output", port=free_port(), pairing_port=free_port(), logs=tmp_path)
@@ -34,6 +41,12 @@ def test_a_full_disk_is_told_and_what_runs_goes_on(small_disk: Path, tmp_path: P
         running.wait()
         call = running.call
         assert answered(call, "household/members", {"name": "Ada"})[0] == 200
+        # whoever reads a source has started, and the other worker began at the same moment
+        assert answered(call, "shelf/sources", {"path": str(next((media / "camera").glob("*.mkv")))})[0] == 200
+        for _ in range(600):
+            if all(source["state"] == "ready" for source in sources_of(call)):
+                break
+            time.sleep(0.1)
         with contextlib.suppress(OSError), (small_disk / "filling").open("wb") as filling:
             while True:
                 filling.write(bytes(4096))
