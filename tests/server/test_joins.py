@@ -109,3 +109,10 @@ def test_less_than_two_titles_are_no_join(shelf: Shelf, api: Api, count: int) ->
     made = join(api, [titles[0], titles[0]])
     assert made.duration_s == pytest.approx(2 * titles[0].duration_s, abs=0.05)
     assert api("post", "shelf/joins", {"titles": [made.pk, titles[0].pk]})[1]["code"] == "cant_join"
+
+
+def test_each_join_has_a_number_of_its_own_whichever_was_taken_apart(shelf: Shelf, api: Api) -> None:
+    two, three, four = episodes(shelf("LOCK_KEEPERS"))[:3]
+    first, second = join(api, [two, three]), join(api, [three, four])
+    assert api("delete", f"shelf/joins/{first.pk}")[0] == 204
+    assert join(api, [two, four]).number != second.number

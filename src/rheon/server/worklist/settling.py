@@ -43,15 +43,14 @@ def settle(job: Job) -> None:
     made = plan(known)
     if made.settings is None:
         return
-    job.own_row().update(title_document=dump(known.title), request_document=dump(known))
-    go_on_with(job, made)
+    go_on_with(job, made, title_document=dump(known.title), request_document=dump(known))
 
 
-def go_on_with(job: Job, made: Plan) -> None:
-    """Another plan for a job than the one that it was queued with."""
+def go_on_with(job: Job, made: Plan, **known: object) -> None:
+    """Another plan for a job than the one that it was queued with, and what it rests on, in one write."""
     assert made.settings is not None
     summary = settings_text(made.settings)[:300]
-    job.own_row().update(plan_document=dump(made), expected=expected_of(made), summary=summary)
+    job.own_row().update(plan_document=dump(made), expected=expected_of(made), summary=summary, **known)
     job.refresh_from_db()
 
 

@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 from django.db import transaction
+from django.db.models import Max
 
 from rheon.core.analysis.joining import joined_title
 from rheon.core.errors import CantJoin
@@ -33,7 +34,7 @@ def join(titles: Sequence[Title], name: str = "") -> Title:
         row = Title.objects.create(
             key=f"join {uuid.uuid4().hex}",
             source=titles[0].source,
-            number=FIRST_NUMBER + Join.objects.count(),
+            number=_next_number(),
             name=named,
             named_by_hand=bool(named),
             duration_s=core.duration_s,
@@ -42,6 +43,12 @@ def join(titles: Sequence[Title], name: str = "") -> Title:
         Join.objects.create(title=row, members=_members(titles))
         _store(row, core, titles)
     return row
+
+
+def _next_number() -> int:
+    """One that no join has, those between which one was taken apart included."""
+    last: int | None = Title.objects.filter(join__isnull=False).aggregate(last=Max("number"))["last"]
+    return FIRST_NUMBER if last is None else last + 1
 
 
 def reorder(row: Title, titles: Sequence[Title]) -> None:
