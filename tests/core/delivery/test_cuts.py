@@ -18,7 +18,8 @@ from tests.instruments.discs import Chain, Vob, author_dvd
 from tests.instruments.readback import Seen, hear, lit, number_of, samples, see
 from tests.instruments.sources import BY_NAME
 
-from rheon.core.analysis import copy_ranges, frame_jpeg, survey_title, with_findings
+from rheon.core.analysis import frame_jpeg, survey_title, with_findings
+from rheon.core.analysis.access_points import copy_ranges
 from rheon.core.commands.making import chapters_document
 from rheon.core.delivery import Order, convert
 from rheon.core.encoding import PreviewRequest, preview_jpeg

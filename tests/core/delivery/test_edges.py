@@ -13,7 +13,8 @@ from tests.instruments.cutting import CUTS, Cut, held
 from tests.instruments.readback import Seen, see
 from tests.instruments.sources import BY_NAME
 
-from rheon.core.analysis import copied_middles, cut_places
+from rheon.core.analysis import cut_places
+from rheon.core.analysis.access_points import copied_middles
 from rheon.core.checking.whole import Ends, whole_rules
 from rheon.core.delivery import Order, convert
 from rheon.core.encoding.parameter_sets import free_id, headers_of

@@ -1,6 +1,6 @@
 """Decodes picture and sound in samples."""
 
-from .access_points import CutPlaces, copied_middles, copy_ranges, cut_places
+from .access_points import CutPlaces, cut_places
 from .artwork import write_artwork
 from .complexity import sample_pictures
 from .findings import BordersFound, ScanTypeFound, SoundFound, SubtitlesFound, Survey, survey_of_whole, with_findings
@@ -18,8 +18,6 @@ __all__ = [
     "SoundFound",
     "SubtitlesFound",
     "Survey",
-    "copied_middles",
-    "copy_ranges",
     "cut_places",
     "fingerprint",
     "frame_jpeg",

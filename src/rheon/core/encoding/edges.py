@@ -67,14 +67,10 @@ def edged_pictures(whole: Title, splicing: Splicing) -> EdgedPictures:
     if job.settings.video.codec == "h264":
         headers, number = _headers(firsts)
     edges = [_edge(splicing, piece, delay_s, number) for piece in pieces if not piece.is_middle]
-    encoded = [first_picture(next(_read(edge), b"")) for edge in edges[:1]]
-    if None in encoded:
-        raise EngineError("The engine made no picture of an edge.")
-    opening = [one for one in encoded if one is not None]
-    first = firsts[0] if pieces[0].is_middle else opening[0]
+    encoded = first_picture(next(_read(edges[0]), b"")) if edges else None
+    first, other = (firsts[0], encoded) if pieces[0].is_middle or encoded is None else (encoded, firsts[0])
     # each coder's headers have to be known from the beginning: those of the one that does not begin are put before
-    others = opening if pieces[0].is_middle else firsts
-    before = headers_of(others[0].data) if headers and others else b""
+    before = headers_of(other.data) if headers and other else b""
     made = functools.partial(_follow, splicing, pieces, edges)
     return EdgedPictures(first_s=first.pts / PTS_HZ - BASE_S, feed=lambda: with_headers(made(), before))
 

@@ -59,13 +59,24 @@ def plan(request: PlanRequest, *, explained: bool = True) -> Plan:
         return _nothing(request, judged.verdict, judged.reason)
     if profile.faithful:
         return faithful_plan(request, profile)
-    video = request.title.video
-    if request.range.middles and (video is None or with_edges(copied(video).settings, video, profile) is None):
-        request = all_converted(request, Reason(code="cut_exact"))
+    request = _with_possible_edges(request, profile)
     if not request.range.middles:
-        if request.pins.of(CUT) == EDGES and request.range.kept:
-            raise CUT.refuse("Rheon makes no pictures that could follow these, so nothing can be copied between edges.")
         return _settled(request, profile, judged, explained=explained)
+    return _or_else_converted(request, profile, judged, explained=explained)
+
+
+def _with_possible_edges(request: PlanRequest, profile: DeviceProfile) -> PlanRequest:
+    """The request as it is, or all converted where nothing that Rheon makes could stand beside what is copied."""
+    video, middles = request.title.video, request.range.middles
+    if middles and video is not None and with_edges(copied(video).settings, video, profile) is not None:
+        return request
+    if request.pins.of(CUT) == EDGES and request.range.kept:
+        raise CUT.refuse("Rheon makes no pictures that could follow these, so nothing can be copied between edges.")
+    return all_converted(request, Reason(code="cut_exact")) if middles else request
+
+
+def _or_else_converted(request: PlanRequest, profile: DeviceProfile, judged: Judgement, *, explained: bool) -> Plan:
+    """What is copied between encoded edges, with what is made instead; converted where the picture can't stay."""
     made = _settled(request, profile, judged, explained=explained)
     copies = made.settings is not None and bool(made.settings.middles)
     if not copies and request.pins.of(CUT) == EDGES:
