@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 
-import { answer, Refused } from "./client";
+import { answer, keptByTag, Refused } from "./client";
 
 const response = (status: number) => new Response(null, { status });
 
@@ -23,5 +23,24 @@ describe("an answer", () => {
       /Something went wrong/,
     );
     await expect(answer(Promise.reject(new TypeError("network")))).rejects.toThrow(/does not answer/);
+  });
+});
+
+describe("pages kept by their tag", () => {
+  const tagged = (tag: string, body: unknown) =>
+    Promise.resolve({ response: new Response(JSON.stringify(body), { headers: { ETag: tag } }) });
+
+  it("are the very same value until the tag is another one", async () => {
+    const read = keptByTag<number[]>();
+    const first = await read(tagged("a", [1]));
+    expect(await read(tagged("a", [1]))).toBe(first);
+    expect(await read(tagged("b", [2]))).toEqual([2]);
+    expect(await read(tagged("a", [1]))).not.toBe(first);
+  });
+
+  it("are refused like any other answer", async () => {
+    const read = keptByTag<number[]>();
+    const refusal = { error: { code: "gone", message: "Gone." }, response: response(404) };
+    await expect(read(Promise.resolve(refusal))).rejects.toThrow("Gone.");
   });
 });

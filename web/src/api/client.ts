@@ -49,3 +49,23 @@ export async function answer<T>(
   // eslint-disable-next-line no-restricted-syntax -- an answer without a body is declared as one (204: `never`)
   return data as T;
 }
+
+/**
+ * Reads answers that were asked for unparsed (`parseAs: "stream"`). Where the entity tag is the one of the answer before
+ * from the same address, the data are the very same value: nothing is parsed, compared or drawn anew.
+ */
+export function keptByTag<T>() {
+  const kept = new Map<string, { tag: string; data: T }>();
+  return async (call: Promise<{ error?: unknown; response: Response }>): Promise<T> => {
+    const response = await answer(call.then(({ error, response }) => ({ data: response, error, response })));
+    const tag = response.headers.get("ETag");
+    const old = kept.get(response.url);
+    if (old && old.tag === tag) {
+      await response.body?.cancel();
+      return old.data;
+    }
+    const data: T = await response.json();
+    if (tag !== null) kept.set(response.url, { tag, data });
+    return data;
+  };
+}

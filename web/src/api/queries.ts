@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo } from "react";
 
-import { answer, client, type Schemas } from "./client";
+import { answer, client, keptByTag, type Schemas } from "./client";
 import { usePages } from "./pages";
 
 export const keys = {
@@ -26,11 +26,15 @@ export const keys = {
   pairing: ["household", "pairing"] as const,
 };
 
+const shelfPage = keptByTag<Schemas["Source"][]>();
+const outboxPage = keptByTag<Schemas["Outbox"]>();
+
 /** Every source with its titles. */
 export function useSources() {
   const found = usePages<Schemas["Source"][]>(
     keys.sources,
-    (after) => answer(client.GET("/api/shelf/sources", { params: { query: { after } } })),
+    (after) =>
+      shelfPage(client.GET("/api/shelf/sources", { params: { query: { after } }, parseAs: "stream" })),
     (page) => page.at(-1)?.id,
   );
   return { ...found, data: useMemo(() => found.pages?.flat(), [found.pages]) };
@@ -56,7 +60,7 @@ export const useWorklist = () =>
 export function useOutbox() {
   const found = usePages<Schemas["Outbox"]>(
     keys.outbox,
-    (after) => answer(client.GET("/api/outbox", { params: { query: { after } } })),
+    (after) => outboxPage(client.GET("/api/outbox", { params: { query: { after } }, parseAs: "stream" })),
     (page) => page.outputs.at(-1)?.id,
   );
   const outputs = useMemo(() => found.pages?.flatMap((page) => page.outputs), [found.pages]);

@@ -1,5 +1,5 @@
 import { useWindowVirtualizer } from "@tanstack/react-virtual";
-import { type ReactNode, useLayoutEffect, useRef, useState } from "react";
+import { type ReactNode, useCallback, useLayoutEffect, useRef, useState } from "react";
 
 interface Props<Entry extends { id: number }> {
   entries: readonly Entry[];
@@ -22,7 +22,7 @@ export function LongList<Entry extends { id: number }>({ entries, label, rowPx, 
   const rows = useWindowVirtualizer({
     count: entries.length,
     estimateSize: () => rowPx,
-    getItemKey: (index) => entries[index]?.id ?? index,
+    getItemKey: useCallback((index: number) => entries[index]?.id ?? index, [entries]),
     scrollMargin: top,
     overscan: 12,
   });

@@ -71,6 +71,7 @@ export function CrossingTable({ table, cells, picking, onView }: Props) {
                 marks={marks}
                 from={columns.from}
                 to={columns.to}
+                passing={rows.isScrolling}
                 go={go}
               />
             );

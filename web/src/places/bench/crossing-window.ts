@@ -58,10 +58,11 @@ export function useColumnWindow(scroller: RefObject<HTMLDivElement | null>, coun
     look();
     const resized = new ResizeObserver(look);
     resized.observe(box);
-    box.addEventListener("scroll", look, { passive: true });
+    // before the rows are drawn anew: asking for sizes afterwards would lay them out in the middle of it
+    box.addEventListener("scroll", look, { passive: true, capture: true });
     return () => {
       resized.disconnect();
-      box.removeEventListener("scroll", look);
+      box.removeEventListener("scroll", look, { capture: true });
     };
   }, [scroller, count]);
   return view;

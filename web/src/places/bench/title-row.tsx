@@ -3,6 +3,7 @@ import { memo, useMemo } from "react";
 import { Link, type NavigateFunction } from "react-router";
 
 import { durationText } from "../../domain/durations";
+import { useBrief } from "../../parts/brief";
 import { roleWord } from "../../parts/roles";
 import { Checkbox } from "../../ui/checkbox";
 import { canMake, type Cell, cellKey, type CellRun, inColumns, type Row, runsOf, type Target } from "./cells";
@@ -24,16 +25,20 @@ interface RowProps {
   from: number;
   to: number;
   go: NavigateFunction;
+  /** It comes into view by scrolling. */
+  passing: boolean;
 }
 
 export const TitleRow = memo(
-  function TitleRow({ title, row, devices, cells, share, picking, from, to, go }: RowProps) {
+  function TitleRow({ title, row, devices, cells, share, picking, from, to, go, passing }: RowProps) {
+    const brief = useBrief(passing);
     const all = useMemo(() => (cells ? runsOf(devices, cells) : []), [cells, devices]);
     const { before, runs, after } = inColumns(all, from, to);
     const able = cells?.filter(canMake) ?? [];
     const isPicked = (cell: Cell) => picking.picked.has(cellKey(cell));
     const isChosen = (run: CellRun) => run.cells.some(canMake) && run.cells.filter(canMake).every(isPicked);
     const isPartly = (run: CellRun) => !isChosen(run) && run.cells.some(isPicked);
+    if (brief) return <BriefRow title={title} columns={devices.length} />;
     return (
       <tr style={{ height: ROW_PX }}>
         <th
@@ -114,3 +119,18 @@ export const TitleRow = memo(
     after.marks === 0 &&
     before.picking.pickTo === after.picking.pickTo,
 );
+
+/** What can be recognised in passing. */
+function BriefRow({ title, columns }: { title: Row; columns: number }) {
+  return (
+    <tr style={{ height: ROW_PX }}>
+      <th
+        scope="row"
+        className="sticky left-0 z-10 truncate border-b border-hairline bg-ground py-2 pr-3 text-left font-semibold"
+      >
+        {title.name}
+      </th>
+      <td colSpan={columns} className="border-b border-hairline" />
+    </tr>
+  );
+}

@@ -1,5 +1,5 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { useRef } from "react";
+import { memo, useCallback, useMemo, useRef } from "react";
 import { Link, useParams } from "react-router";
 
 import type { Schemas } from "../../api/client";
@@ -21,7 +21,10 @@ export function OutboxPlace() {
   const outbox = useOutbox();
   const { outputId } = useParams();
   const { gone } = useUndo();
-  const outputs = (outbox.outputs ?? []).filter((output) => !gone("output", output.id));
+  const outputs = useMemo(
+    () => (outbox.outputs ?? []).filter((output) => !gone("output", output.id)),
+    [outbox.outputs, gone],
+  );
   const shownId = outputId ? Number(outputId) : outputs[0]?.id;
   return (
     <div className="flex flex-1 flex-col">
@@ -84,7 +87,7 @@ function OutputList({
     estimateSize: () => ROW_PX,
     getScrollElement: () => list.current,
     overscan: 8,
-    getItemKey: (index) => outputs[index]?.id ?? index,
+    getItemKey: useCallback((index: number) => outputs[index]?.id ?? index, [outputs]),
   });
   return (
     <div ref={list} className={`overflow-y-auto border-r border-hairline ${className}`}>
@@ -124,7 +127,7 @@ function OutputState({ output }: { output: Outline }) {
   );
 }
 
-function OutputRow({ output, shown }: { output: Outline; shown: boolean }) {
+const OutputRow = memo(function OutputRow({ output, shown }: { output: Outline; shown: boolean }) {
   return (
     <Link
       to={`/outbox/${output.id}`}
@@ -148,4 +151,4 @@ function OutputRow({ output, shown }: { output: Outline; shown: boolean }) {
       <OutputState output={output} />
     </Link>
   );
-}
+});

@@ -1,5 +1,5 @@
-import { useWindowVirtualizer } from "@tanstack/react-virtual";
-import { type KeyboardEvent, useLayoutEffect, useRef, useState } from "react";
+import { measureElement, useWindowVirtualizer } from "@tanstack/react-virtual";
+import { type KeyboardEvent, useCallback, useLayoutEffect, useRef, useState } from "react";
 
 import { type Marks, SourceBlock } from "./source-block";
 import type { Block } from "./view";
@@ -7,18 +7,31 @@ import type { Block } from "./view";
 const LANE_PX = 32;
 const HEAD_PX = 76;
 
-const estimate = (block: Block | undefined) =>
-  block ? Math.max(block.head ? HEAD_PX : 0, 24 + block.lanes.length * LANE_PX) : HEAD_PX;
+const estimate = (block: Block) => Math.max(block.head ? HEAD_PX : 0, 24 + block.lanes.length * LANE_PX);
 
 /** The sources; only those in view are drawn, however many there are. */
 export function ShelfList({ blocks, marks }: { blocks: Block[]; marks: Marks }) {
   const list = useRef<HTMLDivElement>(null);
   const [top, setTop] = useState(0);
   useLayoutEffect(() => setTop(list.current?.offsetTop ?? 0), [blocks.length]);
+  const heights = useRef(new Map<string, number>());
   const rows = useWindowVirtualizer({
     count: blocks.length,
-    estimateSize: (index) => estimate(blocks[index]),
-    getItemKey: (index) => blocks[index]?.key ?? index,
+    // a guess that turns out wrong costs a second layout while somebody scrolls, so heights are kept by shape
+    estimateSize: useCallback(
+      (index: number) => {
+        const block = blocks[index];
+        return block ? (heights.current.get(block.shape) ?? estimate(block)) : HEAD_PX;
+      },
+      [blocks],
+    ),
+    getItemKey: useCallback((index: number) => blocks[index]?.key ?? index, [blocks]),
+    measureElement: (element, entry, instance) => {
+      const px = measureElement(element, entry, instance);
+      const block = blocks[instance.indexFromElement(element)];
+      if (block) heights.current.set(block.shape, px);
+      return px;
+    },
     scrollMargin: top,
     overscan: 3,
   });
@@ -33,10 +46,10 @@ export function ShelfList({ blocks, marks }: { blocks: Block[]; marks: Marks }) 
                 key={item.key}
                 data-index={item.index}
                 ref={rows.measureElement}
-                className="absolute inset-x-0 top-0"
+                className="absolute inset-x-0 top-0 contain-content"
                 style={{ transform: `translateY(${item.start - top}px)` }}
               >
-                <SourceBlock block={block} marks={marks} />
+                <SourceBlock block={block} marks={marks} px={item.size} passing={rows.isScrolling} />
               </div>
             )
           );

@@ -25,19 +25,17 @@ export function ShelfPlace() {
   const [view, setView] = useState<View>(WHOLE);
   const lastPicked = useRef<number | null>(null);
   const { gone } = useUndo();
-  const read = useSources();
-  const sources = useMemo(
-    () => ({
-      ...read,
-      data: read.data
+  const sources = useSources();
+  const there = useMemo(
+    () =>
+      sources.data
         ?.filter((source) => !gone("source", source.id))
         .map((source) =>
           source.titles.some((title) => gone("join", title.id))
             ? { ...source, titles: source.titles.filter((title) => !gone("join", title.id)) }
             : source,
         ),
-    }),
-    [read, gone],
+    [sources.data, gone],
   );
   const picks = usePicks();
   const setPicked = useSetPicked();
@@ -46,7 +44,7 @@ export function ShelfPlace() {
 
   const openTitle = titleId ? Number(titleId) : null;
   const picked = useMemo(() => new Set(picks.data?.title_ids), [picks.data]);
-  const { all, shown, titles, scale, blocks, counts } = useShown(sources.data, view);
+  const { all, shown, titles, scale, blocks, counts } = useShown(there, view);
   const chosen = all.filter((title) => picked.has(title.id));
   const able = titles.filter((title) => !title.fault && !picked.has(title.id));
 
@@ -72,7 +70,7 @@ export function ShelfPlace() {
       <div className="flex min-w-0 flex-1 flex-col pb-4">
         <PlaceHead
           name="Shelf"
-          about={sources.data ? aboutText(sources.data.length, all.length, titles.length) : undefined}
+          about={there ? aboutText(there.length, all.length, titles.length) : undefined}
         >
           <PickMore able={able} isNarrowed={isNarrowed(view)} />
           <Button look="primary" onClick={() => setAdding(true)}>
@@ -82,7 +80,7 @@ export function ShelfPlace() {
         {all.length > 1 && <ShelfTools view={view} onView={setView} counts={counts} />}
         <DriveRows />
         <NotYet query={sources} what="the Shelf" />
-        {sources.data?.length === 0 && <NothingYet onAdd={() => setAdding(true)} />}
+        {there?.length === 0 && <NothingYet onAdd={() => setAdding(true)} />}
         {titles.length > 0 && <ScaleRow scale={scale} onFrom={(from) => setView({ ...view, from })} />}
         <ShelfList blocks={blocks} marks={marks} />
         {isNarrowed(view) && shown.length === 0 && (
@@ -93,7 +91,7 @@ export function ShelfPlace() {
             None of the {all.length} titles on the Shelf is let through by what is chosen above.
           </Empty>
         )}
-        {chosen.length > 0 && <PickedBar titles={chosen} sources={sources.data ?? []} />}
+        {chosen.length > 0 && <PickedBar titles={chosen} sources={there ?? []} />}
       </div>
       {openTitle !== null && (
         <TitlePanel key={openTitle} titleId={openTitle} picked={picked.has(openTitle)} />

@@ -3,6 +3,7 @@ import { memo } from "react";
 import type { Schemas } from "../../api/client";
 import { durationText } from "../../domain/durations";
 import type { TimeScale } from "../../domain/scales";
+import { useBrief } from "../../parts/brief";
 import { numberText } from "../../parts/roles";
 import { Checkbox } from "../../ui/checkbox";
 import type { Lane } from "./lanes";
@@ -22,12 +23,49 @@ export interface Marks {
   onPickAll: (titleIds: number[], picked: boolean) => void;
 }
 
+interface Props {
+  block: Block;
+  marks: Marks;
+  /** How high it is held to be. */
+  px: number;
+  /** It comes into view by scrolling. */
+  passing: boolean;
+}
+
 /** A piece of the Shelf: a source with its first lanes, or further lanes of one with very many titles. */
-export const SourceBlock = memo(function SourceBlock({ block, marks }: { block: Block; marks: Marks }) {
+export const SourceBlock = memo(
+  function SourceBlock({ block, marks, px, passing }: Props) {
+    const brief = useBrief(passing);
+    return brief ? <BriefBlock block={block} px={px} /> : <WholeBlock block={block} marks={marks} />;
+  },
+  (old, now) => old.block === now.block && old.marks === now.marks,
+);
+
+const nameOf = ({ head, source }: Block) => (head ? source.name : `${source.name}, continued`);
+
+/** What can be recognised in passing: the name, and how long its lanes are. */
+function BriefBlock({ block, px }: { block: Block; px: number }) {
+  return (
+    <section
+      aria-label={nameOf(block)}
+      className="grid grid-cols-[200px_1fr] gap-x-4 pt-3 max-md:grid-cols-1"
+      style={{ height: px }}
+    >
+      <h2 className="truncate text-[16px]">{block.head && block.source.name}</h2>
+      <div className="space-y-1.5 overflow-clip pl-7">
+        {block.lanes.map((lane) => (
+          <div key={lane.key} className={`rounded-[5px] bg-mist ${lane.large ? "h-[26px]" : "h-[20px]"}`} />
+        ))}
+      </div>
+    </section>
+  );
+}
+
+function WholeBlock({ block, marks }: { block: Block; marks: Marks }) {
   const { source } = block;
   return (
     <section
-      aria-label={block.head ? source.name : `${source.name}, continued`}
+      aria-label={nameOf(block)}
       className={`grid grid-cols-[200px_1fr] gap-x-4 max-md:grid-cols-1 ${block.head ? "pt-3" : "pt-1.5"} ${block.tail ? "border-b border-hairline pb-3" : ""}`}
     >
       {block.head ? <SourceHead source={source} /> : <span />}
@@ -48,7 +86,7 @@ export const SourceBlock = memo(function SourceBlock({ block, marks }: { block: 
       </div>
     </section>
   );
-});
+}
 
 /** What Rheon takes the disc for, and why. */
 function Proposal({ titles }: { titles: Source["titles"] }) {

@@ -30,12 +30,12 @@ export const isNarrowed = (view: View) => view.text.trim() !== "" || view.roles.
  * asked for.
  */
 export function arrange(sources: readonly Source[], view: View): Source[] {
+  if (!isNarrowed(view)) return sorted([...sources], view.sort);
   const words = view.text.toLowerCase().split(/\s+/).filter(Boolean);
-  const narrowed = isNarrowed(view);
   const kept = sources.flatMap((source) => {
     const titles = source.titles.filter((title) => letsThrough(source, title, view, words));
     const named = words.length > 0 && words.every((word) => sourceText(source).includes(word));
-    if (titles.length === 0 && narrowed && !(named && source.titles.length === 0)) return [];
+    if (titles.length === 0 && !(named && source.titles.length === 0)) return [];
     return [titles.length === source.titles.length ? source : { ...source, titles }];
   });
   return sorted(kept, view.sort);
@@ -69,19 +69,28 @@ export interface Block {
   head: boolean;
   tail: boolean;
   lanes: Lane[];
+  /** Blocks of one shape are of one height, unless a name needs a second line. */
+  shape: string;
 }
+
+/** The blocks of each source as they were last laid out; a page that arrives leaves the others as they are. */
+const laid = new WeakMap<Source, { scale: TimeScale; blocks: Block[] }>();
 
 export function blocksOf(sources: readonly Source[], scale: TimeScale): Block[] {
   return sources.flatMap((source) => {
+    const old = laid.get(source);
+    if (old?.scale === scale) return old.blocks;
     const lanes = source.state === "ready" || source.state === "missing" ? lanesOf(source.titles, scale) : [];
     const count = Math.max(1, Math.ceil(lanes.length / BLOCK_LANES));
-    return Array.from({ length: count }, (_, index) => ({
-      key: `${source.id}-${index}`,
-      source,
-      head: index === 0,
-      tail: index === count - 1,
-      lanes: lanes.slice(index * BLOCK_LANES, (index + 1) * BLOCK_LANES),
-    }));
+    const blocks = Array.from({ length: count }, (_, index) => {
+      const own = lanes.slice(index * BLOCK_LANES, (index + 1) * BLOCK_LANES);
+      const sizes = own.map(({ large }) => (large ? "L" : "s")).join("");
+      const [head, tail] = [index === 0, index === count - 1];
+      const shape = `${head} ${tail} ${sizes} ${source.state} ${source.problems.length}`;
+      return { key: `${source.id}-${index}`, source, head, tail, lanes: own, shape };
+    });
+    laid.set(source, { scale, blocks });
+    return blocks;
   });
 }
 

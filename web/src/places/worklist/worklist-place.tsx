@@ -1,3 +1,5 @@
+import { type ComponentType, memo } from "react";
+
 import { Link } from "react-router";
 
 import type { Schemas } from "../../api/client";
@@ -53,22 +55,18 @@ export function WorklistPlace() {
         {worklist.data && worklist.data.total.count > 0 && (
           <TimeAhead worklist={worklist.data} now={worklist.dataUpdatedAt} />
         )}
-        <Section heading="Waiting" jobs={waiting} Row={WaitingRow} />
-        <Section heading="Ended" jobs={ended} Row={EndedRow} />
+        <Section heading="Waiting" jobs={waiting} Row={WAITING} />
+        <Section heading="Ended" jobs={ended} Row={ENDED} />
       </div>
     </div>
   );
 }
 
-function Section({
-  heading,
-  jobs,
-  Row,
-}: {
-  heading: string;
-  jobs: Job[];
-  Row: (props: { job: Job }) => React.ReactNode;
-}) {
+// a live list comes anew with every change: the rows that are as they were are not drawn again
+const WAITING = memo(WaitingRow);
+const ENDED = memo(EndedRow);
+
+function Section({ heading, jobs, Row }: { heading: string; jobs: Job[]; Row: ComponentType<{ job: Job }> }) {
   if (!jobs.length) return null;
   return (
     <section className="mt-6" aria-label={heading}>
