@@ -22,11 +22,9 @@ class Cut:
     stretches: tuple[tuple[float, float], ...]
 
 
-CUTS = (
-    Cut(said="3-9", stretches=((3.0, 9.0),)),
-    Cut(said="0:02.003-0:04.505,6.1-8.3", stretches=((2.003, 4.505), (6.1, 8.3))),
-    Cut(said="-2.5,5.0-7.123,0:09.3-", stretches=((0.0, 2.5), (5.0, 7.123), (9.3, 99.0))),
-)
+ONE = Cut(said="3-9", stretches=((3.0, 9.0),))
+TWO = Cut(said="0:02.003-0:04.505,6.1-8.3", stretches=((2.003, 4.505), (6.1, 8.3)))
+BOTH_ENDS = Cut(said="-2.5,5.0-7.123,0:09.3-", stretches=((0.0, 2.5), (5.0, 7.123), (9.3, 99.0)))
 
 
 def held(path: Path, source: Seen, rate: Fraction, cut: Cut, every: int = 1) -> None:

@@ -8,7 +8,7 @@ from fractions import Fraction
 from pathlib import Path
 
 import pytest
-from tests.instruments.discs import PAL, SECOND_ANGLE_FIRST, author_angles, author_clips, author_programmes
+from tests.instruments.discs import PAL, SECOND_ANGLE_FIRST, author_angles
 from tests.instruments.readback import Together, hear, lit, measure, see
 
 from rheon.core.delivery import Order, convert
@@ -32,14 +32,13 @@ class Wanted:
 
 
 @pytest.fixture(scope="module")
-def dvd(tmp_path_factory: pytest.TempPathFactory) -> dict[int, Title]:
-    folder = author_programmes(tmp_path_factory.mktemp("dvd") / "DISC")
-    return {title.number: title for title in read_source(folder).titles}
+def dvd(programmes: Path) -> dict[int, Title]:
+    return {title.number: title for title in read_source(programmes).titles}
 
 
 @pytest.fixture(scope="module")
-def bluray(tmp_path_factory: pytest.TempPathFactory) -> Title:
-    return read_source(author_clips(tmp_path_factory.mktemp("bluray") / "DISC")).titles[0]
+def bluray(clips: Path) -> Title:
+    return read_source(clips).titles[0]
 
 
 def converted(title: Title, device_id: str, folder: Path, pins: dict[str, str] | None = None) -> Path:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import uuid
+from collections.abc import Callable
 from fractions import Fraction
 from pathlib import Path
 
@@ -21,16 +22,6 @@ from rheon.core.sources import read_source
 from rheon.demo.models import device
 
 TOGETHER_S, USUALLY_S = 0.020, 0.008
-
-
-@pytest.fixture(scope="module")
-def sources(tmp_path_factory: pytest.TempPathFactory) -> Path:
-    return tmp_path_factory.mktemp("authored")
-
-
-def made(source: Authored, folder: Path) -> Path:
-    path = folder / f"{source.name}.{source.suffix}"
-    return path if path.exists() else source.make(folder)
 
 
 def looked_at(path: Path) -> Title:
@@ -60,16 +51,16 @@ def delivered(title: Title, device_id: str, folder: Path, **pins: str) -> tuple[
     ],
 )
 def test_a_kept_rate_keeps_every_picture_and_its_sound(
-    name: str, device_id: str, sources: Path, tmp_path: Path
+    name: str, device_id: str, sources: Callable[[str], Path], tmp_path: Path
 ) -> None:
     source = BY_NAME[name]
-    path, settings = delivered(looked_at(made(source, sources)), device_id, tmp_path)
+    path, settings = delivered(looked_at(sources(name)), device_id, tmp_path)
     found = measure(path, source.rate, range(source.pictures.count))
     assert settings.video is not None and settings.video.frame_rate == source.rate
     assert (found.lost, found.doubled, found.disordered, found.unread) == (0, 0, 0, 0)
     assert found.picture_jitter_s < 0.002
     assert found.worst_s <= TOGETHER_S
-    assert abs(found.median_s - measure(made(source, sources), source.rate, range(1)).median_s) <= USUALLY_S
+    assert abs(found.median_s - measure(sources(name), source.rate, range(1)).median_s) <= USUALLY_S
     assert found.clicks >= 2 * source.pictures.duration_s - 1
 
 
@@ -78,10 +69,10 @@ def test_a_kept_rate_keeps_every_picture_and_its_sound(
     [("turns.mp4", "curlew-9", True), ("screen.mkv", "petrel-24", False), ("turns.mp4", "curlew-2", False)],
 )
 def test_pictures_at_changing_distances_are_all_there(
-    name: str, device_id: str, kept: bool, sources: Path, tmp_path: Path
+    name: str, device_id: str, kept: bool, sources: Callable[[str], Path], tmp_path: Path
 ) -> None:
     source = BY_NAME[name]
-    stored = made(source, sources)
+    stored = sources(name)
     wanted = set(see(stored).numbers)
     path, settings = delivered(looked_at(stored), device_id, tmp_path, picture_size="180")
     found, seen = measure(path, source.rate, range(source.pictures.count)), see(path)
@@ -93,9 +84,9 @@ def test_pictures_at_changing_distances_are_all_there(
     assert found.worst_s <= TOGETHER_S
 
 
-def test_a_lower_rate_on_purpose_takes_pictures_evenly(sources: Path, tmp_path: Path) -> None:
+def test_a_lower_rate_on_purpose_takes_pictures_evenly(sources: Callable[[str], Path], tmp_path: Path) -> None:
     source = BY_NAME["fast.mkv"]
-    path, settings = delivered(looked_at(made(source, sources)), "curlew-2", tmp_path)
+    path, settings = delivered(looked_at(sources("fast.mkv")), "curlew-2", tmp_path)
     numbers = see(path).numbers
     assert settings.video is not None and settings.video.frame_rate == NTSC
     assert list(numbers) == list(range(0, source.pictures.count, 2))
@@ -104,10 +95,10 @@ def test_a_lower_rate_on_purpose_takes_pictures_evenly(sources: Path, tmp_path: 
 
 @pytest.mark.parametrize(("name", "from_s", "until_s"), [("film.mkv", 3.0, 9.0), ("flash.flv", 2.03, 7.5)])
 def test_a_part_of_a_file_begins_and_ends_at_its_moments(
-    name: str, from_s: float, until_s: float, sources: Path, tmp_path: Path
+    name: str, from_s: float, until_s: float, sources: Callable[[str], Path], tmp_path: Path
 ) -> None:
     source = BY_NAME[name]
-    stored = made(source, sources)
+    stored = sources(name)
     seen = see(stored)
     wanted = [n for n, at in zip(seen.numbers, seen.times, strict=True) if from_s <= at < until_s]
     begins = seen.times[wanted[0]] - from_s
