@@ -6,16 +6,19 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from ..formats import is_text
-from ..media import Artwork, AudioStream, CellData, FileData, Scan, Title, VideoSettings
+from ..media import Artwork, AudioStream, CellData, FileData, Scan, Title, VideoSettings, VideoStream
 from .inputs import audio_specifier, safe_file_input, subtitle_specifier, video_specifier
-from .making.filters import DrawnText, Timing, graph
+from .making.filters import DrawnText, Timing, graph, scaler_matrix
 from .names import LINK_NAME, subtitle_file
 from .start import QUIET, TALKING
+from .tone_mapping import STILL, for_screen
 
 BRIEFLY = ("-analyzeduration", "300000", "-probesize", "1500000")
 """Goes before a source's arguments where only its first pictures are wanted: the engine then starts at once."""
 JPEG = ("-f", "mjpeg", "pipe:1")
 SNIPPET_LINES = 360
+STILL_MATRIX = "bt601"
+"""Of every JPEG (ITU-T T.871), by the scaler's name."""
 MOST_ARTWORK_PIXELS = 40_000_000
 
 
@@ -45,8 +48,14 @@ def frame(view: View, height: int) -> list[str]:
     assert view.title.video is not None
     width = 2 * round(height * view.title.video.display_aspect / 2)
     argv = [*QUIET, *view.start, *view.source, "-map", video_specifier(view.title), "-frames:v", "1"]
-    shown = ",".join([*view.exact, f"scale={width}:{height}", "setsar=1"])
+    shown = ",".join([*view.exact, f"scale={width}:{height}{_of_still(view.title.video)}", "setsar=1"])
     return [*argv, "-vf", shown, "-fps_mode", "vfr", "-q:v", "4", *JPEG]
+
+
+def _of_still(video: VideoStream) -> str:
+    """What is left to be done behind the size, for a picture to be a JPEG's."""
+    mapped = for_screen(video, STILL)
+    return "".join(f",{step}" for step in mapped) if mapped else f":out_color_matrix={STILL_MATRIX}"
 
 
 def stored_pictures(view: View, count: int) -> list[str]:
@@ -121,7 +130,10 @@ def preview(
     wide = round(made.width * made.sample_aspect / 2) * 2
     shown = graph(made, video_specifier(view.title), picture, text, timing)
     # the graph's last step is the encoder's format; the picture is taken from it at the moment, in square pixels
-    tail = f"[out]select='gte(t\\,{skip_s:.3f})',scale={wide}:{made.height},setsar=1,format=yuvj420p[seen_out]"
+    as_still = f":in_color_matrix={scaler_matrix(made.colour)}:out_color_matrix={STILL_MATRIX}" if made.colour else ""
+    tail = (
+        f"[out]select='gte(t\\,{skip_s:.3f})',scale={wide}:{made.height}{as_still},setsar=1,format=yuvj420p[seen_out]"
+    )
     argv = [*QUIET, *view.start, *palette(view.title), *view.source, "-filter_complex", f"{shown};{tail}"]
     return [*argv, "-map", "[seen_out]", "-frames:v", "1", "-fps_mode", "vfr", "-q:v", "3", *JPEG]
 
@@ -159,7 +171,7 @@ def _snippet_graph(title: Title, wanted: Snippet) -> str:
     lines = min(SNIPPET_LINES, video.height // 2 * 2)
     width = max(2, 2 * round(lines * float(video.display_aspect) / 2))
     fields = ["bwdif=mode=send_frame"] if video.scan is Scan.INTERLACED or video.film_in_fields else []
-    tail = [f"scale={width}:{lines}", "setsar=1"]
+    tail = [f"scale={width}:{lines}", *for_screen(video), "setsar=1"]
     track = title.subtitles[wanted.subtitle] if wanted.subtitle is not None else None
     if track is None:
         return f"[{specifier}]{','.join([*fields, *tail])}[out]"

@@ -120,6 +120,7 @@ def _video(entry: VideoEntry) -> str:
         say("interlaced too"): entry.interlaced,
         say("non-square pixels"): entry.non_square_pixels,
         say("changing frame rates"): entry.variable_frame_rate,
+        "HDR": bool(entry.dynamic_ranges),
     }
     extras = [said for said, on in extra.items() if on]
     return f"{text} ({', '.join(extras)})" if extras else text

@@ -8,8 +8,8 @@ from dataclasses import dataclass
 from ..analysis import Survey
 from ..catalogue import later, say, say_count
 from ..formats import codec_name
-from ..media import AudioStream, SubtitleStream, Title, VideoStream, aspect_text
-from ..wording import duration_text, sides_text
+from ..media import AudioStream, DynamicRange, SubtitleStream, Title, VideoStream, aspect_text
+from ..wording import DYNAMIC_RANGES, duration_text, sides_text
 
 SURE, LIKELY, COUNTED = 0.85, 0.6, 0.95
 SCANS = {
@@ -44,6 +44,8 @@ def picture_facts(title: Title, survey: Survey) -> list[Fact]:
     ]
     if video.letterboxed:
         facts.append(Fact(topic=say("Form"), text=say("letterboxed: a wide picture inside 4:3")))
+    if video.dynamic_range is not DynamicRange.STANDARD:
+        facts.append(Fact(topic=say("Dynamic range"), text=_dynamic_range_text(video)))
     if video.rotation:
         facts.append(Fact(topic=say("Turned"), text=say("by {angle}°", angle=video.rotation)))
     if survey.borders is not None:
@@ -62,6 +64,12 @@ def _each(texts: Iterable[str]) -> str:
 def _size_text(video: VideoStream) -> str:
     width, height, aspect = video.width, video.height, aspect_text(video.display_aspect)
     return say("{width} × {height}, shown {aspect}", width=width, height=height, aspect=aspect)
+
+
+def _dynamic_range_text(video: VideoStream) -> str:
+    name = say(DYNAMIC_RANGES[video.dynamic_range.value])
+    peak = video.colour.peak_nits if video.colour else None
+    return say("{name}, up to {nits} cd/m²", name=name, nits=peak) if peak else name
 
 
 def borders_text(video: VideoStream, survey: Survey) -> str:

@@ -121,6 +121,7 @@ def line_text(entry: Entry) -> str:
             return f"{CONTAINERS[entry.format].label} (.{entry.extension})"
         case VideoEntry():
             fine = f", {max(entry.bit_depths)} bit" if max(entry.bit_depths) > 8 else ""
+            fine += ", HDR" if entry.dynamic_ranges else ""
             return f"{codec_name(entry.codec)} up to {entry.max_width} × {entry.max_height}{fine}"
         case AudioEntry():
             return f"{codec_name(entry.codec)} in {channels_text(entry.max_channels)}"

@@ -76,6 +76,7 @@ def _video(one: VideoEntry, other: VideoEntry) -> VideoEntry | None:
         max_buffer_bits=_least(one.max_buffer_bits, other.max_buffer_bits),
         max_reference_frames=_least(one.max_reference_frames, other.max_reference_frames),
         bit_depths=depths,
+        dynamic_ranges=tuple(name for name in one.dynamic_ranges if name in other.dynamic_ranges),
         interlaced=one.interlaced and other.interlaced,
         non_square_pixels=one.non_square_pixels and other.non_square_pixels,
         variable_frame_rate=one.variable_frame_rate and other.variable_frame_rate,

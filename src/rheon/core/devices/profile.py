@@ -97,6 +97,7 @@ class VideoEntry(_Line):
     max_buffer_bits: Positive | None = None
     max_reference_frames: Positive | None = None
     bit_depths: tuple[int, ...] = (8,)
+    dynamic_ranges: tuple[Literal["hdr10", "hlg"], ...] = ()
     interlaced: bool = False
     non_square_pixels: bool = False
     variable_frame_rate: bool = False

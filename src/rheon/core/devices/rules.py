@@ -10,7 +10,7 @@ from typing import Annotated, Generic, TypeVar
 from pydantic import BeforeValidator
 
 from ..formats import level_rank, profiles_of
-from ..media import AudioStream, Scan, VideoStream, aspect_text
+from ..media import AudioStream, DynamicRange, Scan, VideoStream, aspect_text
 from ..media.facts import Bound, Fact, Unit, any_of, as_fact, at_most, fact
 from .facts import MediaFacts
 from .profile import AudioEntry, DeviceProfile, VideoEntry
@@ -123,6 +123,13 @@ VIDEO_RULES: tuple[Rule[VideoStream, VideoEntry], ...] = (
         lambda v, e: v.bit_depth in e.bit_depths,
         lambda v: fact(Unit.BITS, v.bit_depth),
         lambda e: any_of(Unit.BITS, *e.bit_depths),
+    ),
+    Rule(
+        "dynamic_range",
+        lambda v, e: v.dynamic_range is not DynamicRange.STANDARD,
+        lambda v, e: v.dynamic_range in e.dynamic_ranges,
+        lambda v: fact(Unit.DYNAMIC_RANGE, v.dynamic_range.value),
+        lambda e: any_of(Unit.DYNAMIC_RANGE, DynamicRange.STANDARD.value, *e.dynamic_ranges),
     ),
     Rule(
         "scan",

@@ -9,7 +9,7 @@ from .process import Command, run
 
 FILTERS = (
     "aformat", "alimiter", "aresample", "bwdif", "crop", "ebur128", "fieldmatch", "fps", "framestep", "overlay", "pan",
-    "scale", "select", "subtitles", "volume", "w3fdif",
+    "scale", "select", "subtitles", "tonemap", "volume", "w3fdif", "zscale",
 )  # fmt: skip
 """Every filter without which some plan can't be carried out."""
 

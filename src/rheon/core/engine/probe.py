@@ -14,6 +14,7 @@ from ..commands.demuxers import POINTS_ELSEWHERE
 from ..errors import CutOffFile, EngineError, ForbiddenFormat, NotASource, SourceError
 from ..formats import AUDIO_CODECS, READ_AS, VIDEO_CODECS
 from ..media import (
+    HDR_TRANSFERS,
     AudioStream,
     Chapter,
     Colour,
@@ -33,6 +34,8 @@ from .tools import require
 PROBE_TIMEOUT_S = 30
 KEPT_TAGS = ("title", "artist", "album", "album_artist", "track", "date", "genre", "comment", "show", "description")
 VARIES = 0.02
+UNTOLD = (None, "unknown", "reserved", "gbr")
+MOST_NITS = 10_000
 RUN_THROUGH_TIMEOUT_S = 120
 HEADER_BYTES = 128
 DOCTYPE_WEBM = b"\x42\x82\x84webm"
@@ -255,19 +258,28 @@ def _sensible_aspect(aspect: Fraction | None) -> Fraction:
 
 def _colour(stream: dict[str, Any]) -> Colour | None:
     """What the stream says of its colours; half an answer counts as the usual rest."""
-    matrix = stream.get("color_space")
+    matrix, primaries, transfer = (stream.get(key) for key in ("color_space", "color_primaries", "color_transfer"))
     full = stream.get("color_range") == "pc"
-    if matrix in (None, "unknown", "reserved", "gbr"):
+    if matrix in UNTOLD and transfer in HDR_TRANSFERS:
+        matrix = "bt2020nc"  # the only one that such light is stored with (ITU-R BT.2100, table 6)
+    if matrix in UNTOLD:
         return (
             Colour(matrix="smpte170m", primaries="smpte170m", transfer="smpte170m", full_range=True) if full else None
         )
-    primaries, transfer = (stream.get(key) for key in ("color_primaries", "color_transfer"))
     return Colour(
         matrix=str(matrix),
         primaries=str(primaries) if primaries not in (None, "unknown") else str(matrix),
         transfer=str(transfer) if transfer not in (None, "unknown") else str(matrix),
         full_range=full,
+        peak_nits=_peak_nits(stream) if transfer in HDR_TRANSFERS else None,
     )
+
+
+def _peak_nits(stream: dict[str, Any]) -> int | None:
+    """The brightest picture element (CTA-861.3), else the most that the mastering display showed (SMPTE ST 2086)."""
+    told = [one for one in stream.get("side_data_list") or () if isinstance(one, dict)]
+    found = [parse_fraction(str(one.get(key))) for key in ("max_content", "max_luminance") for one in told]
+    return next((round(nits) for nits in found if nits is not None and 0 < nits <= MOST_NITS), None)
 
 
 def _frame_rate(stream: dict[str, Any]) -> Fraction:

@@ -27,9 +27,11 @@ from .source import (
     Title,
 )
 from .streams import (
+    HDR_TRANSFERS,
     AudioStream,
     Borders,
     Colour,
+    DynamicRange,
     Forced,
     Purpose,
     Scan,
@@ -42,6 +44,7 @@ from .wishes import Balance, SoundWish, SubtitleWish
 
 __all__ = [
     "FILM",
+    "HDR_TRANSFERS",
     "NTSC",
     "PAL",
     "PTS_HZ",
@@ -56,6 +59,7 @@ __all__ = [
     "CellData",
     "Chapter",
     "Colour",
+    "DynamicRange",
     "Extent",
     "Fields",
     "FileData",

@@ -22,6 +22,7 @@ class Unit(StrEnum):
     PICTURES_A_SECOND = "pictures_a_second"
     COUNT = "count"
     BITS = "bits"
+    DYNAMIC_RANGE = "dynamic_range"
     BITS_A_SECOND = "bits_a_second"
     THROUGH_A_BUFFER = "through_a_buffer"
     AUDIO_BITS_A_SECOND = "audio_bits_a_second"

@@ -59,14 +59,33 @@ class Borders:
         return any((self.top, self.bottom, self.left, self.right))
 
 
+class DynamicRange(StrEnum):
+    """How bright a picture's light may be: up to white paper, or beyond it by one of two curves (ITU-R BT.2100)."""
+
+    STANDARD = "standard"
+    HDR10 = "hdr10"
+    HLG = "hlg"
+
+
+HDR_TRANSFERS = {"smpte2084": DynamicRange.HDR10, "arib-std-b67": DynamicRange.HLG}
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Colour:
-    """How a picture's numbers are to be read, in the names of ITU-T H.273 as ffmpeg writes them."""
+    """How a picture's numbers are to be read, in the names of ITU-T H.273 as ffmpeg writes them.
+
+    ``peak_nits`` is the brightest light that the pictures are said to hold, in cd/m²; ``None`` where nothing says it.
+    """
 
     matrix: str
     primaries: str
     transfer: str
     full_range: bool = False
+    peak_nits: int | None = None
+
+    @property
+    def dynamic_range(self) -> DynamicRange:
+        return HDR_TRANSFERS.get(self.transfer, DynamicRange.STANDARD)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -116,6 +135,10 @@ class VideoStream:
     stream_id: int | None = None
     place: int | None = None
     span: Span | None = None
+
+    @property
+    def dynamic_range(self) -> DynamicRange:
+        return self.colour.dynamic_range if self.colour else DynamicRange.STANDARD
 
     @property
     def display_aspect(self) -> Fraction:

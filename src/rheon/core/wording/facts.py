@@ -10,6 +10,7 @@ from ..media import Gap
 from ..media.facts import Bound, Fact, Unit, Value
 from .lengths import duration_text, gap_text
 
+DYNAMIC_RANGES = {"standard": later("standard"), "hdr10": later("HDR10"), "hlg": later("HLG")}
 INDEX = {"in_front": later("in front"), "at_end": later("at the end")}
 
 
@@ -133,6 +134,7 @@ def _container(name: Value) -> str:
 NAMED: dict[Unit, Callable[[Value], str]] = {
     Unit.CODEC: lambda name: codec_name(str(name)),
     Unit.CONTAINER: _container,
+    Unit.DYNAMIC_RANGE: lambda name: say(DYNAMIC_RANGES[str(name)]),
 }
 SAYS: dict[Unit, Callable[[Fact], str]] = {
     Unit.WORD: _list(str),
@@ -145,6 +147,7 @@ SAYS: dict[Unit, Callable[[Fact], str]] = {
     Unit.PICTURES_A_SECOND: _rate,
     Unit.COUNT: _list(str),
     Unit.BITS: _list(str, " bits"),
+    Unit.DYNAMIC_RANGE: _list(str),
     Unit.BITS_A_SECOND: _one(lambda bps: f"{bps / 1e6:.1f} Mb/s"),
     Unit.THROUGH_A_BUFFER: _through,
     Unit.AUDIO_BITS_A_SECOND: _one(lambda bps: f"{bps / 1000:.0f} kb/s"),

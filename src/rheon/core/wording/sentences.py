@@ -7,7 +7,7 @@ from collections.abc import Callable, Mapping, Sequence
 from ..catalogue import say, say_count
 from ..media import Reason
 from ..media.facts import as_fact
-from .facts import sides
+from .facts import DYNAMIC_RANGES, sides
 from .lengths import duration_text
 from .rules import rule_name
 from .values import Values, number
@@ -74,6 +74,10 @@ def _rate(values: Values) -> str:
 def _peaks(values: Values) -> str:
     peak, buffer = number(values["peak_bps"]) / 1e6, number(values["buffer_bits"]) / 1e6
     return say("peak {peak:.1f} Mb/s, buffer {buffer:.1f} Mb", peak=peak, buffer=buffer)
+
+
+def _range(values: Values) -> Values:
+    return {"range": say(DYNAMIC_RANGES[str(values["range"])])}
 
 
 def _colour(text: str, values: Values) -> str:
@@ -193,6 +197,7 @@ SENTENCES: Mapping[str, str | Callable[[Values], str]] = {
     "film_restored": "film that was spread to {source}; restored",
     "rate_limited": "halved: the device shows up to {limit} a second",
     "plays_most_widely": "{codec} plays most widely of what the device takes",
+    "keeps_hdr": "{codec} keeps the light beyond white, which the device shows",
     "small_for_large_pictures": "{codec} keeps large pictures small",
     "held_by_container": "what the container set by hand holds",
     "only_codec": "the only codec for the device: {codec}",
@@ -211,6 +216,13 @@ SENTENCES: Mapping[str, str | Callable[[Values], str]] = {
     "depth_lowered": "the device takes no more",
     "colour_kept": lambda v: _colour(say("as on the source"), v),
     "colour_of_size": lambda v: _colour(say("turned from {source}: players expect it at this size", **v), v),
+    "colour_hdr_kept": "light beyond white kept: the device shows it",
+    "colour_tone_mapped": lambda v: say(
+        "from {range}: the device shows none of it; white paper stays white, what is brighter is drawn in", **_range(v)
+    ),
+    "colour_tone_mapped_depth": lambda v: say(
+        "from {range}, which needs ten bits; white paper stays white, what is brighter is drawn in", **_range(v)
+    ),
     "colour_wide_kept": "wide colours kept, with the ten bits they need",
     "inside_level_and_device": "inside level, device and file limit",
     "usual_keyframes": "close enough to seek well, far enough to stay small",

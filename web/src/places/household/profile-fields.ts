@@ -158,6 +158,7 @@ export const VIDEO: FieldSpec[] = [
     range: [1, 16],
   },
   { key: "bit_depths", label: "Bit depths", help: "8, or 8, 10.", kind: "list" },
+  { key: "dynamic_ranges", label: "HDR", help: "hdr10, hlg, or none.", kind: "list" },
   { key: "interlaced", label: "Interlaced", help: "Shows fields without combs.", kind: "yes" },
   {
     key: "non_square_pixels",

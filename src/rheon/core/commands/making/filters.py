@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 
 from ...media import AudioSettings, Colour, Fields, VideoSettings, rate_text
+from ..tone_mapping import HDR, tone_mapped
 
 # Downmix to two channels. The centre carries the dialogue and stays the loudest part of each side; the limiter
 # catches the rare sum above full scale instead of turning everything down.
@@ -66,17 +67,23 @@ def graph(
     tail.append(f"format={PIXEL_FORMATS[made.bit_depth]}")
     if picture is None:
         return f"{head},{','.join(tail)}[out]"
+    # in all its depth: what is brighter than white paper lies close together
+    deep = ":format=yuv420p10" if made.colour_from and made.colour_from.dynamic_range in HDR else ""
     # drawn where they stand on the whole picture, and cut with it
     tail = [*_crop(made), *tail]
     # in ticks finer than pictures, or a subtitle between two of them waits for the next but one
     head += ",settb=AVTB"
-    return f"{head}[seen];[seen][{picture}]overlay=eof_action=pass,{','.join(tail)}[out]"
+    return f"{head}[seen];[seen][{picture}]overlay=eof_action=pass{deep},{','.join(tail)}[out]"
 
 
 def _sized(made: VideoSettings) -> list[str]:
     pad = made.pad
     inside = (made.width - pad.left - pad.right, made.height - pad.top - pad.bottom)
     around = [f"pad={made.width}:{made.height}:{pad.left}:{pad.top}:black"] if pad.any else []
+    source, wanted = made.colour_from, made.colour
+    if source is not None and wanted is not None and source.dynamic_range is not wanted.dynamic_range:
+        # where there are few pixels: each is worked out in floating point
+        return [f"scale={inside[0]}:{inside[1]}:flags=lanczos", *tone_mapped(source, wanted), *around]
     return [f"scale={inside[0]}:{inside[1]}:flags=lanczos{_colours(made)}", *around]
 
 
@@ -150,9 +157,13 @@ def _colours(made: VideoSettings) -> str:
     return f":{_matrix('in', source)}:{_matrix('out', wanted)}"
 
 
+def scaler_matrix(colour: Colour) -> str:
+    """By the scaler's name."""
+    return SCALER_MATRICES.get(colour.matrix, "bt709")
+
+
 def _matrix(side: str, colour: Colour) -> str:
-    name = SCALER_MATRICES.get(colour.matrix, "bt709")
-    return f"{side}_color_matrix={name}:{side}_range={'full' if colour.full_range else 'limited'}"
+    return f"{side}_color_matrix={scaler_matrix(colour)}:{side}_range={'full' if colour.full_range else 'limited'}"
 
 
 SNAPPED = f"asetpts='PTS-if(lt(abs(STARTT),{NEAR_ZERO_S}),STARTPTS,0)'"

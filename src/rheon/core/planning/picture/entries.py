@@ -6,7 +6,7 @@ from ...catalogue import say
 from ...devices import DeviceProfile, VideoEntry
 from ...errors import PlanError
 from ...formats import CONTAINERS, ENCODABLE_VIDEO, PLAYED_MOST, SMALLEST_FIRST, codec_name, video_encoder
-from ...media import Reason, VideoStream
+from ...media import DynamicRange, Reason, VideoStream
 from ..decisions import PINNED, Pins
 from ..decisions.picture import CODEC
 
@@ -42,6 +42,11 @@ def choose_entry(
         if not known:
             raise PlanError("The device takes no kind of picture that Rheon can make.")
         return _free_entry(known[0], options), Reason(code="held_by_container")
+    if video.dynamic_range is not DynamicRange.STANDARD:
+        keeping = [entry for entry in options if keeps_hdr(video, entry)]
+        if keeping:
+            best = min(keeping, key=lambda entry: PLAYED_MOST.index(entry.codec))
+            return best, Reason(code="keeps_hdr", values={"codec": codec_name(best.codec)})
     large = video.width * video.height > LARGE_PIXELS
     order = SMALLEST_FIRST if large else PLAYED_MOST
     chosen = min(options, key=lambda entry: order.index(entry.codec))
@@ -50,6 +55,13 @@ def choose_entry(
     else:
         code = "small_for_large_pictures" if large and chosen.codec == "hevc" else "plays_most_widely"
     return chosen, Reason(code=code, values={"codec": codec_name(chosen.codec)})
+
+
+def keeps_hdr(video: VideoStream, entry: VideoEntry) -> bool:
+    """Whether the picture's light beyond white paper can be encoded for the entry: that takes ten bits."""
+    shown = video.dynamic_range in entry.dynamic_ranges and 10 in entry.bit_depths
+    ten = video_encoder(entry.codec).ten_bit_profile
+    return shown and ten is not None and (not entry.profiles or ten in entry.profiles)
 
 
 def _free_entry(codec: str, options: list[VideoEntry]) -> VideoEntry:

@@ -86,7 +86,9 @@ def _settings(made: VideoSettings, part: PartPicture, *, fitted: bool) -> VideoS
 def colour_change(video: VideoStream, wanted: Colour | None) -> Colour | None:
     """What the picture's colours have to be turned from; ``None`` where they stay."""
     source = source_colour(video)
-    changed = wanted is not None and (family(source) != family(wanted) or source.full_range)
+    changed = wanted is not None and (
+        family(source) != family(wanted) or source.full_range or source.dynamic_range is not wanted.dynamic_range
+    )
     return source if changed else None
 
 

@@ -130,7 +130,7 @@ def encoded(
         sound_bps=sound_bps,
     )
     rated = _rated(picture)
-    colour, colour_reason = output_colour(video, (rated.settings.width, rated.settings.height), depth, pins)
+    colour, colour_reason = output_colour(video, (rated.settings.width, rated.settings.height), depth, entry, pins)
     settings = replace(rated.settings, crop=crop.borders, colour=colour, colour_from=colour_change(video, colour))
     if parts:
         settings = with_parts(settings, parts)

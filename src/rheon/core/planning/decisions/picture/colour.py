@@ -40,4 +40,5 @@ COLOUR = DecisionKind(
     help="The matrix of the colours: BT.601 or BT.709.",
     form=OneOf(CHOICES, "colour matrix"),
     show=_show,
+    rules=("dynamic_range",),
 )

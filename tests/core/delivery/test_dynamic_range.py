@@ -1,0 +1,127 @@
+"""Light beyond white: kept where a device shows it, drawn into the standard range where it does not."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from pathlib import Path
+
+import numpy as np
+import pytest
+from PIL import Image
+from tests.instruments.kept import once
+from tests.instruments.light import (
+    GREYS_NITS,
+    LUMA_601,
+    LUMA_709,
+    XYZ_601,
+    XYZ_709,
+    Light,
+    apart,
+    expected,
+    shown,
+    write_chart,
+)
+
+from rheon.core.analysis import frame_jpeg
+from rheon.core.commands.making.filters import graph
+from rheon.core.delivery import Order, convert
+from rheon.core.devices import DeviceProfile, Verdict, judge_title
+from rheon.core.engine import probe
+from rheon.core.media import Action, DynamicRange, Title
+from rheon.core.planning import Plan, PlanRequest, plan, read_pins
+from rheon.core.sources import read_source
+from rheon.demo.models import device
+
+TRANSFERS = {"smpte2084": DynamicRange.HDR10, "arib-std-b67": DynamicRange.HLG}
+
+
+def chart_of(transfer: str) -> Title:
+    def made(path: Path) -> Path:
+        write_chart(path, transfer)
+        return path
+
+    return read_source(once(f"{transfer}.mkv", made)).titles[0]
+
+
+def planned(title: Title, profile: DeviceProfile, **pins: str) -> Plan:
+    named = {key.replace("_", ".", 1): value for key, value in pins.items()}
+    return plan(PlanRequest(title=title, devices=(profile,), name="made", pins=read_pins(named)))
+
+
+def delivered(title: Title, made: Plan, profile: DeviceProfile, folder: Path) -> Path:
+    return convert(Order(title=title, plan=made, devices=[profile], folder=folder, token="made")).path
+
+
+@pytest.mark.parametrize("transfer", TRANSFERS)
+@pytest.mark.parametrize(
+    ("size", "matrix", "read"),
+    [("720", "bt709", (LUMA_709, XYZ_709)), ("480", "smpte170m", (LUMA_601, XYZ_601))],
+)
+def test_what_a_device_does_not_show_is_drawn_in_with_its_hues_and_paper_stays_white(
+    transfer: str, size: str, matrix: str, read: tuple[tuple[float, float, float], Light], tmp_path: Path
+) -> None:
+    title, phone = chart_of(transfer), device("curlew-2")
+    assert title.video and title.video.dynamic_range is TRANSFERS[transfer]
+    made = planned(title, phone, picture_size=size, picture_rate="quality:8")
+    file = delivered(title, made, phone, tmp_path)
+    video = probe(str(file)).video
+    assert video and video.colour and (video.bit_depth, video.colour.matrix) == (8, matrix)
+    assert video.dynamic_range is DynamicRange.STANDARD
+    seen, wanted = shown(file, read[0]), expected()
+    differences = apart(seen, wanted, read[1])
+    assert differences.mean() < 1.5 and differences.max() < 6
+    greys = seen[: len(GREYS_NITS)]
+    assert np.ptp(greys, axis=1).max() < 0.012
+    assert np.abs(greys - wanted[: len(GREYS_NITS)]).max() < 0.012
+    # 219 steps: paper white stands at 196 and 5 cd/m² at 47, where a standard display gives off as much
+    assert [round(219 * greys[GREYS_NITS.index(nits), 1]) for nits in (203.0, 5.0)] == pytest.approx([196, 47], abs=2)
+
+
+def test_a_device_that_shows_it_keeps_it(tmp_path: Path) -> None:
+    title, tv = chart_of("smpte2084"), device("albatross-65")
+    assert judge_title(title, tv).verdict is Verdict.PLAYS
+    made = planned(title, tv, picture_size="480", picture_rate="quality:14")
+    file = delivered(title, made, tv, tmp_path)
+    video = probe(str(file)).video
+    assert video and video.colour and video.bit_depth == 10
+    assert (video.colour.matrix, video.colour.primaries, video.colour.transfer) == ("bt2020nc", "bt2020", "smpte2084")
+
+
+def test_a_stream_is_not_copied_to_where_it_would_look_pale() -> None:
+    title, tv = chart_of("smpte2084"), device("albatross-65")
+    dull = tv.model_copy(update={"video": tuple(e.model_copy(update={"dynamic_ranges": ()}) for e in tv.video)})
+    judged = judge_title(title, dull)
+    assert judged.verdict is Verdict.CONVERT
+    assert judge_title(title, tv).verdict is not Verdict.CONVERT
+    made = planned(title, dull)
+    assert made.settings and made.settings.video and made.settings.video.action is Action.ENCODE
+    assert made.settings.video.colour and made.settings.video.colour.dynamic_range is DynamicRange.STANDARD
+    (told,) = [one.reason for one in made.decisions if one.key == "picture.colour"]
+    assert told.code == "colour_tone_mapped" and told.values["range"] == "hdr10"
+    # ten bits by hand taken away: the light beyond white goes too
+    shallow = planned(title, tv, picture_depth="8", picture_size="480")
+    assert [one.reason.code for one in shallow.decisions if one.key == "picture.colour"] == ["colour_tone_mapped_depth"]
+
+
+def test_a_look_at_the_source_is_what_a_screen_shows(tmp_path: Path) -> None:
+    title = chart_of("smpte2084")
+    (tmp_path / "frame.jpg").write_bytes(frame_jpeg(title, 0.5, 720))
+    assert shown_mean(tmp_path / "frame.jpg") < 3
+
+
+def shown_mean(path: Path) -> float:
+    """A JPEG is read by BT.601 in full range."""
+    picture = np.asarray(Image.open(path).convert("RGB"), float) / 255
+    rows, cols = (np.arange(6) * 120 + 60, np.arange(8) * 160 + 80)
+    seen = np.array([picture[y - 20 : y + 20, x - 20 : x + 20].mean(axis=(0, 1)) for y in rows for x in cols])
+    return float(apart(seen, expected()).mean())
+
+
+@pytest.mark.parametrize(("told", "white"), [(None, 1000), (600, 600), (10, 250), (9000, 4000)])
+def test_the_brightest_light_is_what_the_pictures_are_said_to_hold(told: int | None, white: int) -> None:
+    title, phone = chart_of("smpte2084"), device("curlew-2")
+    assert title.video and title.video.colour
+    bright = replace(title, video=replace(title.video, colour=replace(title.video.colour, peak_nits=told)))
+    made = planned(bright, phone)
+    assert made.settings and made.settings.video and made.settings.video.colour_from
+    assert f"peak={white / 203:.4f}," in graph(made.settings.video, "0:v:0", None, None)
