@@ -108,6 +108,28 @@ def test_the_divide_moves_between_source_and_result(page: Page) -> None:
     expect(divide).to_have_attribute("aria-valuenow", "100")
 
 
+def test_seconds_of_the_file_play_in_step_with_the_source_before_it_is_made(page: Page) -> None:
+    open_sheet(page, "Marram Nights", "heron-8")
+    page.get_by_role("button", name="Play", exact=True).press("Enter")
+    made, source = (
+        page.get_by_label(re.compile("^Playing as it will be")),
+        page.get_by_label(re.compile("^Playing the")),
+    )
+    expect(made).to_be_visible()
+    page.wait_for_function(
+        "() => { const all = [...document.querySelectorAll('main video')];"
+        " return all.length === 2 && all.every((video) => video.currentTime > 1.5); }",
+        timeout=240_000,
+    )
+    now = [video.evaluate("(video) => [video.currentTime, video.videoHeight, video.muted]") for video in (made, source)]
+    assert abs(now[0][0] - now[1][0]) < 0.4
+    assert [one[1:] for one in now] == [[360, False], [480, True]]
+    page.get_by_role("slider", name="Divide between source and result").press("ArrowRight")
+    page.get_by_role("button", name="Stop", exact=True).click()
+    expect(made).to_be_hidden()
+    expect(page.get_by_alt_text(re.compile("^As it will be"))).to_be_visible()
+
+
 def test_several_devices_share_a_file_and_goals_stand_beside_them(page: Page) -> None:
     page.goto("/bench")
     page.get_by_role("button", name="Also make").click()

@@ -9,6 +9,7 @@ import pytest
 from PIL import Image
 from tests.instruments.readback import see
 
+from rheon.core.engine import probe
 from rheon.server.bench.models import CellOverride, PinSet, Target
 from rheon.server.outbox.models import Output
 from rheon.server.shelf.models import Source
@@ -212,6 +213,26 @@ def test_the_sheet_shows_the_picture_before_and_as_it_will_be(
     address = f"bench/plans/{film.pk}/{household[1]}/moments/2500"
     assert size_of(client, f"{address}/before.jpg", tmp_path) == (854, 480)
     assert size_of(client, f"{address}/after.jpg", tmp_path) == wanted
+
+
+def test_seconds_of_the_file_are_played_before_it_is_made_and_beside_them_the_source(
+    shelf: Shelf, household: list[int], api: Api, client: Any, settings: Any
+) -> None:
+    extra = shelf("MARRAM_NIGHTS").titles.get(number=4)
+    marks = [
+        sheet(api, extra.pk, household[1], pins={"picture.size": size})["settings_mark"] for size in ("240", "180")
+    ]
+    assert marks[0] != marks[1]
+    address = f"/api/bench/plans/{extra.pk}/{household[1]}/moments/2500/excerpt.mp4"
+    for asked in (address, f"{address}?source"):
+        part = client.get(asked, headers={"Range": "bytes=0-0"})
+        assert (part.status_code, part.headers["Content-Type"]) == (206, "video/mp4"), part.content
+    made = {path.stem.rpartition("-")[2]: see(path) for path in (settings.RHEON_CACHE / "excerpts").iterdir()}
+    assert len(made["made"].times) > 150
+    assert made["made"].times == pytest.approx(made["source"].times, abs=0.002)
+    seen = probe(str(next((settings.RHEON_CACHE / "excerpts").glob("*-made.mp4"))))
+    assert seen.video and (seen.video.height, len(seen.audio)) == (180, 1)
+    assert client.get(address.replace(str(household[1]), "99999")).status_code == 404
 
 
 def test_a_disc_is_copied_whole_checksummed_and_verified(shelf: Shelf, api: Api, settings: Any) -> None:

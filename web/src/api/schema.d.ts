@@ -1931,6 +1931,7 @@ export interface components {
             free_bytes: number | null;
             frame: components["schemas"]["Size"] | null;
             look: string;
+            settings_mark: string;
             rules: components["schemas"]["Rule"][];
             siblings: number;
             picked: number;

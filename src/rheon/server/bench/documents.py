@@ -151,6 +151,7 @@ class Sheet(Document):
     free_bytes: int | None
     frame: Size | None
     look: str
+    settings_mark: str
     rules: list[Rule]
     siblings: int
     picked: int

@@ -7,16 +7,19 @@ import threading
 from collections.abc import Callable
 from pathlib import Path
 
-from django.http import HttpRequest, HttpResponse
-from django.views.decorators.http import require_GET
+from asgiref.sync import sync_to_async
+from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
+from django.views.decorators.http import require_GET, require_safe
 
 from rheon.core.analysis import frame_jpeg
 from rheon.core.encoding import PreviewRequest, preview_jpeg
 from rheon.core.errors import EngineError, RheonError
 from rheon.core.planning import Plan, plan
+from rheon.server.api.ranges import file_response
 from rheon.server.shelf.actions.cache import cached, material_mark
 from rheon.server.shelf.models import Title
 
+from .actions.excerpts import WantedExcerpt, excerpt_file, wanted_excerpt
 from .api import cell_rows
 from .planning import request_for, stored_override
 from .queries import look_of
@@ -54,6 +57,24 @@ def after(request: HttpRequest, title_id: int, target_id: int, at_ms: int) -> Ht
             path.write_bytes(_preview(title, made, _moment(title, at_ms), Path(work)))
 
     return _given(f"{material_mark(title)}-{at_ms}-{look_of(made)}.jpg", make)
+
+
+@require_safe
+async def excerpt(
+    request: HttpRequest, title_id: int, target_id: int, at_ms: int
+) -> HttpResponse | StreamingHttpResponse:
+    """Ten seconds from a moment on as they will be; with ``?source`` as they are, picture for picture beside them."""
+    try:
+        wanted = await sync_to_async(_wanted)(title_id, target_id, at_ms, of_source="source" in request.GET)
+        path = await sync_to_async(excerpt_file, thread_sensitive=False)(wanted)
+    except RheonError as error:
+        return HttpResponse(error.message, status=404, content_type="text/plain")
+    return file_response(request, path, "video/mp4")
+
+
+def _wanted(title_id: int, target_id: int, at_ms: int, *, of_source: bool) -> WantedExcerpt:
+    title, target = cell_rows(title_id, target_id)
+    return wanted_excerpt(title, target, at_ms, of_source=of_source)
 
 
 def _preview(title: Title, made: Plan, at_s: float, work: Path) -> bytes:

@@ -85,6 +85,7 @@ def sheet_document(title: Title, target: Target, changed: Sequence[DecisionChang
         free_bytes=target.free_bytes,
         frame=_frame(made),
         look=look_of(made),
+        settings_mark=mark_of(made.settings),
         rules=_rules(made.rules),
         siblings=Title.objects.filter(source=title.source, role=title.role).exclude(pk=title.pk).count(),
         picked=Title.objects.filter(pick__isnull=False).exclude(pk=title.pk).count(),

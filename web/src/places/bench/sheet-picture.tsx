@@ -9,6 +9,7 @@ import { useDebounced } from "../../parts/debounced";
 import { useScrubFrame } from "../../parts/scrub-frames";
 import { Button } from "../../ui/button";
 import { Tip } from "../../ui/tip";
+import { DividedExcerpt } from "./divided-excerpt";
 import { DividedFrame } from "./divided-frame";
 import { onPicture, pinOf, type KeptRange } from "./kept";
 import { byKey, KeptRanges } from "./kept-range";
@@ -34,6 +35,7 @@ export function SheetPicture({ sheet, onPin }: Props) {
     () => sheet.kept[0]?.from_s ?? onPicture(sheet.duration_s * SHOWN_FIRST, sheet),
   );
   const [playing, setPlaying] = useState<number | null>(null);
+  const [failed, setFailed] = useState<number | null>(null);
   const [near, setNear] = useState(false);
   const [kept, setKept] = useKept(sheet, onPin);
   const move = (to: number) => {
@@ -62,7 +64,12 @@ export function SheetPicture({ sheet, onPin }: Props) {
         near={near}
         playing={playing}
         onAt={setAt}
+        onEnd={(to) => setPlaying(to < sheet.duration_s - 1 ? to : null)}
         onStop={() => setPlaying(null)}
+        onFail={() => {
+          setPlaying(null);
+          setFailed(at);
+        }}
       />
       <p className="mt-2 flex flex-wrap items-center justify-between gap-x-4 gap-y-1 text-[13px] text-quiet">
         <span className="flex items-center gap-2">
@@ -74,7 +81,7 @@ export function SheetPicture({ sheet, onPin }: Props) {
           <span className="tabular-nums">
             {exactText(at)} of {durationText(sheet.duration_s)}
           </span>
-          <span role="status">{scenes.said}</span>
+          <span role="status">{failed === at ? "These seconds could not be made." : scenes.said}</span>
         </span>
         <span>
           {sheet.frame && `${sheet.frame.width} × ${sheet.frame.height} `}
@@ -168,17 +175,42 @@ interface ShownProps {
   near: boolean;
   playing: number | null;
   onAt: (at: number) => void;
+  /** What is played is over; what follows begins there. */
+  onEnd: (at: number) => void;
   onStop: () => void;
+  onFail: () => void;
 }
 
-function Shown({ sheet, at, near, playing, onAt, onStop }: ShownProps) {
+function Shown({ sheet, at, near, playing, onAt, onEnd, onStop, onFail }: ShownProps) {
   const still = useDebounced(at, REST_MS);
   const meanwhile = useScrubFrame(sheet, at / sheet.duration_s, near);
   const screen = sheet.screen ?? sheet.frame ?? { width: 16, height: 9 };
+  const isMade = sheet.strip > 0 && (sheet.treatment === "convert" || sheet.treatment === "rewrap");
+  const frames = (
+    <DividedFrame
+      sheet={sheet}
+      at={still}
+      screen={screen}
+      moment={exactText(still)}
+      meanwhile={meanwhile}
+      moving={at !== still}
+    />
+  );
   const sound = sheet.sound_track === null ? "" : `&audio=${sheet.sound_track}`;
   return (
     <div className="flex justify-center rounded-card bg-deep p-4">
-      {playing !== null ? (
+      {playing !== null && isMade ? (
+        <DividedExcerpt
+          key={playing}
+          sheet={sheet}
+          from={playing}
+          screen={screen}
+          still={frames}
+          onAt={(to) => onAt(onPicture(to, sheet))}
+          onEnd={onEnd}
+          onFail={onFail}
+        />
+      ) : playing !== null ? (
         <video
           src={under(`/api/shelf/titles/${sheet.title_id}/snippet.mp4?from=${playing.toFixed(3)}${sound}`)}
           autoPlay
@@ -190,14 +222,7 @@ function Shown({ sheet, at, near, playing, onAt, onStop }: ShownProps) {
           aria-label={`Playing from ${exactText(playing)}`}
         />
       ) : sheet.strip ? (
-        <DividedFrame
-          sheet={sheet}
-          at={still}
-          screen={screen}
-          moment={exactText(still)}
-          meanwhile={meanwhile}
-          moving={at !== still}
-        />
+        frames
       ) : (
         <span className="flex h-[120px] items-center px-8 text-center text-deep-ink">
           {sheet.treatment === "convert" || sheet.treatment === "rewrap"

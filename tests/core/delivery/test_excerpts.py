@@ -1,0 +1,130 @@
+"""Seconds of a file before it is made are those of the file, and the source's beside them are the same pictures."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable
+from fractions import Fraction
+from pathlib import Path
+
+import pytest
+from tests.instruments.kept import once
+from tests.instruments.light import LUMA_709, apart, expected, shown, write_chart
+from tests.instruments.readback import hear, see
+from tests.instruments.sources import BY_NAME
+
+from rheon.core.analysis import survey_title, with_findings
+from rheon.core.delivery import Order, convert
+from rheon.core.encoding import ExcerptRequest, Hooks, excerpt_stretch, make_excerpt, make_source_excerpt
+from rheon.core.engine import Command, probe, run
+from rheon.core.errors import EngineError, Stopped
+from rheon.core.media import Source, Title
+from rheon.core.planning import Plan, PlanRequest, plan, read_pins
+from rheon.core.sources import read_source
+from rheon.demo.models import device
+
+
+def planned(title: Title, device_id: str, **pins: str) -> Plan:
+    named = {key.replace("_", ".", 1): value for key, value in pins.items()}
+    return plan(PlanRequest(title=title, devices=(device(device_id),), name="made", pins=read_pins(named)))
+
+
+def looked_at(source: Title, made: Plan, folder: Path, from_s: float) -> tuple[Path, Path]:
+    """The seconds as they will be, and as they are on the source."""
+    assert made.settings
+    request = ExcerptRequest(title=source, settings=made.settings, from_s=from_s)
+    paths = []
+    for name, make in (("made", make_excerpt), ("source", make_source_excerpt)):
+        work = folder / f"{name}-work"
+        work.mkdir()
+        make(request, folder / f"{name}.mp4", work)
+        paths.append(folder / f"{name}.mp4")
+    return paths[0], paths[1]
+
+
+def likeness(one: Path, from_s: float, other: Path) -> float:
+    """The mean SSIM of all pictures of ``other`` with those of ``one`` from a moment on."""
+    argv = ["ffmpeg", "-v", "error", "-nostdin", "-ss", f"{max(0.0, from_s - 0.002):.3f}", "-i", str(one)]
+    even = "settb=1/25,setpts=N"  # picture by picture, whatever their rounded times
+    graph = f"[0:V:0]{even}[a];[1:V:0]{even}[b];[a][b]ssim=shortest=1:stats_file=-"
+    said = run(Command(argv=[*argv, "-i", str(other), "-filter_complex", graph, "-f", "null", "-"])).stdout.decode()
+    found = [float(all_planes) for all_planes in re.findall(r"All:([\d.]+)", said)]
+    assert len(found) > 40
+    return sum(found) / len(found)
+
+
+@pytest.mark.parametrize(
+    ("name", "device_id", "pins"),
+    [
+        ("film.mkv", "curlew-2", {}),
+        ("program.mpg", "petrel-24", {"file_container": "avi"}),  # nothing of which a browser plays
+        ("transport.ts", "wren-6", {"picture_size": "180"}),
+    ],
+)
+def test_seconds_of_a_file_are_those_that_will_be_in_it(
+    name: str, device_id: str, pins: dict[str, str], sources: Callable[[str], Path], tmp_path: Path
+) -> None:
+    title = read_source(sources(name)).titles[0]
+    title = with_findings(title, survey_title(title))
+    made = planned(title, device_id, **pins)
+    seconds, beside = looked_at(title, made, tmp_path, 3.0)
+    (tmp_path / "file").mkdir()
+    order = Order(title=title, plan=made, devices=[device(device_id)], folder=tmp_path / "file", token="whole")
+    whole = convert(order).path
+    first = see(seconds).numbers[0]
+    at_s = next(t for n, t in zip(see(whole).numbers, see(whole).times, strict=True) if n == first)
+    assert likeness(whole, at_s, seconds) >= 0.98
+    ours, theirs = probe(str(seconds)).video, probe(str(whole)).video
+    assert ours and theirs
+    assert (ours.width, ours.height, ours.display_aspect) == (theirs.width, theirs.height, theirs.display_aspect)
+    # the same pictures at the same times, or the two would not play in step
+    assert see(seconds).numbers == see(beside).numbers
+    assert see(seconds).times == pytest.approx(see(beside).times, abs=0.002)
+    rate = BY_NAME[name].rate
+    sound = hear(seconds, first_s=first / float(rate) - see(seconds).times[0])
+    assert len(sound.clicks) >= 12 and max(map(abs, sound.offsets)) <= 0.025
+
+
+def test_interlaced_lines_and_a_copied_picture_are_shown_as_players_do(film_disc: Source, tmp_path: Path) -> None:
+    title = film_disc.titles[1]
+    copied = planned(title, "goosander-disc", file_container="matroska")
+    seconds, beside = looked_at(title, copied, tmp_path, 4.0)
+    for path in (seconds, beside):
+        video = probe(str(path)).video
+        assert video and (video.codec, video.sample_aspect) == ("h264", Fraction(1))
+    assert likeness(beside, 0.0, seconds) > 0.97
+
+
+def test_light_beyond_white_is_shown_on_both_sides_as_a_screen_shows_it(tmp_path: Path) -> None:
+    def made(path: Path) -> Path:
+        write_chart(path, "smpte2084")
+        return path
+
+    title = read_source(once("smpte2084.mkv", made)).titles[0]
+    for number, device_id in enumerate(("curlew-9", "albatross-65")):
+        (tmp_path / str(number)).mkdir()
+        wanted = planned(title, device_id, picture_codec="hevc" if number else "h264", picture_size="720")
+        for path in looked_at(title, wanted, tmp_path / str(number), 0.0):
+            assert apart(shown(path, LUMA_709, at=3), expected()).mean() < 3
+
+
+def test_an_excerpt_begins_inside_the_title_ends_with_it_and_stops_when_told(
+    sources: Callable[[str], Path], tmp_path: Path
+) -> None:
+    title = read_source(sources("film.mkv")).titles[0]
+    made = planned(title, "curlew-2")
+    assert made.settings
+    late = excerpt_stretch(title, title.duration_s + 5)
+    assert title.duration_s - 1.1 < late.from_s < late.until_s == title.duration_s
+    request = ExcerptRequest(title=title, settings=made.settings, from_s=2.0)
+    with pytest.raises(Stopped):
+        make_excerpt(request, tmp_path / "never.mp4", tmp_path, Hooks(should_stop=lambda: True))
+    assert not (tmp_path / "never.mp4").exists()
+    sound_only = planned(title, "sound-as-aac")
+    assert sound_only.settings
+    request = ExcerptRequest(title=title, settings=sound_only.settings, from_s=2.0)
+    with pytest.raises(EngineError, match="no picture"):
+        make_source_excerpt(request, tmp_path / "none.mp4", tmp_path)
+    make_excerpt(request, tmp_path / "heard.mp4", tmp_path)
+    heard = probe(str(tmp_path / "heard.mp4"))
+    assert heard.video is None and heard.duration_s == pytest.approx(10, abs=0.1)
