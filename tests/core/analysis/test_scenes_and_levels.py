@@ -53,7 +53,10 @@ def test_levels_say_where_it_is_silent(title: Title) -> None:
 
     assert all(level > -30 for level in (*within(0, 5), *within(9.04, 36)))
     assert all(level < -60 for level in within(5, 9.04))
-    # of a very large title, moments are heard
+
+
+@pytest.mark.parametrize("title", [("mkv", X264)], indirect=True)
+def test_of_a_very_large_title_moments_are_heard(title: Title) -> None:
     some = levels_of(replace(title, size_bytes=50 << 30))
     assert len(some) == 120
     assert all(
