@@ -33,7 +33,6 @@ from django.db import transaction
 from rheon.server.outbox.models import Output
 from rheon.server.shelf.models import Source, Title
 from rheon.server.worklist.models import Job
-from pathlib import Path
 
 def again(row, **changed):
     row.pk, row._state.adding = None, True
@@ -42,9 +41,8 @@ def again(row, **changed):
     return row
 
 LOOKED = {"survey_failed": True, "samples_failed": True}  # nobody goes and looks at them meanwhile
-real = list(Title.objects.exclude(source=None).order_by("id"))
+real = list(Title.objects.order_by("id"))
 base = Source.objects.first()
-folder = Path(base.path).parent
 with transaction.atomic():
     for n in range(2000):
         source = Source(path=f"{base.path}/{n}", name=f"Box {n:04}", label=base.label, kind="dvd", form="folder",

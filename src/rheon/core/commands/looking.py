@@ -17,8 +17,7 @@ BRIEFLY = ("-analyzeduration", "300000", "-probesize", "1500000")
 """Goes before a source's arguments where only its first pictures are wanted: the engine then starts at once."""
 JPEG = ("-f", "mjpeg", "pipe:1")
 SNIPPET_LINES = 360
-STILL_MATRIX = "bt601"
-"""Of every JPEG (ITU-T T.871), by the scaler's name."""
+STILL_MATRIX = scaler_matrix(STILL)
 MOST_ARTWORK_PIXELS = 40_000_000
 
 

@@ -33,7 +33,7 @@ export function DividedExcerpt({ sheet, from, screen, still, onAt, onEnd, onFail
     if (!playing) return;
     void source.current?.play().catch(() => undefined);
     void made.current?.play().catch(() => undefined);
-    makeAhead(sheet, from + LENGTH_S);
+    if (made.current) makeAhead(sheet, from + made.current.duration);
   }, [playing, sheet, from]);
   const keepStep = () => {
     const [leads, follows] = [made.current, source.current];

@@ -68,7 +68,8 @@ def graph(
     if picture is None:
         return f"{head},{','.join(tail)}[out]"
     # in all its depth: what is brighter than white paper lies close together
-    deep = ":format=yuv420p10" if made.colour_from and made.colour_from.dynamic_range in HDR else ""
+    bright = made.colour_from is not None and made.colour_from.dynamic_range in HDR
+    deep = ":format=yuv420p10" if bright or made.bit_depth > 8 else ""
     # drawn where they stand on the whole picture, and cut with it
     tail = [*_crop(made), *tail]
     # in ticks finer than pictures, or a subtitle between two of them waits for the next but one
