@@ -1,4 +1,4 @@
-import { useCallback, useMemo, useState } from "react";
+import { useCallback, useDeferredValue, useMemo, useState } from "react";
 import { Link, useNavigate } from "react-router";
 
 import { useCells, useSetBenchBalance, useTable } from "../../api/bench";
@@ -81,8 +81,13 @@ export function BenchPlace() {
 
 /** The table with its cells, which come piece by piece, those in view first. */
 function Crossing({ table }: { table: Table }) {
-  const [view, setView] = useState({ first: 0, last: CHUNK });
-  const onView = useCallback((first: number, last: number) => setView({ first, last }), []);
+  // told in chunks: a row more or less in view changes nothing that is asked for
+  const [view, setView] = useState({ first: 0, last: 1 });
+  const onView = useCallback((firstRow: number, lastRow: number) => {
+    const first = Math.floor(firstRow / CHUNK);
+    const last = Math.floor(lastRow / CHUNK);
+    setView((old) => (old.first === first && old.last === last ? old : { first, last }));
+  }, []);
   const chunks = useMemo(
     () =>
       chunked(
@@ -91,7 +96,7 @@ function Crossing({ table }: { table: Table }) {
       ),
     [table.titles],
   );
-  const inView = (chunk: number) => chunk * CHUNK <= view.last && (chunk + 1) * CHUNK > view.first;
+  const inView = (chunk: number) => view.first <= chunk && chunk <= view.last;
   const [wholes, setWholes] = useState<ReadonlySet<Whole>>(NOTHING_WHOLE);
   const found = useCells(chunks, table.balance, inView, wholes.size > 0);
   const lists = found.map((query) => query.data);
@@ -110,12 +115,14 @@ function Crossing({ table }: { table: Table }) {
     // the lists are new at each draw; what they hold is not
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [stamp]);
+  // what was planned meanwhile is drawn when there is time for it: scrolling goes first
+  const drawn = useDeferredValue(rows);
   const picking = usePicking(table, flat, wholes, setWholes);
   const chosen = [...picking.picked].flatMap((key) => flat.get(key) ?? []);
   if (failed?.error) return <Failed error={failed.error} onRetry={() => void failed.refetch()} />;
   return (
     <>
-      <CrossingTable table={table} cells={rows} picking={picking} onView={onView} />
+      <CrossingTable table={table} cells={drawn} picking={picking} onView={onView} />
       {chosen.length > 0 ? (
         <ConvertBar
           cells={chosen}
