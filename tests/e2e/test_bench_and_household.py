@@ -12,6 +12,8 @@ from playwright.sync_api import Browser, Page, Route, expect
 from tests.e2e.running import Rheon
 from tests.instruments.readback import see
 
+from rheon.core.engine import probe
+
 STAGE = "five devices"
 
 
@@ -128,6 +130,41 @@ def test_seconds_of_the_file_play_in_step_with_the_source_before_it_is_made(page
     page.get_by_role("button", name="Stop", exact=True).click()
     expect(made).to_be_hidden()
     expect(page.get_by_alt_text(re.compile("^As it will be"))).to_be_visible()
+
+
+def test_the_frame_is_moved_by_mouse_and_by_keys_and_the_file_has_it(page: Page, rheon: Rheon) -> None:
+    page.goto(f"/bench/{title_of(rheon, 'Marram Nights, extra 3')}/{target_of(rheon, 'heron-8')}")
+    page.get_by_role("button", name="Frame", exact=True).press("Enter")
+    expect(page.get_by_alt_text(re.compile("^The whole picture"))).to_be_visible()
+    above = page.get_by_role("slider", name="Cut away above")
+    above.press("Shift+ArrowDown")
+    above.press("ArrowDown")
+    expect(page.get_by_label("Cut away above, in stored pixels")).to_have_value("18")
+    expect(page.get_by_text("18 above", exact=True)).to_be_visible()
+    right = page.get_by_role("slider", name="Cut away right")
+    box, picture = right.bounding_box(), page.get_by_alt_text(re.compile("^The whole picture")).bounding_box()
+    assert box and picture
+    at = (box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    page.mouse.move(*at)
+    page.mouse.down()
+    page.mouse.move(at[0] - picture["width"] / 4, at[1], steps=4)
+    page.mouse.up()
+    expect(page.get_by_label("Cut away right, in stored pixels")).to_have_value(re.compile("17[68]|18[0-4]"))
+    below = page.get_by_label("Cut away below, in stored pixels")
+    below.fill("22")
+    below.press("Enter")
+    expect(page.get_by_text(re.compile("^18 above, 22 below, 1[78]. right$"))).to_be_visible()
+    shape = page.get_by_role("region", name="Frame").get_by_role("combobox", name="Aspect")
+    shape.press("Enter")
+    page.get_by_role("option", name="4:3", exact=True).press("Enter")
+    expect(shape).to_have_text("4:3")
+    page.get_by_role("checkbox", name="Circle and squares").press("Space")
+    page.get_by_role("button", name="Frame is done").press("Enter")
+    page.get_by_role("button", name="Convert", exact=True).press("Enter")
+    expect(page.get_by_role("link", name="Outbox →")).to_be_visible(timeout=240_000)
+    video = probe(rheon.ask("select path from outbox_output")[0][0]).video
+    assert video and video.height == 480 - 40
+    assert float(video.display_aspect) == pytest.approx(4 / 3 * (540 / 720) / (440 / 480), rel=0.02)
 
 
 def test_several_devices_share_a_file_and_goals_stand_beside_them(page: Page) -> None:

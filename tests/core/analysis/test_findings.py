@@ -18,7 +18,7 @@ from rheon.core.analysis.scan_type import find_scan_type
 from rheon.core.analysis.sounds import lossless_rates
 from rheon.core.analysis.subtitle_lines import LineCount, count_graphics, count_subpictures, subpicture_commands
 from rheon.core.engine import Command, run
-from rheon.core.media import Forced, Scan, Source, SubtitleStream, Title, VideoStream
+from rheon.core.media import Borders, Forced, Scan, Source, SubtitleStream, Title, VideoStream
 from rheon.core.sources import read_source
 from rheon.demo import scenario
 
@@ -111,21 +111,28 @@ def test_borders_are_found_to_the_line_through_noise_and_dark_scenes(
         # two scenes at night, in which everything but a lamp is as dark as the border
         picture[top : LINES - bottom, left : COLUMNS - right] = scene * 0.05 + 16 if n in (2, 5) else scene
         pictures.append(picture.astype(np.uint8))
-    found = find_borders(pictures)
+    found = find_borders(list(enumerate(pictures)))
     assert found is not None
     assert (found.top, found.bottom, found.left, found.right) == edges
     assert found.sure > 0.9
 
 
-def test_scenes_that_differ_keep_the_larger_picture_and_make_it_less_sure() -> None:
+def test_scenes_that_differ_keep_the_larger_picture_and_the_other_shape_is_told() -> None:
     wide = at_moment(textured(1), 0).copy()
     wide[:14], wide[-14:] = 16, 16
     full = at_moment(textured(2), 0)
-    found = find_borders([picture.astype(np.uint8) for picture in (wide, wide, wide, full)])
+    found = find_borders([(n, picture.astype(np.uint8)) for n, picture in enumerate((wide, wide, wide, full))])
     assert found is not None
     assert (found.top, found.bottom) == (0, 0)
+    assert found.often == Borders(top=14, bottom=14)
+    assert (found.often_share, found.widest_at_s) == (0.75, 3)
+    dark = at_moment(textured(3), 0).copy()
+    dark[:40] = 16
+    found = find_borders([(n, picture.astype(np.uint8)) for n, picture in enumerate((wide, full, full, dark, dark))])
+    assert found is not None
+    assert (found.top, found.often) == (0, None)
     assert found.sure < 0.8
-    assert find_borders([np.full((LINES, COLUMNS), 18, dtype=np.uint8)] * 4) is None
+    assert find_borders([(0.0, np.full((LINES, COLUMNS), 18, dtype=np.uint8))] * 4) is None
 
 
 @pytest.fixture(scope="module")

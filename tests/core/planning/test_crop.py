@@ -3,14 +3,17 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from fractions import Fraction
 
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from rheon.core.devices import catalogue
 from rheon.core.errors import BadPin
 from rheon.core.media import Borders, Source, Title
-from rheon.core.planning import Plan, PlanRequest, plan, read_pins
+from rheon.core.planning import Action, Plan, PlanRequest, plan, read_pins
+from rheon.core.planning.decisions.picture.aspect import ASPECTS
 from rheon.demo.models import device
 
 BARS = Borders(top=60, bottom=60)
@@ -68,3 +71,43 @@ def test_whatever_is_cut_the_shape_of_what_is_left_is_kept(
     kept = (title.video.width - crop.left - crop.right) * title.video.sample_aspect
     wanted = float(kept / (title.video.height - crop.top - crop.bottom))
     assert video.width / video.height == pytest.approx(wanted, rel=0.02)
+
+
+@settings(max_examples=300, deadline=None)
+@given(
+    st.sampled_from(sorted(catalogue())),
+    st.sampled_from(["auto", *ASPECTS]),
+    st.sampled_from(["auto", "0", "90", "180", "270"]),
+    st.sampled_from(["fit", "fill"]),
+    st.sampled_from([0, 90, 180, 270]),
+    st.tuples(*(st.integers(0, 100) for _ in range(4))),
+)
+def test_for_every_device_a_circle_stays_one_within_a_hundredth(
+    film_disc: Source, name: str, aspect: str, turn: str, fit: str, told: int, sides: tuple[int, ...]
+) -> None:
+    title = film_disc.titles[0]
+    assert title.video
+    video = replace(title.video, rotation=told)
+    pins = {"picture.crop": ",".join(map(str, sides)), "picture.aspect": aspect, "picture.rotation": turn}
+    target = catalogue()[name]
+    if target.screen:
+        pins["picture.screen_fit"] = fit
+    request = PlanRequest(title=replace(title, video=video), devices=(target,), name="x", pins=read_pins(pins))
+    made = plan(request)
+    if made.settings is None or made.settings.video is None or made.settings.video.action is Action.COPY:
+        return
+    out = made.settings.video
+    assert out.rotation == (told if turn == "auto" else -int(turn) % 360)
+    lying = bool(out.rotation % 180)
+    whole = Fraction(aspect.replace(":", "/")) if aspect != "auto" else None
+    stored = title.video.sample_aspect * video.width / video.height
+    seen = whole or (1 / stored if lying else stored)
+    cut, (wide, high) = (
+        out.crop.turned(out.rotation),
+        (video.height, video.width) if lying else (video.width, video.height),
+    )
+    pixel = seen * high / wide
+    left_wide, left_high = wide - cut.left - cut.right, high - cut.top - cut.bottom
+    stretched = (Fraction(out.width, left_wide) * out.sample_aspect / pixel) / Fraction(out.height, left_high)
+    # a small picture is rounded to whole pairs of pixels
+    assert float(stretched) == pytest.approx(1, abs=max(0.01, 1.01 / min(out.width, out.height)))

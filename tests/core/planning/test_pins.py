@@ -40,6 +40,8 @@ PROFILES = list(catalogue().values())
 VALUES = {
     "picture.aspect": ["4:3", "16:9", "2.39"],
     "picture.size": ["240", "480", "1080", "640x360"],
+    "picture.rotation": ["0", "90", "180", "270"],
+    "picture.screen_fit": ["fit", "fill", "stretch"],
     "picture.pixels": ["square", "stored"],
     "picture.frame_rate": ["25", "23.976", "60"],
     "picture.fields": ["leave", "join", "double", "restore"],

@@ -1377,6 +1377,22 @@ export interface components {
             guessed_age: boolean;
         };
         /**
+         * Framing
+         * @description The whole picture before anything is cut: its stored pixels and ``aspect`` as they lie when it is turned by
+         *     ``rotation`` (degrees clockwise); and sides of the stored picture, not turned: what is ``cut``, what was ``found``
+         *     black in all pictures, ``often`` in part of them. At ``widest_at_s`` as much picture is at the edges as anywhere.
+         */
+        Framing: {
+            width: number;
+            height: number;
+            aspect: number;
+            rotation: number;
+            cut: components["schemas"]["Sides"];
+            found: components["schemas"]["Sides"] | null;
+            often: components["schemas"]["Sides"] | null;
+            widest_at_s: number | null;
+        };
+        /**
          * Gap
          * @description A stretch of a title whose data can't be read, in seconds.
          */
@@ -1930,6 +1946,7 @@ export interface components {
             limit_bytes: number | null;
             free_bytes: number | null;
             frame: components["schemas"]["Size"] | null;
+            framing: components["schemas"]["Framing"] | null;
             look: string;
             settings_mark: string;
             rules: components["schemas"]["Rule"][];
@@ -1948,6 +1965,16 @@ export interface components {
             pins?: {
                 [key: string]: string | null;
             };
+        };
+        /**
+         * Sides
+         * @description Lines above and below, columns left and right.
+         */
+        Sides: {
+            top: number;
+            bottom: number;
+            left: number;
+            right: number;
         };
         /** Size */
         Size: {

@@ -12,13 +12,20 @@ SURE_ENOUGH = 0.6
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class BordersFound:
-    """Black lines around the picture, in stored pixels."""
+    """Black lines around the picture, in stored pixels.
+
+    ``often`` are those of a share of the pictures that show less than others; ``widest_at_s`` is a moment with as much
+    picture at the edges as any.
+    """
 
     top: int
     bottom: int
     left: int
     right: int
     sure: float
+    often: Borders | None = None
+    often_share: float = 0.0
+    widest_at_s: float | None = None
 
     @property
     def any(self) -> bool:
@@ -99,8 +106,13 @@ def survey_of_whole(title: Title, survey: Survey) -> Survey:
     edges = title.video.borders if title.video else None
     common = None
     if edges is not None and looked:
-        sides = {"top": edges.top, "bottom": edges.bottom, "left": edges.left, "right": edges.right}
-        common = BordersFound(**sides, sure=min(one.sure for one in looked))
+        common = BordersFound(
+            top=edges.top,
+            bottom=edges.bottom,
+            left=edges.left,
+            right=edges.right,
+            sure=min(one.sure for one in looked),
+        )
     heard = [sound.sure for part in survey.parts for sound in part.sounds]
     sounds = tuple(
         SoundFound(
@@ -128,7 +140,7 @@ def _video(video: VideoStream, survey: Survey) -> VideoStream:
         )
     if edges is not None and edges.sure >= SURE_ENOUGH:
         borders = Borders(top=edges.top, bottom=edges.bottom, left=edges.left, right=edges.right)
-        video = replace(video, borders=borders)
+        video = replace(video, borders=borders, often_black=edges.often)
     return video
 
 

@@ -20,10 +20,12 @@ from .sounds import measure_sounds
 from .subtitle_lines import count_subtitles
 
 PICTURE_PLACES, PICTURES_EACH = 8, 12
+BORDER_PLACES = 24
+"""Borders are only believed when pictures in between have them too, of which a second has one at most."""
 SOUND_PLACES = 6
 HD_LINES = 720
 FINGERPRINT_BYTES = 64 << 10
-SURVEY_VERSION = 2
+SURVEY_VERSION = 3
 """Part of every fingerprint: raise it when findings change, and titles are looked at anew."""
 
 
@@ -67,20 +69,35 @@ def _pictures(title: Title) -> tuple[BordersFound | None, ScanTypeFound | None]:
     # whole frames of large pictures are believed; measuring them would cost seconds
     fields = video.height <= HD_LINES or video.scan is not Scan.PROGRESSIVE
     each = PICTURES_EACH if fields else 1
-    stretches: list[Luma] = []
+    places = frame_times(title.duration_s, PICTURE_PLACES)
+    stretches, fault = _looked(title, places, each)
+    if not stretches and fault is not None:
+        raise fault
+    # what is read begins with the picture behind a moment
+    step_s = 1 / float(video.frame_rate) if video.frame_rate else 0.0
+    seen = [(at_s + (at + 1) * step_s, stretch[at]) for at_s, stretch in stretches for at in {0, len(stretch) - 1}]
+    borders = find_borders(seen)
+    if borders is not None and (borders.any or borders.often):
+        between = frame_times(title.duration_s, min(BORDER_PLACES, int(title.duration_s)))
+        more, _ = _looked(title, [at for at in between if at not in places], 1)
+        seen += [(at_s + step_s, one[0]) for at_s, one in more]
+        borders = find_borders(sorted(seen, key=lambda one: one[0]))
+    if not fields:
+        sure = ScanTypeFound(scan=video.scan, top_field_first=True, in_fields=False, sure=0.9)
+        return borders, sure
+    return borders, find_scan_type([stretch for _, stretch in stretches], video)
+
+
+def _looked(title: Title, places: Sequence[float], each: int) -> tuple[list[tuple[float, Luma]], EngineError | None]:
+    """Consecutive pictures at each place where there are any, with the last fault."""
+    stretches: list[tuple[float, Luma]] = []
     fault: EngineError | None = None
-    for at_s in frame_times(title.duration_s, PICTURE_PLACES):
+    for at_s in places:
         try:
             found = stored_pictures(title, at_s, each)
         except EngineError as error:
             fault = error
             continue
         if len(found):
-            stretches.append(found)
-    if not stretches and fault is not None:
-        raise fault
-    borders = find_borders([stretch[at] for stretch in stretches for at in {0, len(stretch) - 1}])
-    if not fields:
-        sure = ScanTypeFound(scan=video.scan, top_field_first=True, in_fields=False, sure=0.9)
-        return borders, sure
-    return borders, find_scan_type(stretches, video)
+            stretches.append((at_s, found))
+    return stretches, fault

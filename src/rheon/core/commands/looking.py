@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from ..formats import is_text
 from ..media import Artwork, AudioStream, CellData, FileData, Scan, Title, VideoSettings, VideoStream
 from .inputs import audio_specifier, safe_file_input, subtitle_specifier, video_specifier
-from .making.filters import DrawnText, Timing, graph, scaler_matrix
+from .making.filters import TURNS, DrawnText, Timing, graph, scaler_matrix
 from .names import LINK_NAME, subtitle_file
 from .start import QUIET, TALKING
 from .tone_mapping import STILL, for_screen
@@ -42,12 +42,14 @@ class View:
         return replace(self, start=start)
 
 
-def frame(view: View, height: int) -> list[str]:
-    """The first picture as a JPEG, ``height`` lines high, in square pixels."""
+def frame(view: View, height: int, upright: VideoStream | None = None) -> list[str]:
+    """The first picture as a JPEG, ``height`` lines high, in square pixels; turned and shaped as ``upright`` says."""
     assert view.title.video is not None
-    width = 2 * round(height * view.title.video.display_aspect / 2)
+    seen = upright or view.title.video
+    width = 2 * round(height * seen.display_aspect / 2)
     argv = [*QUIET, *view.start, *view.source, "-map", video_specifier(view.title), "-frames:v", "1"]
-    shown = ",".join([*view.exact, f"scale={width}:{height}{_of_still(view.title.video)}", "setsar=1"])
+    turned = TURNS[(seen.rotation - view.title.video.rotation) % 360]
+    shown = ",".join([*view.exact, *turned, f"scale={width}:{height}{_of_still(view.title.video)}", "setsar=1"])
     return [*argv, "-vf", shown, "-fps_mode", "vfr", "-q:v", "4", *JPEG]
 
 

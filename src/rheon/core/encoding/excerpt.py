@@ -111,6 +111,8 @@ def _of_source(title: Title, made: VideoSettings) -> VideoSettings:
         height=_even(Fraction(lines)),
         sample_aspect=Fraction(1),
         crop=Borders(),
+        rotation=video.rotation,
+        rotation_from=video.rotation,
         pad=Borders(),
         parts=(),
         edges=None,

@@ -38,8 +38,10 @@ class VideoSettings:
 
     ``encoder`` is the engine's name for the one of the codec's encoders that makes it. Exactly one of ``quality``
     (constant quality, in the encoder's own scale) and ``bitrate_bps`` is set where the
-    picture is encoded. ``crop`` is cut from the stored picture. ``frame_rate`` is what comes out, at most where each
-    picture keeps its own time (``variable_rate``); of the source's pictures every ``every``-th is taken.
+    picture is encoded. ``crop`` is cut from the stored picture, which is then turned by ``rotation`` (degrees
+    anticlockwise); ``rotation_from`` is what the source says of it, which the engine does by itself. ``frame_rate`` is
+    what comes out, at most where each picture keeps its own time (``variable_rate``); of the source's pictures every
+    ``every``-th is taken.
     ``film_in_fields`` says that repeated fields are taken out by looking at them instead of by their flags.
     ``colour_from`` is the source's where it has to be turned into ``colour``. ``pad`` is black around the picture,
     inside its size. ``parts`` are the settings of each part of a joined title where not all are treated alike.
@@ -58,6 +60,8 @@ class VideoSettings:
     level: str | None = None
     bit_depth: int = 8
     crop: Borders = field(default_factory=Borders)
+    rotation: int = 0
+    rotation_from: int = 0
     fields: Fields = Fields.LEAVE
     deinterlacer: str = "bwdif"
     film_in_fields: bool = False

@@ -26,9 +26,18 @@ def rate_text(rate: Fraction) -> str:
     return f"{rate.numerator}/{rate.denominator}"
 
 
+USUAL_ASPECTS = {
+    "4:3": Fraction(4, 3),
+    "16:9": Fraction(16, 9),
+    "1:1": Fraction(1),
+    "3:4": Fraction(3, 4),
+    "9:16": Fraction(9, 16),
+}
+
+
 def aspect_text(aspect: Fraction) -> str:
     """A display aspect as people write it: the nearest usual name, else the ratio to two places."""
-    for name, usual in (("4:3", Fraction(4, 3)), ("16:9", Fraction(16, 9)), ("1:1", Fraction(1))):
+    for name, usual in USUAL_ASPECTS.items():
         if abs(aspect - usual) < Fraction(1, 50):
             return name
     return f"{float(aspect):.2f}:1"

@@ -58,6 +58,13 @@ class Borders:
     def any(self) -> bool:
         return any((self.top, self.bottom, self.left, self.right))
 
+    def turned(self, rotation: int) -> Borders:
+        """Where they lie when the picture is turned anticlockwise by quarters (degrees)."""
+        found = self
+        for _ in range(rotation % 360 // 90):
+            found = Borders(top=found.right, bottom=found.left, left=found.top, right=found.bottom)
+        return found
+
 
 class DynamicRange(StrEnum):
     """How bright a picture's light may be: up to white paper, or beyond it by one of two curves (ITU-R BT.2100)."""
@@ -106,7 +113,9 @@ class Span:
 class VideoStream:
     """One video stream. ``width`` and ``height`` are stored pixels; ``sample_aspect`` is one pixel's shape.
 
-    ``borders`` are black on every picture that was looked at; ``None`` where nobody has looked yet. ``colour`` is
+    ``borders`` are black on every picture that was looked at; ``None`` where nobody has looked yet. ``often_black`` are
+    those of a part of the pictures, where others show more. ``rotation`` is how the picture is turned to be seen
+    upright, in degrees anticlockwise, as the display matrix of ISO/IEC 14496-12 says it. ``colour`` is
     ``None`` where the stream does not say. Where the pictures come at changing distances (``variable_rate``),
     ``frame_rate`` is that of the quick parts; ``holding_rate`` is the container's word for one that
     holds every picture. ``place`` counts a file's streams from 0, as the container lists them.
@@ -128,6 +137,7 @@ class VideoStream:
     codec_tag: str | None = None
     letterboxed: bool = False
     borders: Borders | None = None
+    often_black: Borders | None = None
     film_in_fields: bool = False
     variable_rate: bool = False
     holding_rate: Fraction | None = None

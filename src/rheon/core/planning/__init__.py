@@ -24,6 +24,7 @@ from .decisions import (
     kind_of,
     read_pins,
 )
+from .picture.frame import set_upright
 from .plan import Breach, Estimate, Plan
 from .request import PlanRequest
 from .solving.plan_diff import DecisionChange, plan_diff
@@ -65,6 +66,7 @@ __all__ = [
     "plan",
     "plan_diff",
     "read_pins",
+    "set_upright",
     "share_files",
     "transfer",
 ]

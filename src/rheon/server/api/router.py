@@ -81,6 +81,7 @@ urlpatterns = [
     path("bench/plans/<int:title_id>/<int:target_id>/sets/<int:set_id>", bench.SetOfCell.as_view()),
     path("bench/plans/<int:title_id>/<int:target_id>/moments/<int:at_ms>/before.jpg", bench_media.before),
     path("bench/plans/<int:title_id>/<int:target_id>/moments/<int:at_ms>/after.jpg", bench_media.after),
+    path("bench/plans/<int:title_id>/<int:target_id>/moments/<int:at_ms>/whole.jpg", bench_media.whole),
     path("bench/plans/<int:title_id>/<int:target_id>/moments/<int:at_ms>/excerpt.mp4", bench_media.excerpt),
     path("bench/sets", bench.Sets.as_view()),
     path("bench/sets/<int:set_id>", bench.OneSet.as_view()),

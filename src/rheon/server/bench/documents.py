@@ -101,6 +101,31 @@ class Size(Document):
     height: int
 
 
+class Sides(Document):
+    """Lines above and below, columns left and right."""
+
+    top: int
+    bottom: int
+    left: int
+    right: int
+
+
+class Framing(Document):
+    """The whole picture before anything is cut: its stored pixels and ``aspect`` as they lie when it is turned by
+    ``rotation`` (degrees clockwise); and sides of the stored picture, not turned: what is ``cut``, what was ``found``
+    black in all pictures, ``often`` in part of them. At ``widest_at_s`` as much picture is at the edges as anywhere.
+    """
+
+    width: int
+    height: int
+    aspect: float
+    rotation: int
+    cut: Sides
+    found: Sides | None
+    often: Sides | None
+    widest_at_s: float | None
+
+
 class Rule(Document):
     rule: str
     ok: bool
@@ -150,6 +175,7 @@ class Sheet(Document):
     limit_bytes: int | None
     free_bytes: int | None
     frame: Size | None
+    framing: Framing | None
     look: str
     settings_mark: str
     rules: list[Rule]

@@ -14,7 +14,8 @@ from django.views.decorators.http import require_GET, require_safe
 from rheon.core.analysis import frame_jpeg
 from rheon.core.encoding import PreviewRequest, preview_jpeg
 from rheon.core.errors import EngineError, RheonError
-from rheon.core.planning import Plan, plan
+from rheon.core.media import mark_of
+from rheon.core.planning import Plan, plan, set_upright
 from rheon.server.api.ranges import file_response
 from rheon.server.shelf.actions.cache import cached, material_mark
 from rheon.server.shelf.models import Title
@@ -57,6 +58,28 @@ def after(request: HttpRequest, title_id: int, target_id: int, at_ms: int) -> Ht
             path.write_bytes(_preview(title, made, _moment(title, at_ms), Path(work)))
 
     return _given(f"{material_mark(title)}-{at_ms}-{look_of(made)}.jpg", make)
+
+
+@require_GET
+def whole(request: HttpRequest, title_id: int, target_id: int, at_ms: int) -> HttpResponse:
+    """The same frame, nothing of it cut away, turned and in the shape of the plan: what a crop is chosen on."""
+    title, target = cell_rows(title_id, target_id)
+    try:
+        asked = request_for(title, target, stored_override(title.pk, target.pk))
+    except RheonError as error:
+        return HttpResponse(error.message, status=404, content_type="text/plain")
+    source = asked.title.video
+    if source is None:
+        return HttpResponse("This title has no picture.", status=404, content_type="text/plain")
+    upright = set_upright(source, asked.pins)
+
+    def make(path: Path) -> None:
+        lines = min(MOST_LINES, upright.width if upright.rotation % 180 else upright.height)
+        with _at_once:
+            path.write_bytes(frame_jpeg(title.readable_title(), _moment(title, at_ms), lines, upright=upright))
+
+    shape = mark_of(upright.rotation, upright.display_aspect)
+    return _given(f"{material_mark(title)}-{at_ms}-whole-{shape}.jpg", make)
 
 
 @require_safe

@@ -5,11 +5,12 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
+from rheon.core.analysis import Survey
 from rheon.core.catalogue import say
 from rheon.core.descriptions import settings_text, summary
 from rheon.core.devices import DeviceProfile, RuleResult, Verdict, goals, judge_title
 from rheon.core.errors import PlanError
-from rheon.core.media import KeptRange, Role, mark_of
+from rheon.core.media import Borders, KeptRange, Role, mark_of
 from rheon.core.media import Title as CoreTitle
 from rheon.core.media.kept import first_picture_s, steady_rate
 from rheon.core.planning import (
@@ -23,6 +24,7 @@ from rheon.core.planning import (
     Shared,
     kind_of,
     plan,
+    set_upright,
     share_files,
 )
 from rheon.core.wording import consequence, missing_sentences, rule_name, sentence, sides
@@ -84,6 +86,7 @@ def sheet_document(title: Title, target: Target, changed: Sequence[DecisionChang
         limit_bytes=min((limit for p in request.devices if (limit := p.limits.largest_file_bytes)), default=None),
         free_bytes=target.free_bytes,
         frame=_frame(made),
+        framing=_framing(made, request, title.core_survey()),
         look=look_of(made),
         settings_mark=mark_of(made.settings),
         rules=_rules(made.rules),
@@ -282,11 +285,35 @@ def _frame(made: Plan) -> documents.Size | None:
     return documents.Size(width=round(video.width * video.sample_aspect), height=video.height)
 
 
+def _framing(made: Plan, request: PlanRequest, survey: Survey | None) -> documents.Framing | None:
+    """The whole picture, where what is cut of it can be chosen: not of titles that are put together of others."""
+    source, video = request.title.video, made.settings.video if made.settings else None
+    if source is None or video is None or request.title.joined:
+        return None
+    upright = set_upright(source, request.pins)
+    lying = bool(upright.rotation % 180)
+    return documents.Framing(
+        width=upright.height if lying else upright.width,
+        height=upright.width if lying else upright.height,
+        aspect=float(upright.display_aspect),
+        rotation=-upright.rotation % 360,
+        cut=_sides(video.crop),
+        found=_sides(source.borders) if source.borders else None,
+        often=_sides(source.often_black) if source.often_black else None,
+        widest_at_s=survey.borders.widest_at_s if survey and survey.borders else None,
+    )
+
+
+def _sides(cut: Borders) -> documents.Sides:
+    return documents.Sides(top=cut.top, bottom=cut.bottom, left=cut.left, right=cut.right)
+
+
 def look_of(made: Plan) -> str:
     """A mark of everything that changes how the picture looks."""
     settings = made.settings
     if settings is None or settings.video is None:
         return ""
     video = settings.video
-    seen = (video.width, video.height, video.sample_aspect, video.crop, video.fields, video.colour, settings.drawn)
+    size = (video.width, video.height, video.sample_aspect)
+    seen = (*size, video.crop, video.rotation, video.fields, video.colour, settings.drawn)
     return mark_of(seen)

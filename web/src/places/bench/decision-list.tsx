@@ -102,7 +102,7 @@ function Value({ decision, onPin }: { decision: Decision; onPin: (value: string 
 }
 
 /** The values on offer; the one that holds is called by its full text. */
-function Choices({ decision, onPin }: { decision: Decision; onPin: (value: string | null) => void }) {
+export function Choices({ decision, onPin }: { decision: Decision; onPin: (value: string | null) => void }) {
   const known = decision.choices.some((choice) => choice.value === decision.value);
   const shown = decision.choices.map((choice) =>
     choice.value === decision.value ? { ...choice, text: decision.text } : choice,

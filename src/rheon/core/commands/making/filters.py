@@ -55,7 +55,8 @@ def graph(
     ``picture`` is the stream of a picture subtitle.
     """
     timing = timing or Timing()
-    steps = [*_once(timing), *_fields(made), *_times(made, timing), *(_crop(made) if picture is None else ())]
+    steps = [*_once(timing), *_fields(made), *_times(made, timing), *_turned(made)]
+    steps += _crop(made) if picture is None else []
     head = f"[{source}]{','.join(steps)}" if steps else f"[{source}]null"
     shape = made.sample_aspect
     tail = [
@@ -115,8 +116,23 @@ def _times(made: VideoSettings, timing: Timing) -> list[str]:
     return [*cut, *moved, *stepped, f"fps={rate_text(made.frame_rate)}"]
 
 
+TURNS = {0: [], 90: ["transpose=cclock"], 180: ["hflip", "vflip"], 270: ["transpose=clock"]}
+"""By degrees anticlockwise."""
+
+
+def _turned(made: VideoSettings) -> list[str]:
+    """From how the engine gives a picture to how it is to be seen."""
+    done = 0 if _turned_back(made) else made.rotation_from
+    return TURNS[(made.rotation - done) % 360]
+
+
+def _turned_back(made: VideoSettings) -> list[str]:
+    """To how it is stored, where its lines are looked at: fields lie in the stored ones."""
+    return TURNS[-made.rotation_from % 360] if made.fields is not Fields.LEAVE else []
+
+
 def _crop(made: VideoSettings) -> list[str]:
-    cut = made.crop
+    cut = made.crop.turned(made.rotation)
     if not cut.any:
         return []
     return [f"crop=iw-{cut.left + cut.right}:ih-{cut.top + cut.bottom}:{cut.left}:{cut.top}"]
@@ -132,12 +148,13 @@ def _drawn(text: DrawnText) -> list[str]:
 
 def _fields(made: VideoSettings) -> list[str]:
     order = "tff" if made.top_field_first else "bff"
+    back = _turned_back(made)
     if made.fields in (Fields.JOIN, Fields.DOUBLE):
-        return [_deinterlace(made.deinterlacer, order, each=made.fields is Fields.DOUBLE)]
+        return [*back, _deinterlace(made.deinterlacer, order, each=made.fields is Fields.DOUBLE)]
     if made.fields is Fields.RESTORE and made.film_in_fields:
         # match the fields that were one frame of film, then drop the one frame in five that comes twice
-        return [f"fieldmatch=order={order}:combmatch=full", "bwdif=mode=send_frame:deint=interlaced", "decimate"]
-    return []
+        return [*back, f"fieldmatch=order={order}:combmatch=full", "bwdif=mode=send_frame:deint=interlaced", "decimate"]
+    return back
 
 
 def _deinterlace(name: str, order: str, *, each: bool) -> str:

@@ -5,12 +5,14 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from ...formats import is_text
-from ...media import Borders, Reason, SubtitleStream, VideoStream
+from ...media import Borders, Fields, Reason, Scan, SubtitleStream, VideoStream, aspect_text
 from ..decisions import PINNED
-from ..decisions.picture import CROP
+from ..decisions.picture import CROP, FIELDS
 from ..request import PlanRequest
 
 LEAST_SIDE = 64
+FIELD_LINES = 4
+"""Two lines of each field have one line of colour."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -28,6 +30,7 @@ class Crop:
             width=video.width - cut.left - cut.right,
             height=video.height - cut.top - cut.bottom,
             borders=None,
+            often_black=None,
         )
 
 
@@ -36,18 +39,37 @@ def crop_for(request: PlanRequest, drawn: SubtitleStream | None) -> Crop:
     video = request.title.video
     assert video is not None
     if (pinned := request.pins.of(CROP)) is not None:
-        return Crop(borders=_by_hand(video, pinned), reason=PINNED)
+        return Crop(borders=_aligned(_by_hand(video, pinned), request), reason=PINNED)
     if video.borders is None:
         return Crop(borders=Borders(), reason=Reason(code="borders_unknown"))
     if not video.borders.any:
-        return Crop(borders=Borders(), reason=Reason(code="no_borders"))
+        return Crop(borders=Borders(), reason=_changing(video) or Reason(code="no_borders"))
     if not _enough_left(video, video.borders):
         return Crop(borders=Borders(), reason=Reason(code="little_left"))
-    if video.rotation:
-        return Crop(borders=Borders(), reason=Reason(code="borders_of_turned"))
     if drawn is not None and not is_text(drawn):
         return Crop(borders=Borders(), reason=Reason(code="subtitles_in_borders"))
-    return Crop(borders=video.borders, reason=Reason(code="black_borders"))
+    return Crop(borders=_aligned(video.borders, request), reason=_changing(video) or Reason(code="black_borders"))
+
+
+def _changing(video: VideoStream) -> Reason | None:
+    """That the picture changes its shape, where it does."""
+    often = video.often_black
+    if often is None:
+        return None
+    shapes = (
+        Crop(borders=cut, reason=PINNED).applied(video).display_aspect for cut in (often, video.borders or Borders())
+    )
+    narrow, wide = map(aspect_text, shapes)
+    return Reason(code="shape_changes", values={"narrow": narrow, "wide": wide})
+
+
+def _aligned(cut: Borders, request: PlanRequest) -> Borders:
+    """In such steps that the fields stay where they are, where they do."""
+    video = request.title.video
+    in_fields = video is not None and video.scan in (Scan.INTERLACED, Scan.TELECINED)
+    if not in_fields or request.pins.of(FIELDS) is not Fields.LEAVE:
+        return cut
+    return replace(cut, top=cut.top // FIELD_LINES * FIELD_LINES, bottom=cut.bottom // FIELD_LINES * FIELD_LINES)
 
 
 def _by_hand(video: VideoStream, cut: Borders) -> Borders:

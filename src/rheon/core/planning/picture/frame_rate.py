@@ -66,6 +66,8 @@ def plan_frame_rate(
 
 def _fields(video: VideoStream, pins: Pins) -> tuple[Fields, Reason]:
     if (pinned := pins.of(FIELDS)) is not None:
+        if pinned is Fields.LEAVE and video.rotation and video.scan in (Scan.INTERLACED, Scan.TELECINED):
+            raise FIELDS.refuse("Fields lie in the lines of a picture: one that is turned can't keep them.")
         return pinned, PINNED
     if video.scan is Scan.TELECINED:
         return Fields.RESTORE, Reason(code="film_restored", values={"source": f"{float(video.frame_rate):.3f}"})

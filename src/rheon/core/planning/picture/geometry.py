@@ -13,6 +13,9 @@ from ..decisions.picture import PIXELS, SIZE
 from ..decisions.picture.pixels import STORED
 from ..decisions.picture.size import SMALLEST_SIDE, SizePin, even
 
+UNSEEN = Fraction(1, 125)
+"""By so much a picture may be wider or narrower before a circle is none."""
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Geometry:
@@ -77,7 +80,8 @@ def fit(video: VideoStream, rate: Fraction, bounds: Bounds, *, square: bool) -> 
     code = "fits_level" if lines < fitting - 4 else f"fits_{bounds.limited_by}"
     values: dict[str, object] = {"width": bounds.width, "height": bounds.height, "source": _stored(video)}
     width, widest = _wide(lines, ratio), even(bounds.width)
-    if 0 < widest - width <= 2 and bounds.hold(widest, lines, rate):
+    near = abs(widest / (lines * ratio) - 1) < UNSEEN
+    if 0 < widest - width <= 2 and near and bounds.hold(widest, lines, rate):
         width = widest  # the last column pair belongs to rounding
     return Geometry(
         width=min(width, widest),

@@ -22,9 +22,13 @@ SAME_SHAPE = Fraction(1, 50)
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class PartPicture:
-    """A part's picture as it is seen, what is cut away of it, and what becomes of its fields and rate."""
+    """A part's picture as it is seen, what is cut away of it, and what becomes of its fields and rate.
+
+    ``rotation_from`` is how its file says that it is turned.
+    """
 
     video: VideoStream
+    rotation_from: int
     crop: Borders
     timing: FrameRatePlan
 
@@ -73,6 +77,8 @@ def _settings(made: VideoSettings, part: PartPicture, *, fitted: bool) -> VideoS
     return replace(
         made,
         crop=part.crop,
+        rotation=part.video.rotation,
+        rotation_from=part.rotation_from,
         pad=_pad(made, part) if fitted else Borders(),
         fields=timing.fields,
         deinterlacer=timing.deinterlacer,

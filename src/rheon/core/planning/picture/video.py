@@ -13,7 +13,6 @@ from ...media import Action, Borders, Reason, SubtitleStream, VideoSettings, Vid
 from ..decisions import PINNED
 from ..decisions.form import Unreadable
 from ..decisions.picture import (
-    ASPECT,
     BUFFER,
     CODEC,
     COLOUR,
@@ -39,6 +38,7 @@ from .colour import output_colour
 from .complexity import source_complexity
 from .crop import crop_for
 from .entries import choose_entry, encodable_entries, others
+from .frame import met_screen, set_upright
 from .frame_rate import FrameRatePlan, plan_frame_rate
 from .geometry import Geometry, bounds_for, geometry_for, shrunk
 from .joined import PartPicture, colour_change, common_timing, part_crops, size_reason, with_parts
@@ -109,9 +109,8 @@ def encoded(
     """The stream encoded for the device. Raises ``PlanError`` or ``BadPin``."""
     assert request.title.video is not None
     pins = request.pins
-    whole_picture = _with_aspect(request, request.title.video)
-    crop = crop_for(request, drawn)
-    video = crop.applied(whole_picture)
+    whole_picture = set_upright(request.title.video, pins)
+    video, crop = met_screen(whole_picture, crop_for(request, drawn), profile, pins)
     options = encodable_entries(profile, container)
     entry, codec_reason = choose_entry(options, video, pins, container)
     encoder = video_encoder(entry.codec)
@@ -131,7 +130,14 @@ def encoded(
     )
     rated = _rated(picture)
     colour, colour_reason = output_colour(video, (rated.settings.width, rated.settings.height), depth, entry, pins)
-    settings = replace(rated.settings, crop=crop.borders, colour=colour, colour_from=colour_change(video, colour))
+    settings = replace(
+        rated.settings,
+        crop=crop.borders,
+        rotation=video.rotation,
+        rotation_from=request.title.video.rotation,
+        colour=colour,
+        colour_from=colour_change(video, colour),
+    )
     if parts:
         settings = with_parts(settings, parts)
     return VideoPlan(
@@ -157,23 +163,17 @@ def _parts(
     request: PlanRequest, crops: Sequence[Borders], timed: Callable[[VideoStream], FrameRatePlan]
 ) -> list[PartPicture]:
     """The pictures of a join's parts; none where the title is no join."""
-    videos = [_with_aspect(request, part.video) for part in request.title.joined if part.video is not None]
-    return [PartPicture(video=one, crop=crop, timing=timed(one)) for one, crop in zip(videos, crops, strict=True)]
+    videos = [part.video for part in request.title.joined if part.video is not None]
+    return [
+        PartPicture(video=upright, crop=crop, timing=timed(upright), rotation_from=one.rotation)
+        for one, crop in zip(videos, crops, strict=True)
+        if (upright := set_upright(one, request.pins))
+    ]
 
 
 def _keeps_times(request: PlanRequest, container: str) -> bool:
     """Whether each picture may have a time of its own: concatenated stretches come at one rate."""
     return CONTAINERS[container].own_times and len(request.range.kept) < 2 and not request.title.joined
-
-
-def _with_aspect(request: PlanRequest, video: VideoStream) -> VideoStream:
-    """A wrong aspect put right by hand: the whole picture, before anything is cut away."""
-    wanted = request.pins.of(ASPECT)
-    if wanted is None:
-        return video
-    width, height = (video.height, video.width) if video.rotation % 180 else (video.width, video.height)
-    shape = wanted * height / width
-    return replace(video, sample_aspect=1 / shape if video.rotation % 180 else shape)
 
 
 def _depth(video: VideoStream, entry: VideoEntry, encoder: VideoEncoder, request: PlanRequest) -> tuple[int, Reason]:

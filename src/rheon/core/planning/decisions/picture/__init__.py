@@ -17,11 +17,13 @@ from .pixels import PIXELS
 from .preset import PRESET
 from .profile import PROFILE
 from .rate import RATE
+from .rotation import ROTATION
+from .screen_fit import SCREEN_FIT
 from .size import SIZE
 
 PICTURE = (
-    CROP, SIZE, ASPECT, PIXELS, FRAME_RATE, FIELDS, DEINTERLACER, CODEC, PROFILE, LEVEL, DEPTH, COLOUR,
-    RATE, PEAK, BUFFER, PASSES, KEYFRAMES, PRESET,
+    CROP, SIZE, ASPECT, ROTATION, SCREEN_FIT, PIXELS, FRAME_RATE, FIELDS, DEINTERLACER, CODEC, PROFILE, LEVEL, DEPTH,
+    COLOUR, RATE, PEAK, BUFFER, PASSES, KEYFRAMES, PRESET,
 )  # fmt: skip
 
 __all__ = [
@@ -43,5 +45,7 @@ __all__ = [
     "PRESET",
     "PROFILE",
     "RATE",
+    "ROTATION",
+    "SCREEN_FIT",
     "SIZE",
 ]

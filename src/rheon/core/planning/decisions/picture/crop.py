@@ -38,6 +38,9 @@ def _show(case: Case, source: VideoStream, made: VideoSettings) -> Shown:
     choices = [Choice(value=AUTOMATIC, text=say("as proposed")), Choice(value=NONE, text=say("nothing"))]
     if source.borders is not None and source.borders.any:
         choices.insert(1, Choice(value=_value(source.borders), text=crop_text(source.borders)))
+    if source.often_black is not None:
+        text = say("{borders}, as in part of the pictures", borders=crop_text(source.often_black))
+        choices.append(Choice(value=_value(source.often_black), text=text))
     return Shown(
         value=_value(made.crop) if made.crop.any else NONE,
         text=crop_text(made.crop),
