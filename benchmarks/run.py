@@ -41,7 +41,13 @@ from rheon.core.commands.making import (  # noqa: E402
     chapters_document,
 )
 from rheon.core.devices import DeviceProfile, catalogue, judge_title  # noqa: E402
-from rheon.core.encoding import make_file  # noqa: E402
+from rheon.core.encoding import (  # noqa: E402
+    Viewing,
+    make_file,
+    make_reference,
+    measure_fidelity,
+    measuring_engine,
+)
 from rheon.core.media import CellData, KeptRange, Source, Title  # noqa: E402
 from rheon.core.media.kept import on_pictures  # noqa: E402
 from rheon.core.planning import Balance, PlanRequest, plan, read_pins, share_files  # noqa: E402
@@ -194,6 +200,26 @@ def edges(title: Title) -> None:
     say(f"a cut to the picture of {title.duration_s:.0f} s, only edges encoded / converted", figures, "-")
 
 
+def trade_off(film: Title) -> None:
+    """How soon the fidelity of three balances is known, from the click on."""
+    target = device("heron-8")
+    assert target.screen
+    viewing = Viewing(screen=(target.screen.width, target.screen.height))
+    request = PlanRequest(title=film, devices=(target,), name="Points")
+    _, measure = measuring_engine()
+    with tempfile.TemporaryDirectory() as name:
+        reference, known = Path(name) / "source.mkv", [time.monotonic()]
+        for balance in (Balance.EVEN, Balance.LEAN, Balance.RICH):
+            made = plan(replace(request, balance=balance)).settings
+            assert made is not None
+            if not reference.exists():
+                make_reference(film, made, reference)
+            measure_fidelity(film, made, viewing, reference)
+            known.append(time.monotonic())
+    after = ", ".join(f"{point - known[0]:.1f}" for point in known[1:])
+    say(f"fidelity of three balances of the film ({measure.value})", f"{after} s", "three in 10 s")
+
+
 def verdicts(titles: list[Title]) -> None:
     profiles = list(catalogue().values())
     many: list[DeviceProfile] = [
@@ -254,6 +280,7 @@ def main() -> None:
     scans()
     looks(disc.titles[0])
     cuts()
+    trade_off(disc.titles[0])
     edges(read_source(MEDIA / "camera/Kite day.mp4").titles[0])
     verdicts(list(disc.titles))
     shelf()

@@ -54,6 +54,25 @@ def shoot_cut_sheet(page: Page, name: str) -> None:
     expect(page.get_by_text("nothing is cut off")).to_be_visible()
 
 
+def shoot_frame(page: Page) -> None:
+    """The frame of a film, with something to judge its shape by."""
+    page.get_by_role("button", name="Frame", exact=True).click()
+    page.get_by_text("Circle and squares").click()
+    page.get_by_role("slider", name="Cut away above").focus()
+    page.wait_for_timeout(2500)
+    shoot(page, "frame")
+    page.get_by_role("button", name="Frame is done").click()
+
+
+def shoot_trade_off(page: Page) -> None:
+    """What each balance keeps, measured."""
+    page.get_by_role("button", name="Measure the fidelity").click()
+    curve = page.get_by_role("figure", name="Fidelity by size")
+    expect(curve.get_by_role("button")).to_have_count(5, timeout=240_000)
+    page.get_by_role("button", name="Find the rate").scroll_into_view_if_needed()
+    shoot(page, "trade-off")
+
+
 def film_id(page: Page) -> int:
     """Titles are numbered in the order in which their sources happened to be read."""
     sources = page.request.get(f"{ADDRESS}/api/shelf/sources").json()
@@ -91,6 +110,8 @@ def main() -> None:
         shoot(page, "title")
         page.goto(f"{ADDRESS}/bench/{film}/2")
         shoot_cut_sheet(page, "plan-sheet")
+        shoot_frame(page)
+        shoot_trade_off(page)
         page.goto(f"{ADDRESS}/bench/verdicts/{film}")
         shoot(page, "verdicts")
         page.goto(f"{ADDRESS}/household")

@@ -167,6 +167,34 @@ def test_the_frame_is_moved_by_mouse_and_by_keys_and_the_file_has_it(page: Page,
     assert float(video.display_aspect) == pytest.approx(4 / 3 * (540 / 720) / (440 / 480), rel=0.02)
 
 
+def test_what_each_balance_keeps_is_measured_drawn_and_asked_for_by_keys(page: Page, rheon: Rheon) -> None:
+    page.goto(f"/bench/{title_of(rheon, 'Marram Nights, extra 3')}/{target_of(rheon, 'heron-8')}")
+    page.get_by_role("button", name="Measure the fidelity").press("Enter")
+    curve = page.get_by_role("figure", name="Fidelity by size")
+    expect(curve.get_by_role("button")).to_have_count(5, timeout=240_000)
+    expect(page.get_by_text("VMAF as people judge it", exact=False)).to_be_visible()
+    curve.get_by_role("button", name=re.compile("^lean: ")).press("Enter")
+    expect(page.get_by_role("radio", name="lean")).to_be_checked()
+    said = [
+        float((row.get_attribute("aria-label") or "").split(", ")[1])
+        for row in curve.get_by_role("button", name=re.compile("^(lean|even): ")).all()
+    ]
+    page.get_by_role("combobox", name="Ask for").press("Enter")
+    page.get_by_role("option", name="a fidelity (VMAF)").press("Enter")
+    field = page.get_by_role("textbox", name="Fidelity")
+    field.fill("3")
+    field.press("Enter")
+    expect(page.get_by_role("alert")).to_contain_text("Between what was measured")
+    field.fill(f"{sum(said) / 2:.2f}")
+    field.press("Enter")
+    expect(page.get_by_role("button", name="Rate: let Rheon choose again")).to_be_visible()
+    page.get_by_role("combobox", name="Ask for").press("Enter")
+    page.get_by_role("option", name="a size").press("Enter")
+    page.get_by_role("textbox", name="Size in MB").fill("2")
+    page.get_by_role("button", name="Find the rate").press("Enter")
+    expect(page.get_by_text(re.compile("for 2 MB"))).to_be_visible()
+
+
 def test_several_devices_share_a_file_and_goals_stand_beside_them(page: Page) -> None:
     page.goto("/bench")
     page.get_by_role("button", name="Also make").click()

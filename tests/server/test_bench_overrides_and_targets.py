@@ -10,6 +10,7 @@ from PIL import Image
 from tests.instruments.readback import see
 
 from rheon.core.engine import probe
+from rheon.server.bench.actions.fidelity import measure_now
 from rheon.server.bench.models import CellOverride, PinSet, Target
 from rheon.server.outbox.models import Output
 from rheon.server.shelf.models import Source
@@ -233,6 +234,41 @@ def test_seconds_of_the_file_are_played_before_it_is_made_and_beside_them_the_so
     seen = probe(str(next((settings.RHEON_CACHE / "excerpts").glob("*-made.mp4"))))
     assert seen.video and (seen.video.height, len(seen.audio)) == (180, 1)
     assert client.get(address.replace(str(household[1]), "99999")).status_code == 404
+
+
+def test_what_each_balance_keeps_is_measured_when_asked_and_a_rate_found_for_a_fidelity(
+    shelf: Shelf, household: list[int], api: Api
+) -> None:
+    extra = shelf("MARRAM_NIGHTS").titles.get(number=4)
+    address = f"bench/plans/{extra.pk}/{household[1]}"
+    _, before = api("get", f"{address}/trade-off")
+    assert (before["possible"], before["measuring"], before["scores"]) == (True, False, [])
+    status, refused = api("put", f"{address}/fidelity", {"score": 90})
+    assert status == 422 and "Measure" in refused["message"]
+    assert api("post", f"{address}/trade-off", {})[1]["measuring"]
+    measure_now(extra.pk, household[1])
+    _, known = api("get", f"{address}/trade-off")
+    means = [score["mean"] for score in known["scores"]]
+    assert [score["balance"] for score in known["scores"]] == ["lean", "light", "even", "full", "rich"]
+    assert (known["measuring"], known["failed"], known["measure"]) == (False, False, "VMAF")
+    assert means[0] < means[2] <= means[4]
+    assert all(score["worst"] <= score["mean"] for score in known["scores"])
+    # kept by content: another row of the same file and screen need not be measured again
+    assert api("post", f"{address}/trade-off", {})[1] == known
+    wanted = (means[0] + means[2]) / 2
+    status, found = api("put", f"{address}/fidelity", {"score": wanted})
+    rate = next(decision for decision in found["decisions"] if decision["key"] == "picture.rate")
+    assert status == 200 and rate["pinned"] and 21 <= int(rate["value"].partition(":")[2]) <= 27
+    status, refused = api("put", f"{address}/fidelity", {"score": 1})
+    assert status == 422 and "Between what was measured" in refused["message"]
+
+
+def test_nothing_is_measured_of_what_is_not_made_anew(shelf: Shelf, household: list[int], api: Api) -> None:
+    film = shelf("MARRAM_NIGHTS").titles.get(number=1)
+    sheet(api, film.pk, household[1], pins={"picture.codec": "copy", "file.container": "matroska"})
+    address = f"bench/plans/{film.pk}/{household[1]}/trade-off"
+    assert api("post", address, {})[1] == api("get", address)[1]
+    assert api("get", address)[1]["possible"] is False
 
 
 def test_a_disc_is_copied_whole_checksummed_and_verified(shelf: Shelf, api: Api, settings: Any) -> None:

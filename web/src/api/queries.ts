@@ -18,6 +18,8 @@ export const keys = {
   goals: ["bench", "goals"] as const,
   verdicts: (title: number) => ["bench", "verdicts", title] as const,
   sharing: (title: number, devices: string) => ["bench", "sharing", title, devices] as const,
+  tradeOff: (title: number, target: number, plan: string) =>
+    ["bench", "trade-off", title, target, plan] as const,
   sheet: (title: number, device: number) => ["bench", "sheet", title, device] as const,
   worklist: ["worklist"] as const,
   outbox: ["outbox", "list"] as const,

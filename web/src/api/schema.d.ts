@@ -84,6 +84,23 @@ export interface paths {
         patch: operations["changePlan"];
         trace?: never;
     };
+    "/api/bench/plans/{title_id}/{target_id}/fidelity": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Pin the rate at which the picture is expected to keep so much of the source. */
+        put: operations["askForFidelity"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/plans/{title_id}/{target_id}/series": {
         parameters: {
             query?: never;
@@ -131,6 +148,24 @@ export interface paths {
         get?: never;
         put: operations["applyPins"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/plans/{title_id}/{target_id}/trade-off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description How much of the picture each balance keeps, as far as that was measured. */
+        get: operations["tradeOff"];
+        put?: never;
+        /** @description Have it measured; points appear one after the other. */
+        post: operations["measureTradeOff"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1341,6 +1376,13 @@ export interface components {
             count: number;
             spans: components["schemas"]["Span"][];
         };
+        /**
+         * FidelityWanted
+         * @description The mean score that is asked for, in the unit that was measured in.
+         */
+        FidelityWanted: {
+            score: number;
+        };
         /** FieldNote */
         FieldNote: {
             field: string;
@@ -1857,6 +1899,17 @@ export interface components {
             at_s: number | null;
         };
         /**
+         * Score
+         * @description What was measured of a balance (``None``: of a rate by hand): the mean, and that of the worst twentieth of the
+         *     pictures; and how large the file is expected to be.
+         */
+        Score: {
+            balance: components["schemas"]["Balance"] | null;
+            mean: number;
+            worst: number;
+            size_bytes: number;
+        };
+        /**
          * SeriesCut
          * @description How many episodes are cut now, are still looked at, have nothing proposed, and could not be read or planned.
          */
@@ -2149,6 +2202,24 @@ export interface components {
             left_low_s: number;
             left_high_s: number;
         };
+        /**
+         * TradeOff
+         * @description What was measured so far, from so many seconds. ``measure`` and ``seen`` say by what and for which eye; ``unit``
+         *     goes behind a figure. ``scores`` are those of the balances without a rate by hand, of which so many are ``missing``;
+         *     ``by_hand`` is that of the rate that was set. ``possible`` is false where the picture is not made anew.
+         */
+        TradeOff: {
+            possible: boolean;
+            measuring: boolean;
+            failed: boolean;
+            measure: string;
+            seen: string;
+            unit: string;
+            seconds: number;
+            missing: number;
+            scores: components["schemas"]["Score"][];
+            by_hand: components["schemas"]["Score"] | null;
+        };
         /** Transfer */
         Transfer: {
             /** @enum {string} */
@@ -2380,6 +2451,32 @@ export interface operations {
             };
         };
     };
+    askForFidelity: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                target_id: number;
+                title_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["FidelityWanted"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
+                };
+            };
+        };
+    };
     cutSeries: {
         parameters: {
             query?: never;
@@ -2447,6 +2544,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Sheet"];
+                };
+            };
+        };
+    };
+    tradeOff: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                target_id: number;
+                title_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TradeOff"];
+                };
+            };
+        };
+    };
+    measureTradeOff: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                target_id: number;
+                title_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TradeOff"];
                 };
             };
         };

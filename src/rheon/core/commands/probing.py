@@ -87,6 +87,6 @@ def version(program: str) -> list[str]:
     return [program, "-hide_banner", "-version"]
 
 
-def listing(what: str) -> list[str]:
-    """What the engine was built with: ``-encoders``, ``-filters``."""
-    return ["ffmpeg", "-hide_banner", what]
+def listing(what: str, program: str = "ffmpeg") -> list[str]:
+    """What an engine was built with: ``-encoders``, ``-filters``."""
+    return [program, "-hide_banner", what]

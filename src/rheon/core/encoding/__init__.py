@@ -2,6 +2,16 @@
 
 from .clips import make_clip
 from .excerpt import ExcerptRequest, excerpt_stretch, make_excerpt, make_source_excerpt
+from .fidelity import (
+    Fidelity,
+    Measure,
+    Viewing,
+    is_measurable,
+    make_reference,
+    measure_fidelity,
+    measuring_engine,
+    quality_for,
+)
 from .parts import part_path, part_token, parts_in, remove_part, side_parts
 from .preview import PreviewRequest, preview_jpeg
 from .progress import Progress, ProgressUnit
@@ -9,21 +19,29 @@ from .run import Hooks, Made, check_target, make_file
 
 __all__ = [
     "ExcerptRequest",
+    "Fidelity",
     "Hooks",
     "Made",
+    "Measure",
     "PreviewRequest",
     "Progress",
     "ProgressUnit",
+    "Viewing",
     "check_target",
     "excerpt_stretch",
+    "is_measurable",
     "make_clip",
     "make_excerpt",
     "make_file",
+    "make_reference",
     "make_source_excerpt",
+    "measure_fidelity",
+    "measuring_engine",
     "part_path",
     "part_token",
     "parts_in",
     "preview_jpeg",
+    "quality_for",
     "remove_part",
     "side_parts",
 ]

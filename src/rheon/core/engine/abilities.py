@@ -19,11 +19,11 @@ def engine_encoders() -> frozenset[str]:
     return _names("-encoders", r"^ [VAS][.A-Z]{5} (\S+)")
 
 
-def engine_filters() -> frozenset[str]:
+def engine_filters(program: str = "ffmpeg") -> frozenset[str]:
     """Names of its filters. Raises ``ToolMissing`` or ``EngineError``."""
-    return _names("-filters", r"^ [.TSC]{2,3} (\S+)")
+    return _names("-filters", r"^ [.TSC]{2,3} (\S+)", program)
 
 
-def _names(listing: str, line: str) -> frozenset[str]:
-    said = run(Command(argv=probing.listing(listing), timeout_s=20)).stdout.decode(errors="replace")
+def _names(listing: str, line: str, program: str = "ffmpeg") -> frozenset[str]:
+    said = run(Command(argv=probing.listing(listing, program), timeout_s=20)).stdout.decode(errors="replace")
     return frozenset(re.findall(line, said, re.MULTILINE))

@@ -75,6 +75,8 @@ urlpatterns = [
     path("bench/titles/<int:title_id>/verdicts", bench.Verdicts.as_view()),
     path("bench/titles/<int:title_id>/sharing", bench.Sharing.as_view()),
     path("bench/plans/<int:title_id>/<int:target_id>", bench.Sheet.as_view()),
+    path("bench/plans/<int:title_id>/<int:target_id>/trade-off", bench.TradeOff.as_view()),
+    path("bench/plans/<int:title_id>/<int:target_id>/fidelity", bench.FidelityOfCell.as_view()),
     path("bench/plans/<int:title_id>/<int:target_id>/transfer", bench.Transfer.as_view()),
     path("bench/plans/<int:title_id>/<int:target_id>/series", bench.CutSeries.as_view()),
     path("bench/plans/<int:title_id>/<int:target_id>/sets", bench.SetsOfCell.as_view()),

@@ -9,16 +9,18 @@ from rest_framework.request import Request
 from rest_framework.views import APIView
 
 from rheon.core.planning import pin_set_text
+from rheon.core.planning.decisions.picture import RATE
 from rheon.server.api.operations import operation
 from rheon.server.household.models import Device
 from rheon.server.shelf.models import Title
 
 from . import documents, queries, requests
-from .actions import overrides, series
+from .actions import fidelity, overrides, series
 from .actions.picks import set_picked
 from .actions.targets import add_goal, add_shared
 from .cells import cells_document
 from .models import Pick, PinSet, Target
+from .trade_off import trade_off_document
 
 
 class Table(APIView):
@@ -96,6 +98,28 @@ class Sheet(APIView):
     def patch(self, request: Request, title_id: int, target_id: int, wanted: requests.SheetChange) -> documents.Sheet:
         title, target = cell_rows(title_id, target_id)
         changed = overrides.change_override(title, target, wanted.balance, wanted.pins)
+        return queries.sheet_document(title, target, changed)
+
+
+class TradeOff(APIView):
+    @operation("tradeOff")
+    def get(self, request: Request, title_id: int, target_id: int) -> documents.TradeOff:
+        """How much of the picture each balance keeps, as far as that was measured."""
+        return trade_off_document(fidelity.measured(*cell_rows(title_id, target_id)))
+
+    @operation("measureTradeOff")
+    def post(self, request: Request, title_id: int, target_id: int) -> documents.TradeOff:
+        """Have it measured; points appear one after the other."""
+        return trade_off_document(fidelity.ask_for_measures(*cell_rows(title_id, target_id)))
+
+
+class FidelityOfCell(APIView):
+    @operation("askForFidelity")
+    def put(self, request: Request, title_id: int, target_id: int, wanted: requests.FidelityWanted) -> documents.Sheet:
+        """Pin the rate at which the picture is expected to keep so much of the source."""
+        title, target = cell_rows(title_id, target_id)
+        pin = fidelity.pin_for_fidelity(title, target, wanted.score)
+        changed = overrides.change_override(title, target, None, {RATE.key: pin})
         return queries.sheet_document(title, target, changed)
 
 

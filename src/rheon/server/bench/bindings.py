@@ -9,6 +9,8 @@ from rheon.server.household.models import Device
 from rheon.server.shelf.models import Source
 from rheon.server.shelf.signals import source_read
 
+from . import tasks
+from .actions.fidelity import measure_now
 from .actions.picks import propose
 from .actions.targets import add_device_target, drop_lonely
 
@@ -27,3 +29,6 @@ def make_target(sender: object, instance: Device, created: bool, **kwargs: objec
 @receiver(post_delete, sender=Device)
 def drop_targets(sender: object, **kwargs: object) -> None:
     drop_lonely()
+
+
+tasks.measure_balances.is_done_by(measure_now)

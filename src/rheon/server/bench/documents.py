@@ -96,6 +96,35 @@ class Step(Document):
     estimate: Estimate | None
 
 
+class Score(Document):
+    """What was measured of a balance (``None``: of a rate by hand): the mean, and that of the worst twentieth of the
+    pictures; and how large the file is expected to be.
+    """
+
+    balance: Balance | None
+    mean: float
+    worst: float
+    size_bytes: int
+
+
+class TradeOff(Document):
+    """What was measured so far, from so many seconds. ``measure`` and ``seen`` say by what and for which eye; ``unit``
+    goes behind a figure. ``scores`` are those of the balances without a rate by hand, of which so many are ``missing``;
+    ``by_hand`` is that of the rate that was set. ``possible`` is false where the picture is not made anew.
+    """
+
+    possible: bool
+    measuring: bool
+    failed: bool
+    measure: str
+    seen: str
+    unit: str
+    seconds: float
+    missing: int
+    scores: list[Score]
+    by_hand: Score | None
+
+
 class Size(Document):
     width: int
     height: int

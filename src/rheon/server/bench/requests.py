@@ -70,6 +70,12 @@ class SheetChange(Body):
     ] = {}
 
 
+class FidelityWanted(Body):
+    """The mean score that is asked for, in the unit that was measured in."""
+
+    score: Annotated[float, Field(ge=0, le=100)]
+
+
 class Transfer(Body):
     to: Literal["siblings", "picked"]
 

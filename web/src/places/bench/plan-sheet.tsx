@@ -39,7 +39,12 @@ function Opened({ sheet }: { sheet: Sheet }) {
             onPin={(key, value) => change.mutate({ pins: { [key]: value } })}
           />
           {sheet.steps.length > 0 && (
-            <TradeOff sheet={sheet} busy={busy} onChoose={(balance) => change.mutate({ balance })} />
+            <TradeOff
+              sheet={sheet}
+              busy={busy}
+              onChoose={(balance) => change.mutate({ balance })}
+              onPin={(key, value) => change.mutate({ pins: { [key]: value } })}
+            />
           )}
         </div>
         <div

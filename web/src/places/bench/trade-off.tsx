@@ -1,9 +1,14 @@
+import { useMeasureTradeOff, useTradeOff } from "../../api/trade-off";
 import type { Schemas } from "../../api/client";
 import { BALANCES } from "../../domain/balances";
 import { spanText } from "../../domain/durations";
+import { fidelityText } from "../../domain/fidelity";
 import { sizeScale } from "../../domain/scales";
 import { sizeText } from "../../domain/sizes";
+import { Button } from "../../ui/button";
 import { Segments } from "../../ui/segments";
+import { AskFor } from "./ask-for";
+import { TradeOffCurve } from "./trade-off-curve";
 
 type Sheet = Schemas["Sheet"];
 type Balance = Schemas["Balance"];
@@ -12,16 +17,25 @@ interface Props {
   sheet: Sheet;
   busy: boolean;
   onChoose: (balance: Balance) => void;
+  onPin: (key: string, value: string | null) => void;
 }
 
-/** What each balance comes to: the range within which its size should come out, and how long it takes. */
-export function TradeOff({ sheet, busy, onChoose }: Props) {
+/** What each balance comes to: the range within which its size should come out, how long it takes, what it keeps. */
+export function TradeOff({ sheet, busy, onChoose, onPin }: Props) {
+  const known = useTradeOff(sheet.title_id, sheet.target_id, sheet.settings_mark).data;
+  const isByHand = sheet.pins.includes("picture.rate");
+  const score = (balance: Balance) =>
+    isByHand ? undefined : known?.scores.find((one) => one.balance === balance);
   const bounds = [
     { bytes: sheet.limit_bytes, text: "a file at most" },
     { bytes: sheet.free_bytes, text: "free" },
   ].flatMap(({ bytes, text }) => (bytes === null ? [] : [{ bytes, text }]));
   const { at, near } = sizeScale(
-    Math.max(0, ...sheet.steps.map(({ estimate }) => estimate?.size_high_bytes ?? 0)),
+    Math.max(
+      0,
+      ...sheet.steps.map(({ estimate }) => estimate?.size_high_bytes ?? 0),
+      ...(known?.scores.map((one) => one.size_bytes) ?? []),
+    ),
     bounds.map(({ bytes }) => bytes),
   );
   const shown = bounds.filter(({ bytes }) => near.includes(bytes));
@@ -32,6 +46,18 @@ export function TradeOff({ sheet, busy, onChoose }: Props) {
         <Segments label="Balance" value={sheet.balance} options={BALANCES} onChange={onChoose} />
         {!sheet.own_balance && <span className="text-[12.5px] text-quiet">as on the whole Bench</span>}
       </div>
+      {known && known.scores.length > 0 && (
+        <TradeOffCurve
+          known={known}
+          chosen={sheet.balance}
+          at={at}
+          bounds={shown}
+          onChoose={(balance) => {
+            onChoose(balance);
+            if (isByHand) onPin("picture.rate", null);
+          }}
+        />
+      )}
       <table className="w-full text-[13px]">
         <caption className="sr-only">What each balance comes to</caption>
         <thead className="sr-only">
@@ -39,6 +65,7 @@ export function TradeOff({ sheet, busy, onChoose }: Props) {
             <th>Balance</th>
             <th>Range of the size</th>
             <th>Size</th>
+            <th>Fidelity</th>
             <th>Time to make</th>
           </tr>
         </thead>
@@ -50,6 +77,7 @@ export function TradeOff({ sheet, busy, onChoose }: Props) {
               on={step.balance === sheet.balance}
               at={at}
               bounds={shown.map(({ bytes }) => bytes)}
+              fidelity={fidelityOf(score(step.balance), known)}
               onChoose={onChoose}
             />
           ))}
@@ -64,11 +92,43 @@ export function TradeOff({ sheet, busy, onChoose }: Props) {
               ].join(" · ")}
             </td>
             <td className="px-2 pt-1 text-right">size</td>
+            <td className="px-2 pt-1 text-right">{known?.scores.length ? known.measure : ""}</td>
             <td className="px-2 pt-1 text-right">time</td>
           </tr>
         </tfoot>
       </table>
+      <Measuring sheet={sheet} known={known} />
+      <AskFor sheet={sheet} known={known} onPin={onPin} />
     </section>
+  );
+}
+
+const fidelityOf = (score: Schemas["Score"] | undefined, known: Schemas["TradeOff"] | undefined) =>
+  score ? fidelityText(score.mean, known?.unit ?? "") : known?.measuring ? "…" : "";
+
+/** Begins the measurement, and says how far it is. */
+function Measuring({ sheet, known }: { sheet: Sheet; known: Schemas["TradeOff"] | undefined }) {
+  const measure = useMeasureTradeOff(sheet.title_id, sheet.target_id, sheet.settings_mark);
+  if (!known?.possible) return null;
+  const done = known.scores.length + (known.by_hand ? 1 : 0);
+  if (!known.missing) return null;
+  return (
+    <p className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-1 text-[13px] text-quiet" role="status">
+      {known.measuring ? (
+        `Seconds of each balance are made and held against the source: ${done} of ${done + known.missing} …`
+      ) : (
+        <>
+          <Button size="small" onClick={() => measure.mutate()} disabled={measure.isPending}>
+            Measure the fidelity
+          </Button>
+          {measure.isError
+            ? measure.error.message
+            : known.failed
+              ? "It could not be measured; try it again in a while."
+              : "Seconds of this title are made at each balance and held against the source."}
+        </>
+      )}
+    </p>
   );
 }
 
@@ -77,10 +137,11 @@ interface StepProps {
   on: boolean;
   at: (bytes: number) => number;
   bounds: number[];
+  fidelity: string;
   onChoose: (balance: Balance) => void;
 }
 
-function StepRow({ step: { balance, estimate }, on, at, bounds, onChoose }: StepProps) {
+function StepRow({ step: { balance, estimate }, on, at, bounds, fidelity, onChoose }: StepProps) {
   return (
     <tr
       onClick={() => onChoose(balance)}
@@ -119,6 +180,7 @@ function StepRow({ step: { balance, estimate }, on, at, bounds, onChoose }: Step
       <td className="px-2 py-1 text-right whitespace-nowrap">
         {estimate ? sizeText(estimate.size_bytes) : "—"}
       </td>
+      <td className="px-2 py-1 text-right whitespace-nowrap tabular-nums">{fidelity}</td>
       <td className="rounded-r px-2 py-1 text-right whitespace-nowrap">
         {estimate ? spanText(estimate.time_s) : "—"}
       </td>

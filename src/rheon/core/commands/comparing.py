@@ -1,0 +1,51 @@
+"""A file beside what it was made of, picture by picture, as both are seen on a screen. Pure."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from fractions import Fraction
+
+from ..media import rate_text
+from .inputs import safe_file_input
+from .start import QUIET
+
+EVERY = 3
+"""Of so many pictures one is scored; the ones between are seen for how they move."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Comparison:
+    """Two files with the same pictures at ``frame_rate``, and the size (pixels) at which both are seen.
+
+    ``model`` is VMAF's; empty for SSIM. Scores are written to ``log``, in the folder in which it runs.
+    """
+
+    made: str
+    reference: str
+    width: int
+    height: int
+    frame_rate: Fraction
+    model: str
+    log: str
+
+
+def comparing_command(program: str, comparison: Comparison) -> list[str]:
+    """Each picture of the one beside the same of the other, counted from the first."""
+    rate = rate_text(comparison.frame_rate)
+    seen = (
+        f"settb=AVTB,setpts=N/({rate})/TB,"
+        f"scale={comparison.width}:{comparison.height}:flags=bicubic,setsar=1,format=yuv420p"
+    )
+    if comparison.model:
+        scored = f"libvmaf=log_fmt=json:log_path={comparison.log}:n_threads=2:n_subsample={EVERY}:{_model(comparison)}"
+    else:
+        scored = f"ssim=stats_file={comparison.log}"
+    graph = f"[0:v:0]{seen}[made];[1:v:0]{seen}[source];[made][source]{scored}"
+    argv = [program, *QUIET[1:], "-nostdin", *safe_file_input(comparison.made), *safe_file_input(comparison.reference)]
+    return [*argv, "-filter_complex", graph, "-f", "null", "-"]
+
+
+def _model(comparison: Comparison) -> str:
+    name, _, phone = comparison.model.partition("+")
+    # on a small screen in the hand less is seen: the model's own curve for that
+    return f"model=version={name}" + ("\\\\:enable_transform=true" if phone else "")

@@ -1,0 +1,200 @@
+"""How much of the picture each balance keeps: measured in the background when somebody asks, and kept by content."""
+
+from __future__ import annotations
+
+import tempfile
+from collections.abc import Mapping
+from dataclasses import asdict, dataclass, replace
+from functools import partial
+from pathlib import Path
+from typing import Any
+
+from django.core.cache import cache
+from django.db import transaction
+
+from rheon.core.devices import DeviceKind
+from rheon.core.encoding import (
+    Fidelity,
+    Measure,
+    Viewing,
+    is_measurable,
+    make_reference,
+    measure_fidelity,
+    measuring_engine,
+    quality_for,
+)
+from rheon.core.errors import BadPin, PlanError
+from rheon.core.media import OutputSettings, mark_of
+from rheon.core.media import Title as CoreTitle
+from rheon.core.planning import Balance, PlanRequest, plan, read_pins
+from rheon.core.planning.decisions.picture import RATE
+from rheon.server.shelf.actions.cache import material_mark
+from rheon.server.shelf.actions.finding_out import find_out
+from rheon.server.shelf.models import Finding, Title
+
+from ..models import Target
+from ..planning import request_for, stored_override
+from ..tasks import measure_balances_task
+
+ORDER = (None, Balance.EVEN, Balance.LEAN, Balance.RICH, Balance.LIGHT, Balance.FULL)
+"""What was set by hand, then the middle and both ends: they say most of the curve."""
+PATIENCE_S = 180
+"""So long is one balance waited for: then it may be asked for again."""
+VERSION = 1
+"""Part of every mark: raise it when other figures come out."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Point:
+    """What a way to make the file keeps, and how large it is expected to be."""
+
+    score: Fidelity
+    size_bytes: int
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Measured:
+    """What is known so far, by balance and, under ``None``, of a rate by hand; whether more is being measured, whether
+    that can be done at all.
+    """
+
+    points: Mapping[Balance | None, Point]
+    missing: int
+    measuring: bool
+    failed: bool
+    possible: bool
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Cell:
+    """A cell's title, how it is watched, and what each balance makes of it where no rate is set by hand; under ``None``
+    what is made at the rate that is. Empty where nothing can be measured.
+    """
+
+    title: Title
+    viewing: Viewing
+    settings: Mapping[Balance | None, OutputSettings]
+    sizes: Mapping[Balance | None, int]
+
+    def mark(self, way: Balance | None) -> str:
+        """The same for the same pictures, made in the same way and seen on the same screen."""
+        made = self.settings[way]
+        seen = (made.video, made.kept, self.viewing, measuring_engine()[1], VERSION)
+        return f"fidelity-{mark_of(material_mark(self.title), *seen)}"[:40]
+
+    @property
+    def asked(self) -> str:
+        return f"measuring-{self.title.pk}-{mark_of(tuple(self.mark(way) for way in self.settings))}"
+
+
+def measured(title: Title, target: Target) -> Measured:
+    """What is known of a cell. Raises ``BadPin``."""
+    return _known(_cell(title, target))
+
+
+def ask_for_measures(title: Title, target: Target) -> Measured:
+    """Have what is not known measured. Raises ``BadPin``."""
+    cell = _cell(title, target)
+    known = _known(cell)
+    if cell.settings and len(known.points) < len(cell.settings) and cache.add(cell.asked, 1, timeout=PATIENCE_S):
+        transaction.on_commit(lambda: measure_balances_task.enqueue(title.pk, target.pk))
+    return _known(cell)
+
+
+def measure_now(title_id: int, target_id: int) -> None:
+    """Measure one balance after the other, the source's side made once for all that share it."""
+    title = Title.objects.select_related("source").filter(pk=title_id).first()
+    target = Target.objects.select_related("device__member").filter(pk=target_id).first()
+    if title is None or target is None:
+        return
+    cell = _cell(title, target)
+    core = title.readable_title()
+    try:
+        with tempfile.TemporaryDirectory(prefix="rheon-") as work:
+            for way in (one for one in ORDER if one in cell.settings):
+                cache.set(cell.asked, 1, timeout=PATIENCE_S)
+                find_out(cell.mark(way), partial(_measure, cell, core, way, Path(work)))
+    finally:
+        cache.delete(cell.asked)
+
+
+def pin_for_fidelity(title: Title, target: Target, wanted: float) -> str:
+    """The pin of the rate at which the picture is expected to keep so much. Raises ``BadPin``."""
+    cell = _cell(title, target)
+    points = [
+        (video.quality, point.score.mean)
+        for way, point in _known(cell).points.items()
+        if (video := cell.settings[way].video) is not None and video.quality is not None
+    ]
+    quality = quality_for(wanted, points)
+    if quality is None:
+        means = [mean for _, mean in points]
+        if not means:
+            raise BadPin("Measure the balances first: the rate is found between them.", advice="", pin=RATE.key)
+        raise BadPin(
+            "Between what was measured lie {low:.1f} to {high:.1f}; choose something in between.",
+            advice="",
+            pin=RATE.key,
+            low=min(means),
+            high=max(means),
+        )
+    return f"quality:{quality}"
+
+
+def _cell(title: Title, target: Target) -> _Cell:
+    request = request_for(title, target, stored_override(title.pk, target.pk))
+    free = read_pins({key: said for key, said in request.pins.said.items() if key != RATE.key})
+    ways: dict[Balance | None, PlanRequest] = {one: replace(request, balance=one, pins=free) for one in Balance}
+    if RATE in request.pins:
+        ways[None] = request
+    settings, sizes = {}, {}
+    for way, wanted in ways.items():
+        try:
+            made = plan(wanted, explained=False)
+        except (BadPin, PlanError):
+            continue
+        if made.settings is not None and made.estimate is not None and is_measurable(request.title, made.settings):
+            settings[way], sizes[way] = made.settings, made.estimate.size_bytes
+    return _Cell(title=title, viewing=_viewing(request, target), settings=settings, sizes=sizes)
+
+
+def _viewing(request: PlanRequest, target: Target) -> Viewing:
+    screens = [profile.screen for profile in request.devices if profile.screen]
+    largest = max(screens, key=lambda screen: screen.width * screen.height, default=None)
+    return Viewing(
+        screen=(largest.width, largest.height) if largest else None,
+        in_hand=target.device_kind is DeviceKind.PHONE,
+    )
+
+
+def _known(cell: _Cell) -> Measured:
+    marks = {way: cell.mark(way) for way in cell.settings}
+    rows = list(Finding.objects.filter(mark__in=set(marks.values())))
+    scores = {row.mark: _load(row.document) for row in rows if "failed" not in row.document}
+    return Measured(
+        points={
+            way: Point(score=scores[mark], size_bytes=cell.sizes[way]) for way, mark in marks.items() if mark in scores
+        },
+        missing=sum(mark not in scores for mark in marks.values()),
+        measuring=bool(cell.settings) and cache.get(cell.asked) is not None,
+        failed=any("failed" in row.document for row in rows),
+        possible=bool(cell.settings),
+    )
+
+
+def _load(document: dict[str, Any]) -> Fidelity:
+    return Fidelity(**{**document, "measure": Measure(document["measure"])})
+
+
+def _measure(cell: _Cell, core: CoreTitle, way: Balance | None, work: Path) -> dict[str, Any]:
+    made = cell.settings[way]
+    assert made.video is not None
+    # colours and frame rate may differ between balances: then so does what they are held against
+    video = made.video
+    side = mark_of(made.kept, video.crop, video.frame_rate, video.every, video.fields, video.colour, video.rotation)
+    folder = work / side
+    folder.mkdir(exist_ok=True)
+    reference = folder / "source.mkv"
+    if not reference.exists():
+        make_reference(core, made, reference)
+    return asdict(measure_fidelity(core, made, cell.viewing, reference))

@@ -1,0 +1,13 @@
+"""Background work of the Bench, on the queue that never waits behind a conversion."""
+
+from django_tasks import task
+
+from rheon.server.work import Work
+
+measure_balances = Work()
+
+
+# somebody waits for it
+@task(queue_name="quick", priority=40)
+def measure_balances_task(title_id: int, target_id: int) -> None:
+    measure_balances(title_id, target_id)

@@ -1,0 +1,39 @@
+"""What was measured of a cell's balances, in words."""
+
+from __future__ import annotations
+
+from rheon.core.catalogue import later, say
+from rheon.core.encoding import Fidelity, Measure
+from rheon.core.planning import Balance
+
+from . import documents
+from .actions.fidelity import Measured, Point
+
+MEASURES = {Measure.VMAF: later("VMAF"), Measure.SSIM: later("SSIM")}
+UNITS = {Measure.VMAF: "", Measure.SSIM: "dB"}
+SEEN = {
+    "vmaf_v0.6.1": later("as people judge it on a screen of 1080 lines, 0 to 100"),
+    "vmaf_4k_v0.6.1": later("as people judge it on a 4K screen, 0 to 100"),
+    "vmaf_v0.6.1+phone": later("as people judge it on a phone, 0 to 100"),
+    "": later("how like structures are, in dB; 3 dB are half as much unlike"),
+}
+
+
+def trade_off_document(known: Measured) -> documents.TradeOff:
+    one: Fidelity | None = next((point.score for point in known.points.values()), None)
+    return documents.TradeOff(
+        possible=known.possible,
+        measuring=known.measuring,
+        failed=known.failed,
+        measure=say(MEASURES[one.measure]) if one else "",
+        seen=say(SEEN[one.model]) if one else "",
+        unit=UNITS[one.measure] if one else "",
+        seconds=one.seconds if one else 0.0,
+        missing=known.missing,
+        scores=[_score(balance, known.points[balance]) for balance in Balance if balance in known.points],
+        by_hand=_score(None, known.points[None]) if None in known.points else None,
+    )
+
+
+def _score(balance: Balance | None, point: Point) -> documents.Score:
+    return documents.Score(balance=balance, mean=point.score.mean, worst=point.score.worst, size_bytes=point.size_bytes)

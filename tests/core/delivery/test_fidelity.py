@@ -1,0 +1,168 @@
+"""How much of the picture a file keeps: seconds that stand for it against whole files, measured by other means."""
+
+from __future__ import annotations
+
+import itertools
+import re
+from dataclasses import replace
+from pathlib import Path
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from rheon.core.delivery import Order, convert
+from rheon.core.encoding import (
+    Fidelity,
+    Measure,
+    Viewing,
+    fidelity,
+    is_measurable,
+    make_reference,
+    measure_fidelity,
+    measuring_engine,
+    quality_for,
+)
+from rheon.core.engine import Command, probe, run
+from rheon.core.media import OutputSettings, Title
+from rheon.core.planning import Balance, PlanRequest, plan, read_pins
+from rheon.core.sources import read_source
+from rheon.demo.models import device
+
+SCREEN = Viewing(screen=(320, 240))
+
+
+def film(path: Path, size: str = "320x240", seconds: int = 20, filters: str = "null", *coding: str) -> Title:
+    """Something that moves, in grain that changes, more of it from half-way on."""
+    source = f"testsrc2=s={size}:r=25:d={seconds},noise=alls=14:allf=t:enable='gt(t,{seconds / 2})'"
+    argv = ["ffmpeg", "-v", "error", "-y", "-f", "lavfi", "-i", f"{source},{filters},format=yuv420p"]
+    run(Command(argv=[*argv, "-c:v", "libx264", "-preset", "veryfast", "-qp", "6", *coding, str(path)]))
+    return read_source(path).titles[0]
+
+
+def settings_at(title: Title, balance: Balance, **pins: str) -> OutputSettings:
+    said = {"picture.codec": "h264"} | {f"picture.{key}": value for key, value in pins.items()}
+    request = PlanRequest(title=title, devices=(device("heron-8"),), name="f", balance=balance, pins=read_pins(said))
+    made = plan(request).settings
+    assert made is not None
+    return made
+
+
+def measured(title: Title, made: OutputSettings, work: Path, viewing: Viewing = SCREEN) -> Fidelity:
+    work.mkdir(exist_ok=True)
+    reference = work / "source.mkv"
+    if not reference.exists():
+        make_reference(title, made, reference)
+    return measure_fidelity(title, made, viewing, reference)
+
+
+def of_whole(title: Title, made: Path) -> float:
+    """VMAF of a whole file beside the whole source, by the engine itself, at the size of the screen."""
+    program, _ = measuring_engine()
+    seen = "settb=AVTB,setpts=N/25/TB,scale=320:240:flags=bicubic,format=yuv420p"
+    graph = f"[0:v]{seen}[a];[1:v]{seen}[b];[a][b]libvmaf=log_fmt=csv:n_subsample=5:log_path=/dev/stdout"
+    source = str(getattr(title.data, "path", ""))
+    argv = [program, "-v", "error", "-i", str(made), "-i", source, "-filter_complex", graph, "-f", "null", "-"]
+    lines = run(Command(argv=argv, timeout_s=300)).stdout.decode().splitlines()
+    column = lines[0].split(",").index("vmaf")
+    scores = [float(line.split(",")[column]) for line in lines[1:] if line]
+    assert len(scores) == round(title.duration_s * 5)
+    return sum(scores) / len(scores)
+
+
+def test_seconds_stand_for_the_whole_file_and_keep_the_order_of_the_balances(tmp_path: Path) -> None:
+    title = film(tmp_path / "f.mkv")
+    assert measuring_engine()[1] is Measure.VMAF
+    seconds, whole = [], []
+    for balance in (Balance.LEAN, Balance.EVEN, Balance.RICH):
+        request = PlanRequest(
+            title=title,
+            devices=(device("heron-8"),),
+            name=balance.value,
+            balance=balance,
+            pins=read_pins({"picture.codec": "h264"}),
+        )
+        made = plan(request)
+        assert made.settings is not None and is_measurable(title, made.settings)
+        found = measured(title, made.settings, tmp_path / "work")
+        assert found.worst <= found.mean
+        seconds.append(found.mean)
+        folder = tmp_path / "out"
+        folder.mkdir(exist_ok=True)
+        order = Order(title=title, plan=made, devices=request.devices, folder=folder, token=balance.value)
+        whole.append(of_whole(title, convert(order).path))
+    for one, other in itertools.combinations(range(3), 2):
+        assert (seconds[one] < seconds[other]) == (whole[one] < whole[other])
+    assert seconds == pytest.approx(whole, abs=1.5)
+
+
+def test_what_is_asked_for_between_measured_points_comes_out(tmp_path: Path) -> None:
+    title = film(tmp_path / "f.mkv", seconds=12)
+    points = []
+    for balance in (Balance.LEAN, Balance.EVEN, Balance.RICH):
+        made = settings_at(title, balance)
+        assert made.video is not None and made.video.quality is not None
+        points.append((made.video.quality, measured(title, made, tmp_path / "work").mean))
+    wanted = (points[0][1] + points[1][1]) / 2
+    quality = quality_for(wanted, points)
+    assert quality is not None
+    got = measured(title, settings_at(title, Balance.EVEN, rate=f"quality:{quality}"), tmp_path / "work").mean
+    step = (points[1][1] - points[0][1]) / (points[0][0] - points[1][0])
+    assert abs(got - wanted) < max(1.0, step)
+
+
+@pytest.mark.parametrize(
+    ("size", "filters", "coding", "pins"),
+    [
+        ("320x240", "pad=320:300:0:30:black", (), {"crop": "30,30,0,0"}),
+        ("320x240", "transpose=cclock", (), {"rotation": "90"}),
+        ("320x240", "interlace", ("-flags", "+ilme+ildct"), {"fields": "join"}),
+        ("320x240", "setsar=4/3", (), {"size": "180"}),
+        ("320x240", "null", (), {"frame_rate": "12.5"}),
+    ],
+)
+def test_what_is_compared_is_the_same_part_of_the_same_pictures(
+    tmp_path: Path, size: str, filters: str, coding: tuple[str, ...], pins: dict[str, str]
+) -> None:
+    title = film(tmp_path / "f.mkv", size, 3, filters, *coding)
+    made = settings_at(title, Balance.RICH, **pins)
+    assert measured(title, made, tmp_path / "work").mean > (70 if "size" in pins else 85)
+    assert made.video is not None
+    beside = replace(made, video=replace(made.video, crop=replace(made.video.crop, left=made.video.crop.left + 16)))
+    shifted = measure_fidelity(title, beside, SCREEN, tmp_path / "work" / "source.mkv")
+    assert shifted.mean < 60
+
+
+def test_without_the_model_likeness_of_structures_is_measured_and_said(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    title = film(tmp_path / "f.mkv", seconds=3)
+    monkeypatch.setattr(fidelity, "measuring_engine", lambda: ("ffmpeg", Measure.SSIM))
+    scores = [
+        measured(title, settings_at(title, balance), tmp_path / "work") for balance in (Balance.LEAN, Balance.RICH)
+    ]
+    assert [score.measure for score in scores] == [Measure.SSIM] * 2
+    assert 5 < scores[0].mean < scores[1].mean < 60
+    assert scores[0].pictures == 75
+
+
+def test_a_4k_picture_is_judged_on_a_4k_screen_and_a_phone_as_one(tmp_path: Path) -> None:
+    title = film(tmp_path / "f.mkv", "256x144", 1)
+    made = settings_at(title, Balance.LEAN)
+    in_hand = measured(title, made, tmp_path / "work", Viewing(screen=(1280, 720), in_hand=True))
+    far = measured(title, made, tmp_path / "work", Viewing(screen=(3840, 2160)))
+    assert [re.sub(r"vmaf_|v0.6.1", "", score.model) for score in (in_hand, far)] == ["+phone", ""]
+    assert in_hand.mean > far.mean
+    assert probe(str(tmp_path / "work" / "source.mkv")).video is not None
+
+
+@given(st.lists(st.tuples(st.integers(10, 40), st.floats(20, 100)), min_size=2, max_size=6), st.floats(0, 100))
+def test_a_quality_is_only_told_between_measured_ones(points: list[tuple[int, float]], wanted: float) -> None:
+    falling = [(quality, 100 - quality - score / 1000) for quality, score in points]
+    found = quality_for(wanted, falling)
+    best, least = max(score for _, score in falling), min(score for _, score in falling)
+    if found is None:
+        assert not least < wanted < best or len({quality for quality, _ in falling}) < 2
+    else:
+        assert min(quality for quality, _ in falling) <= found <= max(quality for quality, _ in falling)
+        assert least <= wanted <= best

@@ -1,0 +1,51 @@
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+
+import { answer, client } from "./client";
+import { keys } from "./queries";
+
+const MEASURING_MS = 700;
+
+/** What was measured of each balance; asked for again while more is, and whenever the plan is another one. */
+export const useTradeOff = (title: number, target: number, plan: string) =>
+  useQuery({
+    queryKey: keys.tradeOff(title, target, plan),
+    queryFn: () =>
+      answer(
+        client.GET("/api/bench/plans/{title_id}/{target_id}/trade-off", {
+          params: { path: { title_id: title, target_id: target } },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+    refetchInterval: (query) => (query.state.data?.measuring ? MEASURING_MS : false),
+  });
+
+export function useMeasureTradeOff(title: number, target: number, plan: string) {
+  const cache = useQueryClient();
+  return useMutation({
+    mutationFn: () =>
+      answer(
+        client.POST("/api/bench/plans/{title_id}/{target_id}/trade-off", {
+          params: { path: { title_id: title, target_id: target } },
+        }),
+      ),
+    onSuccess: (known) => cache.setQueryData(keys.tradeOff(title, target, plan), known),
+  });
+}
+
+/** Pins the rate at which the picture is expected to keep so much. */
+export function useAskForFidelity(title: number, target: number) {
+  const cache = useQueryClient();
+  return useMutation({
+    mutationFn: (score: number) =>
+      answer(
+        client.PUT("/api/bench/plans/{title_id}/{target_id}/fidelity", {
+          params: { path: { title_id: title, target_id: target } },
+          body: { score },
+        }),
+      ),
+    onSuccess: (sheet) => {
+      cache.setQueryData(keys.sheet(title, target), sheet);
+      return cache.invalidateQueries({ queryKey: ["bench", "cells"] });
+    },
+  });
+}
