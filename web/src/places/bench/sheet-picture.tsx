@@ -129,7 +129,7 @@ interface BarProps {
 function PictureBar({ sheet, at, frame, playing, onPlay, scenes, children }: BarProps) {
   return (
     <p className="mt-2 flex flex-wrap items-center justify-between gap-x-4 gap-y-1 text-[13px] text-quiet">
-      <span className="flex items-center gap-2">
+      <span className="flex flex-wrap items-center gap-2">
         <Button size="small" onClick={onPlay}>
           {playing ? <Pause size={13} aria-hidden /> : <Play size={13} aria-hidden />}
           {playing ? "Stop" : "Play"}

@@ -71,7 +71,7 @@ export function TradeOffCurve({ known, chosen, at, bounds, onChoose }: Props) {
           <span
             key={name}
             aria-hidden
-            className={`pointer-events-none absolute -translate-x-1/2 pb-2 text-[11.5px] ${isOn(balance) ? "font-semibold" : "text-quiet"}`}
+            className={`pointer-events-none absolute -translate-x-1/2 text-[11.5px] ${balance === null ? "translate-y-full pt-2" : "pb-2"} ${isOn(balance) ? "font-semibold" : "text-quiet"}`}
             style={{ left: `${x}%`, bottom: `${up(mean)}%` }}
           >
             {name}

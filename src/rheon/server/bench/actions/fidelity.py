@@ -96,7 +96,9 @@ def ask_for_measures(title: Title, target: Target) -> Measured:
     """Have what is not known measured. Raises ``BadPin``."""
     cell = _cell(title, target)
     known = _known(cell)
-    if cell.settings and len(known.points) < len(cell.settings) and cache.add(cell.asked, 1, timeout=PATIENCE_S):
+    if not known.measuring:
+        cache.delete(cell.asked)
+    if known.missing and cache.add(cell.asked, 1, timeout=PATIENCE_S):
         transaction.on_commit(lambda: measure_balances_task.enqueue(title.pk, target.pk))
     return _known(cell)
 
@@ -176,7 +178,7 @@ def _known(cell: _Cell) -> Measured:
             way: Point(score=scores[mark], size_bytes=cell.sizes[way]) for way, mark in marks.items() if mark in scores
         },
         missing=sum(mark not in scores for mark in marks.values()),
-        measuring=bool(cell.settings) and cache.get(cell.asked) is not None,
+        measuring=set(marks.values()) > {row.mark for row in rows} and cache.get(cell.asked) is not None,
         failed=any("failed" in row.document for row in rows),
         possible=bool(cell.settings),
     )
