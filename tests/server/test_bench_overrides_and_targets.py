@@ -10,7 +10,7 @@ from PIL import Image
 from tests.instruments.readback import see
 
 from rheon.core.engine import probe
-from rheon.server.bench.actions.fidelity import measure_now
+from rheon.server.bench.actions import fidelity
 from rheon.server.bench.models import CellOverride, PinSet, Target
 from rheon.server.outbox.models import Output
 from rheon.server.shelf.models import Source
@@ -237,8 +237,10 @@ def test_seconds_of_the_file_are_played_before_it_is_made_and_beside_them_the_so
 
 
 def test_what_each_balance_keeps_is_measured_when_asked_and_a_rate_found_for_a_fidelity(
-    shelf: Shelf, household: list[int], api: Api
+    shelf: Shelf, household: list[int], api: Api, monkeypatch: pytest.MonkeyPatch
 ) -> None:
+    # nobody asks after it here while it is measured
+    monkeypatch.setattr(fidelity, "WATCHED_S", 600)
     extra = shelf("MARRAM_NIGHTS").titles.get(number=4)
     address = f"bench/plans/{extra.pk}/{household[1]}"
     _, before = api("get", f"{address}/trade-off")
@@ -246,7 +248,12 @@ def test_what_each_balance_keeps_is_measured_when_asked_and_a_rate_found_for_a_f
     status, refused = api("put", f"{address}/fidelity", {"score": 90})
     assert status == 422 and "Measure" in refused["message"]
     assert api("post", f"{address}/trade-off", {})[1]["measuring"]
-    measure_now(extra.pk, household[1])
+    stopped = api("delete", f"{address}/trade-off")[1]
+    fidelity.measure_now(extra.pk, household[1])
+    assert api("get", f"{address}/trade-off")[1] == stopped
+    assert (stopped["measuring"], stopped["failed"], stopped["scores"]) == (False, False, [])
+    assert api("post", f"{address}/trade-off", {})[1]["measuring"]
+    fidelity.measure_now(extra.pk, household[1])
     _, known = api("get", f"{address}/trade-off")
     means = [score["mean"] for score in known["scores"]]
     assert [score["balance"] for score in known["scores"]] == ["lean", "light", "even", "full", "rich"]

@@ -164,9 +164,10 @@ export interface paths {
         /** @description How much of the picture each balance keeps, as far as that was measured. */
         get: operations["tradeOff"];
         put?: never;
-        /** @description Have it measured; points appear one after the other. */
+        /** @description Have it measured; points appear one after the other, as long as somebody asks after them. */
         post: operations["measureTradeOff"];
-        delete?: never;
+        /** @description Measure no further; what is known stays. */
+        delete: operations["stopTradeOff"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2571,6 +2572,28 @@ export interface operations {
         };
     };
     measureTradeOff: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                target_id: number;
+                title_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TradeOff"];
+                };
+            };
+        };
+    };
+    stopTradeOff: {
         parameters: {
             query?: never;
             header?: never;

@@ -19,15 +19,15 @@ export const useTradeOff = (title: number, target: number, plan: string) =>
     refetchInterval: (query) => (query.state.data?.measuring ? MEASURING_MS : false),
   });
 
+/** Begins to measure, or measures no further. */
 export function useMeasureTradeOff(title: number, target: number, plan: string) {
   const cache = useQueryClient();
   return useMutation({
-    mutationFn: () =>
-      answer(
-        client.POST("/api/bench/plans/{title_id}/{target_id}/trade-off", {
-          params: { path: { title_id: title, target_id: target } },
-        }),
-      ),
+    mutationFn: (wanted: boolean) => {
+      const where = { params: { path: { title_id: title, target_id: target } } };
+      const address = "/api/bench/plans/{title_id}/{target_id}/trade-off" as const;
+      return answer(wanted ? client.POST(address, where) : client.DELETE(address, where));
+    },
     onSuccess: (known) => cache.setQueryData(keys.tradeOff(title, target, plan), known),
   });
 }

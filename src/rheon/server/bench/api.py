@@ -109,8 +109,13 @@ class TradeOff(APIView):
 
     @operation("measureTradeOff")
     def post(self, request: Request, title_id: int, target_id: int) -> documents.TradeOff:
-        """Have it measured; points appear one after the other."""
+        """Have it measured; points appear one after the other, as long as somebody asks after them."""
         return trade_off_document(fidelity.ask_for_measures(*cell_rows(title_id, target_id)))
+
+    @operation("stopTradeOff")
+    def delete(self, request: Request, title_id: int, target_id: int) -> documents.TradeOff:
+        """Measure no further; what is known stays."""
+        return trade_off_document(fidelity.stop_measuring(*cell_rows(title_id, target_id)))
 
 
 class FidelityOfCell(APIView):

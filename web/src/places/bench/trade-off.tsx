@@ -115,10 +115,15 @@ function Measuring({ sheet, known }: { sheet: Sheet; known: Schemas["TradeOff"] 
   return (
     <p className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-1 text-[13px] text-quiet" role="status">
       {known.measuring ? (
-        `Seconds of each balance are made and held against the source: ${done} of ${done + known.missing} …`
+        <>
+          {`Seconds of each balance are made and held against the source: ${done} of ${done + known.missing} …`}
+          <Button look="link" size="small" onClick={() => measure.mutate(false)} disabled={measure.isPending}>
+            Stop
+          </Button>
+        </>
       ) : (
         <>
-          <Button size="small" onClick={() => measure.mutate()} disabled={measure.isPending}>
+          <Button size="small" onClick={() => measure.mutate(true)} disabled={measure.isPending}>
             Measure the fidelity
           </Button>
           {measure.isError

@@ -2,19 +2,23 @@
 
 from __future__ import annotations
 
+import contextlib
+import os
 import tempfile
+import time
 from collections.abc import Mapping
 from dataclasses import asdict, dataclass, replace
 from functools import partial
 from pathlib import Path
 from typing import Any
 
-from django.core.cache import cache
+from django.conf import settings
 from django.db import transaction
 
 from rheon.core.devices import DeviceKind
 from rheon.core.encoding import (
     Fidelity,
+    Hooks,
     Measure,
     Viewing,
     is_measurable,
@@ -23,7 +27,7 @@ from rheon.core.encoding import (
     measuring_engine,
     quality_for,
 )
-from rheon.core.errors import BadPin, PlanError
+from rheon.core.errors import BadPin, PlanError, Stopped
 from rheon.core.media import OutputSettings, mark_of
 from rheon.core.media import Title as CoreTitle
 from rheon.core.planning import Balance, PlanRequest, plan, read_pins
@@ -38,8 +42,8 @@ from ..tasks import measure_balances_task
 
 ORDER = (None, Balance.EVEN, Balance.LEAN, Balance.RICH, Balance.LIGHT, Balance.FULL)
 """What was set by hand, then the middle and both ends: they say most of the curve."""
-PATIENCE_S = 180
-"""So long is one balance waited for: then it may be asked for again."""
+WATCHED_S = 60
+"""What nobody has asked after for so long is not measured any further."""
 VERSION = 1
 """Part of every mark: raise it when other figures come out."""
 
@@ -83,28 +87,48 @@ class _Cell:
         return f"fidelity-{mark_of(material_mark(self.title), *seen)}"[:40]
 
     @property
-    def asked(self) -> str:
-        return f"measuring-{self.title.pk}-{mark_of(tuple(self.mark(way) for way in self.settings))}"
+    def wish(self) -> Path:
+        """There while somebody wants it measured; what is done meanwhile looks at it from another process."""
+        name = mark_of(self.title.pk, tuple(self.mark(way) for way in self.settings))
+        return Path(settings.RHEON_CACHE) / "measuring" / name
+
+    @property
+    def is_wanted(self) -> bool:
+        try:
+            return time.time() - self.wish.stat().st_mtime < WATCHED_S
+        except OSError:
+            return False
 
 
 def measured(title: Title, target: Target) -> Measured:
-    """What is known of a cell. Raises ``BadPin``."""
-    return _known(_cell(title, target))
+    """What is known of a cell; asking keeps what is being measured going. Raises ``BadPin``."""
+    cell = _cell(title, target)
+    if cell.is_wanted:
+        with contextlib.suppress(OSError):
+            os.utime(cell.wish)
+    return _known(cell)
 
 
 def ask_for_measures(title: Title, target: Target) -> Measured:
     """Have what is not known measured. Raises ``BadPin``."""
     cell = _cell(title, target)
     known = _known(cell)
-    if not known.measuring:
-        cache.delete(cell.asked)
-    if known.missing and cache.add(cell.asked, 1, timeout=PATIENCE_S):
+    if known.missing and not known.measuring:
+        cell.wish.parent.mkdir(parents=True, exist_ok=True)
+        cell.wish.touch()
         transaction.on_commit(lambda: measure_balances_task.enqueue(title.pk, target.pk))
     return _known(cell)
 
 
+def stop_measuring(title: Title, target: Target) -> Measured:
+    """What was measured so far stays. Raises ``BadPin``."""
+    cell = _cell(title, target)
+    cell.wish.unlink(missing_ok=True)
+    return _known(cell)
+
+
 def measure_now(title_id: int, target_id: int) -> None:
-    """Measure one balance after the other, the source's side made once for all that share it."""
+    """Measure one balance after the other as long as that is wanted, the source's side once for all that share it."""
     title = Title.objects.select_related("source").filter(pk=title_id).first()
     target = Target.objects.select_related("device__member").filter(pk=target_id).first()
     if title is None or target is None:
@@ -114,10 +138,13 @@ def measure_now(title_id: int, target_id: int) -> None:
     try:
         with tempfile.TemporaryDirectory(prefix="rheon-") as work:
             for way in (one for one in ORDER if one in cell.settings):
-                cache.set(cell.asked, 1, timeout=PATIENCE_S)
+                if not cell.is_wanted:
+                    return
                 find_out(cell.mark(way), partial(_measure, cell, core, way, Path(work)))
+    except Stopped:
+        return
     finally:
-        cache.delete(cell.asked)
+        cell.wish.unlink(missing_ok=True)
 
 
 def pin_for_fidelity(title: Title, target: Target, wanted: float) -> str:
@@ -149,15 +176,15 @@ def _cell(title: Title, target: Target) -> _Cell:
     ways: dict[Balance | None, PlanRequest] = {one: replace(request, balance=one, pins=free) for one in Balance}
     if RATE in request.pins:
         ways[None] = request
-    settings, sizes = {}, {}
+    found, sizes = {}, {}
     for way, wanted in ways.items():
         try:
             made = plan(wanted, explained=False)
         except (BadPin, PlanError):
             continue
         if made.settings is not None and made.estimate is not None and is_measurable(request.title, made.settings):
-            settings[way], sizes[way] = made.settings, made.estimate.size_bytes
-    return _Cell(title=title, viewing=_viewing(request, target), settings=settings, sizes=sizes)
+            found[way], sizes[way] = made.settings, made.estimate.size_bytes
+    return _Cell(title=title, viewing=_viewing(request, target), settings=found, sizes=sizes)
 
 
 def _viewing(request: PlanRequest, target: Target) -> Viewing:
@@ -178,7 +205,7 @@ def _known(cell: _Cell) -> Measured:
             way: Point(score=scores[mark], size_bytes=cell.sizes[way]) for way, mark in marks.items() if mark in scores
         },
         missing=sum(mark not in scores for mark in marks.values()),
-        measuring=set(marks.values()) > {row.mark for row in rows} and cache.get(cell.asked) is not None,
+        measuring=set(marks.values()) > {row.mark for row in rows} and cell.is_wanted,
         failed=any("failed" in row.document for row in rows),
         possible=bool(cell.settings),
     )
@@ -197,6 +224,7 @@ def _measure(cell: _Cell, core: CoreTitle, way: Balance | None, work: Path) -> d
     folder = work / side
     folder.mkdir(exist_ok=True)
     reference = folder / "source.mkv"
+    hooks = Hooks(should_stop=lambda: not cell.is_wanted)
     if not reference.exists():
-        make_reference(core, made, reference)
-    return asdict(measure_fidelity(core, made, cell.viewing, reference))
+        make_reference(core, made, reference, hooks)
+    return asdict(measure_fidelity(core, made, cell.viewing, reference, hooks))

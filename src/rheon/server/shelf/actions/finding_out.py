@@ -11,7 +11,7 @@ from django.core.cache import cache
 from django.db import transaction
 from django.utils import timezone
 
-from rheon.core.errors import RheonError
+from rheon.core.errors import RheonError, Stopped
 from rheon.core.media import mark_of
 
 from ..models import Finding, Title
@@ -38,12 +38,14 @@ def found_out(mark: str, ask: Callable[[], object]) -> dict[str, Any] | None:
 
 
 def find_out(mark: str, look: Callable[[], dict[str, Any]]) -> None:
-    """Look, unless that was done already, and note what was found, or that it failed."""
+    """Look, unless that was done already, and note what was found, or that it failed. Raises ``Stopped``."""
     Finding.objects.filter(mark=mark, document__has_key="failed").delete()
     if Finding.objects.filter(mark=mark).exists():
         return
     try:
         document = look()
+    except Stopped:
+        raise
     except (RheonError, OSError) as error:
         log.warning("could not find out %s: %s", mark, error)
         document = {"failed": True}
