@@ -16,7 +16,7 @@ from pathlib import Path
 from ..commands.comparing import Comparison, comparing_command
 from ..engine import Command, engine_filters, run
 from ..errors import EngineError
-from ..media import Action, Borders, OutputSettings, Title, VideoSettings, VideoStream
+from ..media import Action, Borders, DynamicRange, OutputSettings, Title, VideoSettings, VideoStream
 from ..media.kept import KeptRange, on_pictures
 from .run import Hooks, make_file
 
@@ -106,9 +106,11 @@ def measured_stretches(title: Title, settings: OutputSettings) -> tuple[KeptRang
 
 
 def is_measurable(title: Title, settings: OutputSettings) -> bool:
-    """Whether the picture is made anew from one source whose pictures come at one rate."""
+    """Whether the picture is made anew from one source, at one rate, in the range that the models were made for."""
     made = settings.video
-    return made is not None and made.action is Action.ENCODE and not made.variable_rate and not title.joined
+    if made is None or made.action is not Action.ENCODE or made.variable_rate or title.joined:
+        return False
+    return made.colour is None or made.colour.dynamic_range is DynamicRange.STANDARD
 
 
 def make_reference(title: Title, settings: OutputSettings, target: Path, hooks: Hooks | None = None) -> None:

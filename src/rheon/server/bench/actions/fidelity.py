@@ -150,14 +150,17 @@ def measure_now(title_id: int, target_id: int) -> None:
 def pin_for_fidelity(title: Title, target: Target, wanted: float) -> str:
     """The pin of the rate at which the picture is expected to keep so much. Raises ``BadPin``."""
     cell = _cell(title, target)
+    known = _known(cell).points
     points = [
         (video.quality, point.score.mean)
-        for way, point in _known(cell).points.items()
+        for way, point in known.items()
         if (video := cell.settings[way].video) is not None and video.quality is not None
     ]
     quality = quality_for(wanted, points)
     if quality is None:
         means = [mean for _, mean in points]
+        if known and not means:
+            raise BadPin("This codec is made at an average rate: ask for a size instead.", advice="", pin=RATE.key)
         if not means:
             raise BadPin("Measure the balances first: the rate is found between them.", advice="", pin=RATE.key)
         raise BadPin(
