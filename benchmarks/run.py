@@ -46,8 +46,8 @@ from rheon.core.encoding import (  # noqa: E402
     make_file,
     make_reference,
     measure_fidelity,
-    measuring_engine,
 )
+from rheon.core.engine import vmaf_engine  # noqa: E402
 from rheon.core.media import CellData, KeptRange, Source, Title  # noqa: E402
 from rheon.core.media.kept import on_pictures  # noqa: E402
 from rheon.core.planning import Balance, PlanRequest, plan, read_pins, share_files  # noqa: E402
@@ -206,7 +206,7 @@ def trade_off(film: Title) -> None:
     assert target.screen
     viewing = Viewing(screen=(target.screen.width, target.screen.height))
     request = PlanRequest(title=film, devices=(target,), name="Points")
-    _, measure = measuring_engine()
+    measure = "vmaf" if vmaf_engine() else "ssim"
     with tempfile.TemporaryDirectory() as name:
         reference, known = Path(name) / "source.mkv", [time.monotonic()]
         for balance in (Balance.EVEN, Balance.LEAN, Balance.RICH):
@@ -217,7 +217,7 @@ def trade_off(film: Title) -> None:
             measure_fidelity(film, made, viewing, reference)
             known.append(time.monotonic())
     after = ", ".join(f"{point - known[0]:.1f}" for point in known[1:])
-    say(f"fidelity of three balances of the film ({measure.value})", f"{after} s", "three in 10 s")
+    say(f"fidelity of three balances of the film ({measure})", f"{after} s", "three in 10 s")
 
 
 def verdicts(titles: list[Title]) -> None:

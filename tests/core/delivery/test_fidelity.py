@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import itertools
-import re
 from dataclasses import replace
 from pathlib import Path
 
@@ -11,21 +10,20 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from rheon.core.commands.comparing import Model
 from rheon.core.delivery import Order, convert
 from rheon.core.encoding import (
     Fidelity,
-    Measure,
     Viewing,
     fidelity,
     is_measurable,
     make_reference,
     measure_fidelity,
-    measuring_engine,
-    quality_for,
 )
-from rheon.core.engine import Command, probe, run
+from rheon.core.engine import Command, probe, run, vmaf_engine
 from rheon.core.media import OutputSettings, Title
 from rheon.core.planning import Balance, PlanRequest, plan, read_pins
+from rheon.core.planning.picture.rates import quality_for
 from rheon.core.sources import read_source
 from rheon.demo.models import device
 
@@ -58,7 +56,8 @@ def measured(title: Title, made: OutputSettings, work: Path, viewing: Viewing = 
 
 def of_whole(title: Title, made: Path) -> float:
     """VMAF of a whole file beside the whole source, by the engine itself, at the size of the screen."""
-    program, _ = measuring_engine()
+    program = vmaf_engine()
+    assert program is not None
     seen = "settb=AVTB,setpts=N/25/TB,scale=320:240:flags=bicubic,format=yuv420p"
     graph = f"[0:v]{seen}[a];[1:v]{seen}[b];[a][b]libvmaf=log_fmt=csv:n_subsample=5:log_path=/dev/stdout"
     source = str(getattr(title.data, "path", ""))
@@ -72,7 +71,6 @@ def of_whole(title: Title, made: Path) -> float:
 
 def test_seconds_stand_for_the_whole_file_and_keep_the_order_of_the_balances(tmp_path: Path) -> None:
     title = film(tmp_path / "f.mkv", "192x144", 17)
-    assert measuring_engine()[1] is Measure.VMAF
     seconds, whole = [], []
     for balance in (Balance.LEAN, Balance.EVEN, Balance.RICH):
         request = PlanRequest(
@@ -137,11 +135,11 @@ def test_without_the_model_likeness_of_structures_is_measured_and_said(
     tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     title = film(tmp_path / "f.mkv", seconds=3)
-    monkeypatch.setattr(fidelity, "measuring_engine", lambda: ("ffmpeg", Measure.SSIM))
+    monkeypatch.setattr(fidelity, "vmaf_engine", lambda: None)
     scores = [
         measured(title, settings_at(title, balance), tmp_path / "work") for balance in (Balance.LEAN, Balance.RICH)
     ]
-    assert [score.measure for score in scores] == [Measure.SSIM] * 2
+    assert [score.model for score in scores] == [None, None]
     assert 5 < scores[0].mean < scores[1].mean < 60
     assert scores[0].pictures == 75
 
@@ -151,7 +149,7 @@ def test_a_4k_picture_is_judged_on_a_4k_screen_and_a_phone_as_one(tmp_path: Path
     made = settings_at(title, Balance.LEAN)
     in_hand = measured(title, made, tmp_path / "work", Viewing(screen=(1280, 720), in_hand=True))
     far = measured(title, made, tmp_path / "work", Viewing(screen=(3840, 2160)))
-    assert [re.sub(r"vmaf_|v0.6.1", "", score.model) for score in (in_hand, far)] == ["+phone", ""]
+    assert [score.model for score in (in_hand, far)] == [Model.PHONE, Model.HD]
     assert in_hand.mean > far.mean
     assert probe(str(tmp_path / "work" / "source.mkv")).video is not None
 

@@ -38,7 +38,7 @@ def find_borders(pictures: Sequence[tuple[float, Luma]]) -> BordersFound | None:
     lines, columns = bright[0][1].shape
     if least[0] + least[1] > 2 * MOST_SHARE * lines or least[2] + least[3] > 2 * MOST_SHARE * columns:
         return None
-    agreeing = np.all(np.abs(edges - least) <= AGREE_LINES, axis=1)
+    agreeing = _agree(edges, least)
     often = _often(edges[~agreeing], least, len(bright))
     known = agreeing if often is None else agreeing | _agree(edges, often)
     sure = min(1.0, len(bright) / LEAST_BRIGHT) * (0.5 + 0.5 * float(np.mean(known)))

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from enum import StrEnum
 from fractions import Fraction
 
 from ..media import rate_text
@@ -13,11 +14,27 @@ EVERY = 3
 """Of so many pictures one is scored; the ones between are seen for how they move."""
 
 
+class Model(StrEnum):
+    """VMAF's models of how people judge: on a screen of 1080 lines, on one of 2160, and on a phone."""
+
+    HD = "hd"
+    UHD = "uhd"
+    PHONE = "phone"
+
+
+MODELS = {
+    Model.HD: "version=vmaf_v0.6.1",
+    Model.UHD: "version=vmaf_4k_v0.6.1",
+    # on a small screen in the hand less is seen: the model's own curve for that
+    Model.PHONE: "version=vmaf_v0.6.1\\\\:enable_transform=true",
+}
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Comparison:
     """Two files with the same pictures at ``frame_rate``, and the size (pixels) at which both are seen.
 
-    ``model`` is VMAF's; empty for SSIM. Scores are written to ``log``, in the folder in which it runs.
+    ``model`` is VMAF's; ``None`` for SSIM. Scores are written to ``log``, in the folder in which it runs.
     """
 
     made: str
@@ -25,7 +42,7 @@ class Comparison:
     width: int
     height: int
     frame_rate: Fraction
-    model: str
+    model: Model | None
     log: str
 
 
@@ -36,16 +53,11 @@ def comparing_command(program: str, comparison: Comparison) -> list[str]:
         f"settb=AVTB,setpts=N/({rate})/TB,"
         f"scale={comparison.width}:{comparison.height}:flags=bicubic,setsar=1,format=yuv420p"
     )
-    if comparison.model:
-        scored = f"libvmaf=log_fmt=json:log_path={comparison.log}:n_threads=2:n_subsample={EVERY}:{_model(comparison)}"
+    if comparison.model is not None:
+        judged = f"n_threads=2:n_subsample={EVERY}:model={MODELS[comparison.model]}"
+        scored = f"libvmaf=log_fmt=json:log_path={comparison.log}:{judged}"
     else:
         scored = f"ssim=stats_file={comparison.log}"
     graph = f"[0:v:0]{seen}[made];[1:v:0]{seen}[source];[made][source]{scored}"
     argv = [program, *QUIET[1:], "-nostdin", *safe_file_input(comparison.made), *safe_file_input(comparison.reference)]
     return [*argv, "-filter_complex", graph, "-f", "null", "-"]
-
-
-def _model(comparison: Comparison) -> str:
-    name, _, phone = comparison.model.partition("+")
-    # on a small screen in the hand less is seen: the model's own curve for that
-    return f"model=version={name}" + ("\\\\:enable_transform=true" if phone else "")

@@ -4,13 +4,10 @@ from .clips import make_clip
 from .excerpt import ExcerptRequest, excerpt_stretch, make_excerpt, make_source_excerpt
 from .fidelity import (
     Fidelity,
-    Measure,
     Viewing,
     is_measurable,
     make_reference,
     measure_fidelity,
-    measuring_engine,
-    quality_for,
 )
 from .parts import part_path, part_token, parts_in, remove_part, side_parts
 from .preview import PreviewRequest, preview_jpeg
@@ -22,7 +19,6 @@ __all__ = [
     "Fidelity",
     "Hooks",
     "Made",
-    "Measure",
     "PreviewRequest",
     "Progress",
     "ProgressUnit",
@@ -36,12 +32,10 @@ __all__ = [
     "make_reference",
     "make_source_excerpt",
     "measure_fidelity",
-    "measuring_engine",
     "part_path",
     "part_token",
     "parts_in",
     "preview_jpeg",
-    "quality_for",
     "remove_part",
     "side_parts",
 ]

@@ -13,13 +13,13 @@ from ..errors import EngineError
 from ..media import Action, Borders, DynamicRange, Fields, OutputSettings, Scan, Title, VideoSettings, VideoStream
 from ..media.kept import KeptRange, on_pictures
 from .run import Hooks, make_file
+from .seconds import clear, even, only_seconds
 
 LENGTH_S = 10.0
 LEAST_S = 1.0
 MOST_LINES = 1080
 CLEAR = 14
 """Constant quality at which nobody sees a difference to the source."""
-FREE_BPS = 200_000_000
 EXCERPT = "excerpt"
 VIEW_TIMEOUT_S = 120
 
@@ -72,17 +72,7 @@ def _made(request: ExcerptRequest, made: OutputSettings, work: Path, hooks: Hook
         # copied, it would decide where reading begins, for the picture too
         plain = replace(made.sound, action=Action.ENCODE, codec="flac")
         made = replace(_beside(made, made.video), audio=(plain,))
-    short = replace(
-        made,
-        # two passes over ten seconds would measure nothing of the whole
-        video=replace(made.video, passes=1) if made.video else None,
-        audio=made.audio[:1],
-        kept=(stretch,),
-        middles=(),
-        cut_as_copy=False,
-        chapters=False,
-        duration_s=stretch.length_s,
-    )
+    short = only_seconds(replace(made, audio=made.audio[:1]), (stretch,))
     return make_file(request.title, short, work / made.file_name, hooks).part
 
 
@@ -97,35 +87,16 @@ def _of_source(title: Title, made: VideoSettings) -> VideoSettings:
     """The whole picture in the source's size, square pixels and own colours, at the times of what will be made."""
     video = title.video
     assert video is not None
-    lines = min(MOST_LINES, _lines(video))
-    encoded = made.action is Action.ENCODE
+    lines = min(MOST_LINES, video.upright_size[1])
+    shown = made if made.action is Action.ENCODE else _timed(video, made)
+    bright = video.dynamic_range is not DynamicRange.STANDARD
     return replace(
-        made if encoded else _timed(video, made),
-        action=Action.ENCODE,
-        codec="h264",
-        encoder="libx264",
-        profile="high",
-        preset="ultrafast",
-        bit_depth=8,
-        width=_even(lines * video.display_aspect),
-        height=_even(Fraction(lines)),
-        sample_aspect=Fraction(1),
+        clear(shown, (even(lines * video.display_aspect), even(Fraction(lines))), CLEAR),
         crop=Borders(),
         rotation=video.rotation,
         rotation_from=video.rotation,
-        pad=Borders(),
-        parts=(),
-        edges=None,
-        level=None,
-        quality=CLEAR,
-        bitrate_bps=None,
-        peak_bps=FREE_BPS,
-        buffer_bits=FREE_BPS,
-        reference_frames=1,
-        b_frames=0,
-        keyframe_frames=50,
-        colour=SCREEN if video.dynamic_range is not DynamicRange.STANDARD else video.colour,
-        colour_from=video.colour if video.dynamic_range is not DynamicRange.STANDARD else None,
+        colour=SCREEN if bright else video.colour,
+        colour_from=video.colour if bright else None,
     )
 
 
@@ -137,11 +108,3 @@ def _timed(video: VideoStream, made: VideoSettings) -> VideoSettings:
         fields=Fields.JOIN if video.scan is Scan.INTERLACED else Fields.LEAVE,
         top_field_first=video.top_field_first,
     )
-
-
-def _lines(video: VideoStream) -> int:
-    return video.width if video.rotation % 180 else video.height
-
-
-def _even(side: Fraction) -> int:
-    return max(2, 2 * round(side / 2))

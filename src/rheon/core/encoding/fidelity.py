@@ -2,42 +2,31 @@
 
 from __future__ import annotations
 
-import functools
-import importlib.util
-import itertools
 import json
 import math
 import re
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from enum import StrEnum
 from fractions import Fraction
 from pathlib import Path
 
-from ..commands.comparing import Comparison, comparing_command
-from ..engine import Command, engine_filters, run
+from ..commands.comparing import Comparison, Model, comparing_command
+from ..engine import Command, run, vmaf_engine
 from ..errors import EngineError
-from ..media import Action, Borders, DynamicRange, OutputSettings, Title, VideoSettings, VideoStream
+from ..media import Action, DynamicRange, OutputSettings, Title, VideoSettings, VideoStream
 from ..media.kept import KeptRange, on_pictures
 from .run import Hooks, make_file
+from .seconds import clear, even, only_seconds
 
 PLACES, PLACE_S = 5, 1.6
 WORST_SHARE = 0.05
 NEAR_LOSSLESS = 3
 """Constant quality of what the source is held as meanwhile: no model sees a difference."""
-FREE_BPS = 400_000_000
 HD_SIDES, UHD_SIDES = (1920, 1080), (3840, 2160)
 TIMEOUT_S = 240
 SAME_DB = 60.0
 """SSIM in dB of pictures that are equal."""
 LOG = "scores"
-HD_MODEL, UHD_MODEL, PHONE_MODEL = "vmaf_v0.6.1", "vmaf_4k_v0.6.1", "vmaf_v0.6.1+phone"
-
-
-class Measure(StrEnum):
-    """What says how much is kept: a model of people's judgement from 0 to 100, or how like structures are, in dB."""
-
-    VMAF = "vmaf"
-    SSIM = "ssim"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -52,38 +41,14 @@ class Viewing:
 class Fidelity:
     """Mean score and that of the worst twentieth of the pictures, of so many pictures from ``seconds`` of the title.
 
-    ``rate_bps`` is what the pictures of these seconds took.
+    By VMAF with ``model``; by SSIM in dB where that is ``None``.
     """
 
-    measure: Measure
-    model: str
+    model: Model | None
     mean: float
     worst: float
     pictures: int
     seconds: float
-    rate_bps: float
-
-
-@functools.lru_cache(maxsize=1)
-def measuring_engine() -> tuple[str, Measure]:
-    """The engine that measures, and by what: the best measure that one on this machine has.
-
-    VMAF (ITU-T P.910's way of asking people, learnt) needs an engine that was built with it: the system's, else the
-    one that the optional package ``imageio-ffmpeg`` brings. Raises ``ToolMissing`` or ``EngineError``.
-    """
-    if "libvmaf" in engine_filters():
-        return "ffmpeg", Measure.VMAF
-    if (own := _packaged_engine()) is not None and "libvmaf" in engine_filters(own):
-        return own, Measure.VMAF
-    return "ffmpeg", Measure.SSIM
-
-
-def _packaged_engine() -> str | None:
-    found = importlib.util.find_spec("imageio_ffmpeg")
-    if found is None or found.origin is None:
-        return None
-    binaries = sorted((Path(found.origin).parent / "binaries").glob("ffmpeg-*"))
-    return str(binaries[-1]) if binaries else None
 
 
 def measured_stretches(title: Title, settings: OutputSettings) -> tuple[KeptRange, ...]:
@@ -119,28 +84,7 @@ def make_reference(title: Title, settings: OutputSettings, target: Path, hooks: 
     A Matroska file. Raises ``RheonError`` or ``Stopped``.
     """
     assert title.video is not None and settings.video is not None
-    width, height = _stored_size(title.video, settings.video)
-    source = replace(
-        settings.video,
-        codec="h264",
-        encoder="libx264",
-        profile="high",
-        level=None,
-        preset="ultrafast",
-        bit_depth=8,
-        width=width,
-        height=height,
-        sample_aspect=Fraction(1),
-        pad=Borders(),
-        quality=NEAR_LOSSLESS,
-        bitrate_bps=None,
-        passes=1,
-        peak_bps=FREE_BPS,
-        buffer_bits=FREE_BPS,
-        reference_frames=1,
-        b_frames=0,
-        keyframe_frames=50,
-    )
+    source = clear(settings.video, _left_by_crop(title.video, settings.video), NEAR_LOSSLESS)
     make_file(title, _short(title, settings, source), target, hooks)
 
 
@@ -152,11 +96,11 @@ def measure_fidelity(
     Raises ``RheonError`` or ``Stopped``.
     """
     assert title.video is not None and settings.video is not None
-    program, measure = measuring_engine()
+    vmaf = vmaf_engine()
     work = reference.parent
     made = work / "made.mkv"
-    make_file(title, _short(title, settings, replace(settings.video, passes=1)), made, hooks)
-    model = _model(viewing, title.video) if measure is Measure.VMAF else ""
+    make_file(title, _short(title, settings, settings.video), made, hooks)
+    model = _model(viewing, title.video) if vmaf else None
     width, height = _seen(settings.video, viewing, model)
     comparison = Comparison(
         made=str(made),
@@ -168,77 +112,55 @@ def measure_fidelity(
         log=LOG,
     )
     stop = hooks.should_stop if hooks else None
-    argv = comparing_command(program, comparison)
+    argv = comparing_command(vmaf or "ffmpeg", comparison)
     run(Command(argv=argv, timeout_s=TIMEOUT_S, gentle=True, cwd=str(work), should_stop=stop))
-    scores = _scores(work / LOG, measure)
-    seconds = sum(one.length_s for one in measured_stretches(title, settings))
-    rate = made.stat().st_size * 8 / seconds
+    scores = sorted(_scores(work / LOG, model))
     made.unlink()
     return Fidelity(
-        measure=measure,
         model=model,
-        mean=round(_joined(scores, measure), 2),
-        worst=round(_joined(sorted(scores)[: max(1, round(len(scores) * WORST_SHARE))], measure), 2),
+        mean=round(_joined(scores, model), 2),
+        worst=round(_joined(scores[: max(1, round(len(scores) * WORST_SHARE))], model), 2),
         pictures=len(scores),
-        seconds=round(seconds, 2),
-        rate_bps=round(rate),
+        seconds=round(sum(one.length_s for one in measured_stretches(title, settings)), 2),
     )
 
 
 def _short(title: Title, settings: OutputSettings, video: VideoSettings) -> OutputSettings:
     """Only the picture of the seconds that stand for the file."""
-    stretches = measured_stretches(title, settings)
-    return replace(
-        settings,
-        container="matroska",
-        file_name="seconds.mkv",
-        video=video,
-        audio=(),
-        subtitles=(),
-        chapters=False,
-        kept=stretches,
-        middles=(),
-        cut_as_copy=False,
-        duration_s=sum(one.length_s for one in stretches),
-    )
+    alone = replace(settings, container="matroska", file_name="seconds.mkv", video=video, audio=(), subtitles=())
+    return only_seconds(alone, measured_stretches(title, settings))
 
 
-def _stored_size(video: VideoStream, made: VideoSettings) -> tuple[int, int]:
+def _left_by_crop(video: VideoStream, made: VideoSettings) -> tuple[int, int]:
     """The stored pixels that are left by the crop, as they are turned."""
-    cut = made.crop
-    width, height = video.width - cut.left - cut.right, video.height - cut.top - cut.bottom
-    if made.rotation % 180:
-        width, height = height, width
-    return width // 2 * 2, height // 2 * 2
+    cut = made.crop.turned(made.rotation)
+    width, height = replace(video, rotation=made.rotation).upright_size
+    return (width - cut.left - cut.right) // 2 * 2, (height - cut.top - cut.bottom) // 2 * 2
 
 
-def _model(viewing: Viewing, video: VideoStream) -> str:
+def _model(viewing: Viewing, video: VideoStream) -> Model:
     if viewing.in_hand:
-        return PHONE_MODEL
+        return Model.PHONE
     large = viewing.screen is not None and min(viewing.screen) >= UHD_SIDES[1] and video.height > HD_SIDES[1]
-    return UHD_MODEL if large else HD_MODEL
+    return Model.UHD if large else Model.HD
 
 
-def _seen(made: VideoSettings, viewing: Viewing, model: str) -> tuple[int, int]:
+def _seen(made: VideoSettings, viewing: Viewing, model: Model | None) -> tuple[int, int]:
     """The size at which a picture fills the screen, up to what the model was made for."""
-    most = UHD_SIDES if model == UHD_MODEL else HD_SIDES
+    most = UHD_SIDES if model is Model.UHD else HD_SIDES
     wide, high = viewing.screen or most
     wide, high = min(wide, most[0]), min(high, most[1])
     aspect = made.width * made.sample_aspect / made.height
     if wide / aspect <= high:
-        return _even(Fraction(wide)), _even(wide / aspect)
-    return _even(high * aspect), _even(Fraction(high))
+        return even(Fraction(wide)), even(wide / aspect)
+    return even(high * aspect), even(Fraction(high))
 
 
-def _even(side: Fraction) -> int:
-    return max(2, 2 * round(side / 2))
-
-
-def _scores(log: Path, measure: Measure) -> list[float]:
+def _scores(log: Path, model: Model | None) -> list[float]:
     """One of each picture that was scored. Raises ``EngineError`` where there is none."""
     text = log.read_text(encoding="utf-8")
     log.unlink()
-    if measure is Measure.VMAF:
+    if model is not None:
         found = [float(frame["metrics"]["vmaf"]) for frame in json.loads(text)["frames"]]
     else:
         found = [float(said) for said in re.findall(r" All:([\d.]+)", text)]
@@ -247,21 +169,9 @@ def _scores(log: Path, measure: Measure) -> list[float]:
     return found
 
 
-def _joined(scores: list[float], measure: Measure) -> float:
+def _joined(scores: Sequence[float], model: Model | None) -> float:
     """The mean; likeness of structures as dB of what is unlike."""
     mean = sum(scores) / len(scores)
-    if measure is Measure.VMAF:
+    if model is not None:
         return mean
     return SAME_DB if mean >= 1 else min(SAME_DB, -10 * math.log10(1 - mean))
-
-
-def quality_for(wanted: float, points: list[tuple[int, float]]) -> int | None:
-    """The constant quality whose mean score is expected to be ``wanted``, between measured (quality, mean).
-
-    ``None`` where nothing that was measured comes near enough for it to be told.
-    """
-    ordered = sorted(set(points))
-    for (fine, high), (coarse, low) in itertools.pairwise(ordered):
-        if low <= wanted <= high and high > low:
-            return fine + round((high - wanted) / (high - low) * (coarse - fine))
-    return None

@@ -1,6 +1,6 @@
 """The one door to ffmpeg and ffprobe: find, run, follow, stop."""
 
-from .abilities import FILTERS, engine_encoders, engine_filters
+from .abilities import FILTERS, engine_encoders, engine_filters, vmaf_engine
 from .probe import ProbedFile, probe
 from .process import Command, Feed, Finished, available, run, stream
 from .tools import MAX_PIXELS, parse_version, require
@@ -20,4 +20,5 @@ __all__ = [
     "require",
     "run",
     "stream",
+    "vmaf_engine",
 ]

@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+import functools
+import importlib.util
 import re
+from pathlib import Path
 
 from ..commands import probing
 from .process import Command, run
@@ -12,6 +15,7 @@ FILTERS = (
     "scale", "select", "subtitles", "tonemap", "volume", "w3fdif", "zscale",
 )  # fmt: skip
 """Every filter without which some plan can't be carried out."""
+VMAF = "libvmaf"
 
 
 def engine_encoders() -> frozenset[str]:
@@ -22,6 +26,22 @@ def engine_encoders() -> frozenset[str]:
 def engine_filters(program: str = "ffmpeg") -> frozenset[str]:
     """Names of its filters. Raises ``ToolMissing`` or ``EngineError``."""
     return _names("-filters", r"^ [.TSC]{2,3} (\S+)", program)
+
+
+@functools.lru_cache(maxsize=1)
+def vmaf_engine() -> str | None:
+    """An engine on this machine that measures by VMAF (Video Multimethod Assessment Fusion); ``None`` where none does.
+
+    The system's own, else the one that the optional package ``imageio-ffmpeg`` brings. Raises ``ToolMissing`` or
+    ``EngineError``.
+    """
+    return next((program for program in ("ffmpeg", *_packaged_engines()) if VMAF in engine_filters(program)), None)
+
+
+def _packaged_engines() -> list[str]:
+    found = importlib.util.find_spec("imageio_ffmpeg")
+    binaries = Path(found.origin).parent / "binaries" if found and found.origin else None
+    return sorted(map(str, binaries.glob("ffmpeg-*"))) if binaries else []
 
 
 def _names(listing: str, line: str, program: str = "ffmpeg") -> frozenset[str]:

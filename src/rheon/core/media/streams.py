@@ -151,6 +151,11 @@ class VideoStream:
         return self.colour.dynamic_range if self.colour else DynamicRange.STANDARD
 
     @property
+    def upright_size(self) -> tuple[int, int]:
+        """Stored pixels across and down as they lie when the picture is turned to be seen upright."""
+        return (self.height, self.width) if self.rotation % 180 else (self.width, self.height)
+
+    @property
     def display_aspect(self) -> Fraction:
         """Width to height as it should be seen, rotation included; 1 where the size is not known."""
         if not self.width or not self.height:

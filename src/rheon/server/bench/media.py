@@ -74,7 +74,7 @@ def whole(request: HttpRequest, title_id: int, target_id: int, at_ms: int) -> Ht
     upright = set_upright(source, asked.pins)
 
     def make(path: Path) -> None:
-        lines = min(MOST_LINES, upright.width if upright.rotation % 180 else upright.height)
+        lines = min(MOST_LINES, upright.upright_size[1])
         with _at_once:
             path.write_bytes(frame_jpeg(title.readable_title(), _moment(title, at_ms), lines, upright=upright))
 

@@ -291,10 +291,10 @@ def _framing(made: Plan, request: PlanRequest, survey: Survey | None) -> documen
     if source is None or video is None or request.title.joined:
         return None
     upright = set_upright(source, request.pins)
-    lying = bool(upright.rotation % 180)
+    width, height = upright.upright_size
     return documents.Framing(
-        width=upright.height if lying else upright.width,
-        height=upright.width if lying else upright.height,
+        width=width,
+        height=height,
         aspect=float(upright.display_aspect),
         rotation=-upright.rotation % 360,
         cut=_sides(video.crop),

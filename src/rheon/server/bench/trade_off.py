@@ -3,19 +3,18 @@
 from __future__ import annotations
 
 from rheon.core.catalogue import later, say
-from rheon.core.encoding import Fidelity, Measure
+from rheon.core.commands.comparing import Model
+from rheon.core.encoding import Fidelity
 from rheon.core.planning import Balance
 
 from . import documents
 from .actions.fidelity import Measured, Point
 
-MEASURES = {Measure.VMAF: later("VMAF"), Measure.SSIM: later("SSIM")}
-UNITS = {Measure.VMAF: "", Measure.SSIM: "dB"}
 SEEN = {
-    "vmaf_v0.6.1": later("as people judge it on a screen of 1080 lines, 0 to 100"),
-    "vmaf_4k_v0.6.1": later("as people judge it on a 4K screen, 0 to 100"),
-    "vmaf_v0.6.1+phone": later("as people judge it on a phone, 0 to 100"),
-    "": later("how like structures are, in dB; 3 dB are half as much unlike"),
+    Model.HD: later("as people judge it on a screen of 1080 lines, 0 to 100"),
+    Model.UHD: later("as people judge it on a 4K screen, 0 to 100"),
+    Model.PHONE: later("as people judge it on a phone, 0 to 100"),
+    None: later("how like structures are, in dB; 3 dB are half as much unlike"),
 }
 
 
@@ -25,9 +24,9 @@ def trade_off_document(known: Measured) -> documents.TradeOff:
         possible=known.possible,
         measuring=known.measuring,
         failed=known.failed,
-        measure=say(MEASURES[one.measure]) if one else "",
+        measure="VMAF" if one and one.model else "SSIM",
         seen=say(SEEN[one.model]) if one else "",
-        unit=UNITS[one.measure] if one else "",
+        unit="dB" if one and not one.model else "",
         seconds=one.seconds if one else 0.0,
         missing=known.missing,
         scores=[_score(balance, known.points[balance]) for balance in Balance if balance in known.points],

@@ -13,8 +13,7 @@ from enum import StrEnum
 from pathlib import Path
 
 from rheon.core.catalogue import later, say
-from rheon.core.encoding import Measure, measuring_engine
-from rheon.core.engine import FILTERS, engine_encoders, engine_filters, require
+from rheon.core.engine import FILTERS, engine_encoders, engine_filters, require, vmaf_engine
 from rheon.core.errors import RheonError
 from rheon.core.formats import encoder_names
 from rheon.core.system import place_of
@@ -102,7 +101,7 @@ def _engine() -> Iterator[Finding]:
         )
     else:
         yield Finding(state=State.GOOD, about="filters", text=say("all {count} are there", count=len(FILTERS)))
-    if measuring_engine()[1] is Measure.VMAF:
+    if vmaf_engine() is not None:
         yield Finding(state=State.GOOD, about="fidelity", text=say("measured as people judge it (VMAF)"))
     else:
         by_structure = say("measured by how like structures are (SSIM); rheon[vmaf] measures as people judge")

@@ -11,11 +11,11 @@ type Kind = "size" | "fidelity";
 interface Props {
   sheet: Sheet;
   known: Schemas["TradeOff"] | undefined;
-  onPin: (key: string, value: string | null) => void;
+  onSize: (megabytes: string) => void;
 }
 
 /** A size or a fidelity that somebody wants; the rate is found for it. */
-export function AskFor({ sheet, known, onPin }: Props) {
+export function AskFor({ sheet, known, onSize }: Props) {
   const [kind, setKind] = useState<Kind>("size");
   const [text, setText] = useState("");
   const ask = useAskForFidelity(sheet.title_id, sheet.target_id);
@@ -33,7 +33,7 @@ export function AskFor({ sheet, known, onPin }: Props) {
       onSubmit={(event) => {
         event.preventDefault();
         if (!fits) return;
-        if (kind === "size") onPin("picture.rate", `size:${text.trim().replace(",", ".")}`);
+        if (kind === "size") onSize(text.trim().replace(",", "."));
         else ask.mutate(value);
       }}
     >

@@ -39,12 +39,7 @@ function Opened({ sheet }: { sheet: Sheet }) {
             onPin={(key, value) => change.mutate({ pins: { [key]: value } })}
           />
           {sheet.steps.length > 0 && (
-            <TradeOff
-              sheet={sheet}
-              busy={busy}
-              onChoose={(balance) => change.mutate({ balance })}
-              onPin={(key, value) => change.mutate({ pins: { [key]: value } })}
-            />
+            <TradeOff sheet={sheet} busy={busy} onChange={(wanted) => change.mutate(wanted)} />
           )}
         </div>
         <div

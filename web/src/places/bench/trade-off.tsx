@@ -16,12 +16,12 @@ type Balance = Schemas["Balance"];
 interface Props {
   sheet: Sheet;
   busy: boolean;
-  onChoose: (balance: Balance) => void;
-  onPin: (key: string, value: string | null) => void;
+  onChange: (wanted: Schemas["SheetChange"]) => void;
 }
 
 /** What each balance comes to: the range within which its size should come out, how long it takes, what it keeps. */
-export function TradeOff({ sheet, busy, onChoose, onPin }: Props) {
+export function TradeOff({ sheet, busy, onChange }: Props) {
+  const onChoose = (balance: Balance) => onChange({ balance });
   const known = useTradeOff(sheet.title_id, sheet.target_id, sheet.settings_mark).data;
   const isByHand = sheet.pins.includes("picture.rate");
   const score = (balance: Balance) =>
@@ -52,10 +52,9 @@ export function TradeOff({ sheet, busy, onChoose, onPin }: Props) {
           chosen={sheet.balance}
           at={at}
           bounds={shown}
-          onChoose={(balance) => {
-            onChoose(balance);
-            if (isByHand) onPin("picture.rate", null);
-          }}
+          onChoose={(balance) =>
+            onChange(isByHand ? { balance, pins: { "picture.rate": null } } : { balance })
+          }
         />
       )}
       <table className="w-full text-[13px]">
@@ -98,7 +97,11 @@ export function TradeOff({ sheet, busy, onChoose, onPin }: Props) {
         </tfoot>
       </table>
       <Measuring sheet={sheet} known={known} />
-      <AskFor sheet={sheet} known={known} onPin={onPin} />
+      <AskFor
+        sheet={sheet}
+        known={known}
+        onSize={(megabytes) => onChange({ pins: { "picture.rate": `size:${megabytes}` } })}
+      />
     </section>
   );
 }

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 
 from ...formats import is_text
 from ...media import Borders, Fields, Reason, Scan, SubtitleStream, VideoStream, aspect_text
-from ..decisions import PINNED
+from ..decisions import PINNED, Pins
 from ..decisions.picture import CROP, FIELDS
 from ..request import PlanRequest
 
@@ -39,7 +39,7 @@ def crop_for(request: PlanRequest, drawn: SubtitleStream | None) -> Crop:
     video = request.title.video
     assert video is not None
     if (pinned := request.pins.of(CROP)) is not None:
-        return Crop(borders=_aligned(_by_hand(video, pinned), request), reason=PINNED)
+        return Crop(borders=on_fields(_by_hand(video, pinned), video, request.pins), reason=PINNED)
     if video.borders is None:
         return Crop(borders=Borders(), reason=Reason(code="borders_unknown"))
     if not video.borders.any:
@@ -48,7 +48,15 @@ def crop_for(request: PlanRequest, drawn: SubtitleStream | None) -> Crop:
         return Crop(borders=Borders(), reason=Reason(code="little_left"))
     if drawn is not None and not is_text(drawn):
         return Crop(borders=Borders(), reason=Reason(code="subtitles_in_borders"))
-    return Crop(borders=_aligned(video.borders, request), reason=_changing(video) or Reason(code="black_borders"))
+    cut = on_fields(video.borders, video, request.pins)
+    return Crop(borders=cut, reason=_changing(video) or Reason(code="black_borders"))
+
+
+def on_fields(cut: Borders, video: VideoStream, pins: Pins) -> Borders:
+    """In such steps that fields stay where they are, where they are kept."""
+    if pins.of(FIELDS) is not Fields.LEAVE or video.scan not in (Scan.INTERLACED, Scan.TELECINED):
+        return cut
+    return replace(cut, top=cut.top // FIELD_LINES * FIELD_LINES, bottom=cut.bottom // FIELD_LINES * FIELD_LINES)
 
 
 def _changing(video: VideoStream) -> Reason | None:
@@ -61,15 +69,6 @@ def _changing(video: VideoStream) -> Reason | None:
     )
     narrow, wide = map(aspect_text, shapes)
     return Reason(code="shape_changes", values={"narrow": narrow, "wide": wide})
-
-
-def _aligned(cut: Borders, request: PlanRequest) -> Borders:
-    """In such steps that the fields stay where they are, where they do."""
-    video = request.title.video
-    in_fields = video is not None and video.scan in (Scan.INTERLACED, Scan.TELECINED)
-    if not in_fields or request.pins.of(FIELDS) is not Fields.LEAVE:
-        return cut
-    return replace(cut, top=cut.top // FIELD_LINES * FIELD_LINES, bottom=cut.bottom // FIELD_LINES * FIELD_LINES)
 
 
 def _by_hand(video: VideoStream, cut: Borders) -> Borders:

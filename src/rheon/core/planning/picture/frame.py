@@ -10,7 +10,8 @@ from ...media import Borders, Reason, VideoStream
 from ..decisions import Pins
 from ..decisions.picture import ASPECT, ROTATION, SCREEN_FIT
 from ..decisions.picture.screen_fit import FILL, STRETCH
-from .crop import LEAST_SIDE, Crop
+from .crop import LEAST_SIDE, Crop, on_fields
+from .geometry import halves
 
 
 def set_upright(video: VideoStream, pins: Pins) -> VideoStream:
@@ -44,14 +45,16 @@ def met_screen(video: VideoStream, crop: Crop, profile: DeviceProfile, pins: Pin
         left=crop.borders.left + cut.left,
         right=crop.borders.right + cut.right,
     )
-    filled = Crop(borders=both, reason=Reason(code="cut_to_fill", values={"aspect": f"{float(aspect):.2f}"}))
+    filled = Crop(
+        borders=on_fields(both, video, pins),
+        reason=Reason(code="cut_to_fill", values={"aspect": f"{float(aspect):.2f}"}),
+    )
     return filled.applied(video), filled
 
 
 def _shaped(video: VideoStream, aspect: Fraction) -> VideoStream:
     """With pixels of such a shape that the picture is seen in this ratio of width to height."""
-    width, height = (video.height, video.width) if video.rotation % 180 else (video.width, video.height)
-    shape = aspect * height / width
+    shape = aspect / Fraction(*video.upright_size)
     return replace(video, sample_aspect=1 / shape if video.rotation % 180 else shape)
 
 
@@ -60,13 +63,7 @@ def _cut_to(video: VideoStream, aspect: Fraction) -> Borders:
     wanted = 1 / aspect if video.rotation % 180 else aspect
     stored = Fraction(video.width, video.height) * video.sample_aspect
     if stored > wanted:
-        first, second = _both(video.width, video.width * wanted / stored)
+        first, second = halves(video.width, video.width * wanted / stored)
         return Borders(left=first, right=second)
-    first, second = _both(video.height, video.height * stored / wanted)
+    first, second = halves(video.height, video.height * stored / wanted)
     return Borders(top=first, bottom=second)
-
-
-def _both(side: int, kept: Fraction) -> tuple[int, int]:
-    """What is left out at both ends, in whole pairs of pixels."""
-    out = side // 2 * 2 - 2 * round(kept / 2)
-    return out // 4 * 2, out - out // 4 * 2

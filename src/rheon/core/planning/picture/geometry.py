@@ -67,7 +67,7 @@ def fit(video: VideoStream, rate: Fraction, bounds: Bounds, *, square: bool) -> 
 
     With ``square`` the sample aspect is turned into square pixels by changing the width only, so no line is lost.
     """
-    stored_w, height = (video.height, video.width) if video.rotation % 180 else (video.width, video.height)
+    stored_w, height = video.upright_size
     aspect = Fraction(1) if square else video.sample_aspect
     ratio = video.display_aspect if square else Fraction(stored_w, height)
     lines = even(height)
@@ -101,13 +101,18 @@ def shrunk(made: Geometry, share: float) -> Geometry:
 def _sized(video: VideoStream, wanted: SizePin, *, square: bool) -> Geometry:
     """Exactly the lines that were asked for; a width too changes the pixels' shape, so that the ratio is kept."""
     width, height = wanted.width, wanted.height
-    stored_w, stored_h = (video.height, video.width) if video.rotation % 180 else (video.width, video.height)
-    ratio = video.display_aspect if square else Fraction(stored_w, stored_h)
+    ratio = video.display_aspect if square else Fraction(*video.upright_size)
     aspect = Fraction(1) if square else video.sample_aspect
     if width is not None:
         exact = (video.display_aspect * height / width).limit_denominator(255)
         aspect = Fraction(1) if abs(exact - 1) < Fraction(1, 50) else exact
     return Geometry(width=width or _wide(height, ratio), height=height, sample_aspect=aspect, reason=PINNED)
+
+
+def halves(side: int, used: Fraction) -> tuple[int, int]:
+    """What is left of a side at both ends where ``used`` of it is in the middle, in whole pairs of pixels."""
+    left = side - max(2, round(used / 2) * 2)
+    return left // 4 * 2, left - left // 4 * 2
 
 
 def _kept(video: VideoStream, square: bool) -> Reason:

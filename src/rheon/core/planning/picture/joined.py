@@ -15,6 +15,7 @@ from ..request import PlanRequest
 from .colour import source_colour
 from .crop import Crop, crop_for
 from .frame_rate import FrameRatePlan
+from .geometry import halves
 
 SAME_SHAPE = Fraction(1, 50)
 """Ratios that differ by less are the same one, rounded to whole pixels."""
@@ -105,16 +106,10 @@ def _pad(made: VideoSettings, part: PartPicture) -> Borders:
     if abs(shown / frame - 1) < SAME_SHAPE:
         return Borders()
     if shown > frame:
-        top, bottom = _halves(made.height, made.height * frame / shown)
+        top, bottom = halves(made.height, made.height * frame / shown)
         return Borders(top=top, bottom=bottom)
-    left, right = _halves(made.width, made.width * shown / frame)
+    left, right = halves(made.width, made.width * shown / frame)
     return Borders(left=left, right=right)
-
-
-def _halves(side: int, used: Fraction) -> tuple[int, int]:
-    """What is left on both sides, in whole pairs of pixels."""
-    left = side - max(2, round(used / 2) * 2)
-    return left // 4 * 2, left - left // 4 * 2
 
 
 def _left(part: PartPicture) -> VideoStream:

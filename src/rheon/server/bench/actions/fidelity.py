@@ -15,23 +15,23 @@ from typing import Any
 from django.conf import settings
 from django.db import transaction
 
+from rheon.core.commands.comparing import Model
 from rheon.core.devices import DeviceKind
 from rheon.core.encoding import (
     Fidelity,
     Hooks,
-    Measure,
     Viewing,
     is_measurable,
     make_reference,
     measure_fidelity,
-    measuring_engine,
-    quality_for,
 )
+from rheon.core.engine import vmaf_engine
 from rheon.core.errors import BadPin, PlanError, Stopped
 from rheon.core.media import OutputSettings, mark_of
 from rheon.core.media import Title as CoreTitle
 from rheon.core.planning import Balance, PlanRequest, plan, read_pins
 from rheon.core.planning.decisions.picture import RATE
+from rheon.core.planning.picture.rates import quality_for
 from rheon.server.shelf.actions.cache import material_mark
 from rheon.server.shelf.actions.finding_out import find_out
 from rheon.server.shelf.models import Finding, Title
@@ -44,7 +44,7 @@ ORDER = (None, Balance.EVEN, Balance.LEAN, Balance.RICH, Balance.LIGHT, Balance.
 """What was set by hand, then the middle and both ends: they say most of the curve."""
 WATCHED_S = 60
 """What nobody has asked after for so long is not measured any further."""
-VERSION = 1
+VERSION = 2
 """Part of every mark: raise it when other figures come out."""
 
 
@@ -83,7 +83,7 @@ class _Cell:
     def mark(self, way: Balance | None) -> str:
         """The same for the same pictures, made in the same way and seen on the same screen."""
         made = self.settings[way]
-        seen = (made.video, made.kept, self.viewing, measuring_engine()[1], VERSION)
+        seen = (made.video, made.kept, self.viewing, vmaf_engine() is not None, VERSION)
         return f"fidelity-{mark_of(material_mark(self.title), *seen)}"[:40]
 
     @property
@@ -215,7 +215,7 @@ def _known(cell: _Cell) -> Measured:
 
 
 def _load(document: dict[str, Any]) -> Fidelity:
-    return Fidelity(**{**document, "measure": Measure(document["measure"])})
+    return Fidelity(**{**document, "model": Model(document["model"]) if document["model"] else None})
 
 
 def _measure(cell: _Cell, core: CoreTitle, way: Balance | None, work: Path) -> dict[str, Any]:
