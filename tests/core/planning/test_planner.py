@@ -125,7 +125,8 @@ def assert_not_enlarged(made: Plan, title: Title) -> None:
     assert video.height <= max(16, height)
     assert video.width <= max(16, height * source.display_aspect + 2, source.height if turned else source.width)  # type: ignore[operator]
     # a codec that has a code for few rates has none below its lowest
-    assert video.frame_rate <= max(source.frame_rate, min(video_encoder(video.codec).frame_rates, default=Fraction(0)))
+    taken = source.frame_rate * (2 if video.fields is Fields.DOUBLE else 1)
+    assert video.frame_rate <= max(taken, min(video_encoder(video.codec).frame_rates, default=Fraction(0)))
     kept = Fraction(video.width, video.height) * video.sample_aspect
     # the ratio is kept as nearly as two-pixel steps allow
     step = Fraction(2 + 1, video.height) * max(1, kept) + Fraction(3, video.width)  # type: ignore[operator]

@@ -1,7 +1,8 @@
 """How frames were taken, measured from consecutive pictures: whole frames, pairs of fields, or film spread over fields.
 
 Pure. The signs: in a moving picture made of two fields neighbouring lines differ more than every second line; film
-spread over fields repeats one upper and one lower field in each five frames.
+spread over fields repeats one upper and one lower field in each five frames. Where some stretches are the one and some
+the other, the title is mixed.
 """
 
 from __future__ import annotations
@@ -23,6 +24,8 @@ LEAST_MOVING_SHARE = 0.0003
 COMBED, CLEAN = 1.15, 1.0
 REPEATED = 0.25
 LEAST_PICTURES = 6
+MIXED_SHARE, MIXED_VOTES = 0.15, 2
+"""What the fewer stretches have to be of all, before a title is held to be mixed."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -36,6 +39,9 @@ class _Vote:
 def find_scan_type(stretches: Sequence[Luma], flagged: VideoStream) -> ScanTypeFound:
     """Judge stretches of consecutive pictures; where they say nothing, the stream's flags stand, less surely."""
     votes = [vote for stretch in stretches if (vote := _vote(stretch)) is not None]
+    if not votes and flagged.scan is Scan.MIXED:
+        # what its flags say of some parts is not in doubt because nothing moved in those that were looked at
+        return ScanTypeFound(scan=Scan.MIXED, top_field_first=flagged.top_field_first, in_fields=False, sure=0.7)
     if not votes:
         sure = 0.5 if flagged.scan is not Scan.UNKNOWN else 0.0
         return ScanTypeFound(scan=flagged.scan, top_field_first=flagged.top_field_first, in_fields=False, sure=sure)
@@ -43,6 +49,11 @@ def find_scan_type(stretches: Sequence[Luma], flagged: VideoStream) -> ScanTypeF
     scan, count = counts.most_common(1)[0]
     orders = Counter(vote.top_first for vote in votes if vote.top_first is not None)
     top_first = orders.most_common(1)[0][0] if orders else flagged.top_field_first
+    if _is_mixed(counts, flagged.scan):
+        in_fields = counts[Scan.TELECINED] > 0
+        return ScanTypeFound(
+            scan=Scan.MIXED, top_field_first=bool(top_first), in_fields=in_fields, sure=1 - 0.5 ** len(votes)
+        )
     share = count / len(votes)
     sure = share * (1 - 0.5 ** len(votes))
     if scan is flagged.scan:
@@ -53,6 +64,21 @@ def find_scan_type(stretches: Sequence[Luma], flagged: VideoStream) -> ScanTypeF
     return ScanTypeFound(
         scan=scan, top_field_first=bool(top_first), in_fields=scan is Scan.TELECINED, sure=round(sure, 2)
     )
+
+
+def speak_differently(stretches: Sequence[Luma]) -> bool:
+    """Whether stretches are not all of one kind, so that more of them should be looked at."""
+    return len({vote.scan for stretch in stretches if (vote := _vote(stretch)) is not None}) > 1
+
+
+def _is_mixed(counts: Counter[Scan], flagged: Scan) -> bool:
+    """Whether pictures of two fields, and film or whole frames, both have their share."""
+    of_fields = counts[Scan.INTERLACED]
+    others = sum(counts.values()) - of_fields
+    if flagged is Scan.MIXED:
+        return True
+    fewer = min(of_fields, others) if of_fields else min(counts[Scan.TELECINED], counts[Scan.PROGRESSIVE])
+    return fewer >= MIXED_VOTES and fewer >= MIXED_SHARE * sum(counts.values())
 
 
 def _vote(stretch: Luma) -> _Vote | None:

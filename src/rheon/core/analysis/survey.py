@@ -15,17 +15,19 @@ from .borders import find_borders
 from .findings import BordersFound, ScanTypeFound, SubtitlesFound, Survey
 from .frames import frame_times
 from .pictures import Luma, stored_pictures
-from .scan_type import find_scan_type
+from .scan_type import find_scan_type, speak_differently
 from .sounds import measure_sounds
 from .subtitle_lines import count_subtitles
 
 PICTURE_PLACES, PICTURES_EACH = 8, 12
+MORE_PLACES = 24
+"""So many are looked at where stretches are not all of one kind."""
 BORDER_PLACES = 24
 """Borders are only believed when pictures in between have them too, of which a second has one at most."""
 SOUND_PLACES = 6
 HD_LINES = 720
 FINGERPRINT_BYTES = 64 << 10
-SURVEY_VERSION = 3
+SURVEY_VERSION = 4
 """Part of every fingerprint: raise it when findings change, and titles are looked at anew."""
 
 
@@ -85,7 +87,12 @@ def _pictures(title: Title) -> tuple[BordersFound | None, ScanTypeFound | None]:
     if not fields:
         sure = ScanTypeFound(scan=video.scan, top_field_first=True, in_fields=False, sure=0.9)
         return borders, sure
-    return borders, find_scan_type([stretch for _, stretch in stretches], video)
+    found = [stretch for _, stretch in stretches]
+    if speak_differently(found):
+        others = frame_times(title.duration_s, min(MORE_PLACES, int(title.duration_s)))
+        more, _ = _looked(title, [at for at in others if at not in places], each)
+        found += [stretch for _, stretch in more]
+    return borders, find_scan_type(found, video)
 
 
 def _looked(title: Title, places: Sequence[float], each: int) -> tuple[list[tuple[float, Luma]], EngineError | None]:

@@ -34,7 +34,8 @@ MODELS = {
 class Comparison:
     """Two files with the same pictures at ``frame_rate``, and the size (pixels) at which both are seen.
 
-    ``model`` is VMAF's; ``None`` for SSIM. Scores are written to ``log``, in the folder in which it runs.
+    ``model`` is VMAF's; ``None`` for SSIM. ``of_fields``: they show two moments, each of which counts.
+    Scores are written to ``log``, in the folder in which it runs.
     """
 
     made: str
@@ -44,13 +45,15 @@ class Comparison:
     frame_rate: Fraction
     model: Model | None
     log: str
+    of_fields: bool = False
 
 
 def comparing_command(program: str, comparison: Comparison) -> list[str]:
     """Each picture of the one beside the same of the other, counted from the first."""
     rate = rate_text(comparison.frame_rate)
+    each = "bwdif=mode=send_field," if comparison.of_fields else ""
     seen = (
-        f"settb=AVTB,setpts=N/({rate})/TB,"
+        f"{each}settb=AVTB,setpts=N/({rate})/TB,"
         f"scale={comparison.width}:{comparison.height}:flags=bicubic,setsar=1,format=yuv420p"
     )
     if comparison.model is not None:

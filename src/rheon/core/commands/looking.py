@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from ..formats import is_text
-from ..media import Artwork, AudioStream, CellData, FileData, Scan, Title, VideoSettings, VideoStream
+from ..media import Artwork, AudioStream, CellData, Fields, FileData, Scan, Title, VideoSettings, VideoStream
 from .inputs import audio_specifier, safe_file_input, subtitle_specifier, video_specifier
 from .making.filters import TURNS, DrawnText, Timing, graph, scaler_matrix
 from .names import LINK_NAME, subtitle_file
@@ -131,10 +131,11 @@ def preview(
     wide = round(made.width * made.sample_aspect / 2) * 2
     shown = graph(made, video_specifier(view.title), picture, text, timing)
     # the graph's last step is the encoder's format; the picture is taken from it at the moment, in square pixels
+    # a device that shows fields makes whole frames of them by itself
+    whole = "bwdif=mode=send_frame," if made.fields is Fields.KEEP else ""
     as_still = f":in_color_matrix={scaler_matrix(made.colour)}:out_color_matrix={STILL_MATRIX}" if made.colour else ""
-    tail = (
-        f"[out]select='gte(t\\,{skip_s:.3f})',scale={wide}:{made.height}{as_still},setsar=1,format=yuvj420p[seen_out]"
-    )
+    at = f"select='gte(t\\,{skip_s:.3f})'"
+    tail = f"[out]{whole}{at},scale={wide}:{made.height}{as_still},setsar=1,format=yuvj420p[seen_out]"
     argv = [*QUIET, *view.start, *palette(view.title), *view.source, "-filter_complex", f"{shown};{tail}"]
     return [*argv, "-map", "[seen_out]", "-frames:v", "1", "-fps_mode", "vfr", "-q:v", "3", *JPEG]
 
@@ -171,7 +172,7 @@ def _snippet_graph(title: Title, wanted: Snippet) -> str:
     specifier = video_specifier(title)
     lines = min(SNIPPET_LINES, video.height // 2 * 2)
     width = max(2, 2 * round(lines * float(video.display_aspect) / 2))
-    fields = ["bwdif=mode=send_frame"] if video.scan is Scan.INTERLACED or video.film_in_fields else []
+    fields = ["bwdif=mode=send_frame"] if video.scan in (Scan.INTERLACED, Scan.MIXED) or video.film_in_fields else []
     tail = [f"scale={width}:{lines}", *for_screen(video), "setsar=1"]
     track = title.subtitles[wanted.subtitle] if wanted.subtitle is not None else None
     if track is None:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ..media import AudioStream, VideoStream
+from ..media import AudioStream, Scan, VideoStream
 from .inputs import safe_file_input
 from .start import QUIET
 from .tone_mapping import for_screen
@@ -31,7 +31,8 @@ def viewing_command(viewed: Viewed, target: str) -> list[str]:
     video = viewed.video
     if video is not None:
         argv += ["-map", "0:V:0"]
-        mapped = for_screen(video)
+        # browsers show lines of two moments as they lie
+        mapped = [*(["bwdif=mode=send_frame"] if video.scan is Scan.INTERLACED else []), *for_screen(video)]
         if video.codec in PLAYED_VIDEO and video.bit_depth == 8 and not mapped:
             argv += ["-c:v", "copy"]
         else:

@@ -16,6 +16,7 @@ SCANS = {
     "progressive": later("whole frames"),
     "interlaced": later("interlaced fields"),
     "telecined": later("film spread over fields"),
+    "mixed": later("film and interlaced video by turns"),
     "unknown": later("not told"),
 }
 PURPOSES = {

@@ -10,7 +10,7 @@ from typing import Annotated, Generic, TypeVar
 from pydantic import BeforeValidator
 
 from ..formats import level_rank, profiles_of
-from ..media import AudioStream, DynamicRange, Scan, VideoStream, aspect_text
+from ..media import OF_FIELDS, AudioStream, DynamicRange, Scan, VideoStream, aspect_text
 from ..media.facts import Bound, Fact, Unit, any_of, as_fact, at_most, fact
 from .facts import MediaFacts
 from .profile import AudioEntry, DeviceProfile, VideoEntry
@@ -134,7 +134,7 @@ VIDEO_RULES: tuple[Rule[VideoStream, VideoEntry], ...] = (
     Rule(
         "scan",
         _always,
-        lambda v, e: e.interlaced or v.scan not in (Scan.INTERLACED, Scan.TELECINED),
+        lambda v, e: e.interlaced or v.scan not in OF_FIELDS,
         lambda v: fact(Unit.WORD, v.scan.value),
         lambda e: ANYTHING if e.interlaced else fact(Unit.WORD, Scan.PROGRESSIVE.value),
     ),

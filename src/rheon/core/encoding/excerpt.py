@@ -21,6 +21,8 @@ MOST_LINES = 1080
 CLEAR = 14
 """Constant quality at which nobody sees a difference to the source."""
 EXCERPT = "excerpt"
+WHOLE = {Scan.INTERLACED: Fields.JOIN, Scan.MIXED: Fields.MATCH}
+"""How fields become whole frames to be looked at."""
 VIEW_TIMEOUT_S = 120
 
 
@@ -89,6 +91,8 @@ def _of_source(title: Title, made: VideoSettings) -> VideoSettings:
     assert video is not None
     lines = min(MOST_LINES, video.upright_size[1])
     shown = made if made.action is Action.ENCODE else _timed(video, made)
+    if shown.fields is Fields.KEEP:
+        shown = replace(shown, fields=Fields.JOIN)
     bright = video.dynamic_range is not DynamicRange.STANDARD
     return replace(
         clear(shown, (even(lines * video.display_aspect), even(Fraction(lines))), CLEAR),
@@ -105,6 +109,6 @@ def _timed(video: VideoStream, made: VideoSettings) -> VideoSettings:
         made,
         frame_rate=video.frame_rate,
         variable_rate=video.variable_rate,
-        fields=Fields.JOIN if video.scan is Scan.INTERLACED else Fields.LEAVE,
+        fields=WHOLE.get(video.scan, Fields.LEAVE),
         top_field_first=video.top_field_first,
     )

@@ -13,7 +13,7 @@ from pathlib import Path
 from ..commands.comparing import Comparison, Model, comparing_command
 from ..engine import Command, run, vmaf_engine
 from ..errors import EngineError
-from ..media import Action, DynamicRange, OutputSettings, Title, VideoSettings, VideoStream
+from ..media import Action, DynamicRange, Fields, OutputSettings, Title, VideoSettings, VideoStream
 from ..media.kept import KeptRange, on_pictures
 from .run import Hooks, make_file
 from .seconds import clear, even, only_seconds
@@ -73,7 +73,9 @@ def measured_stretches(title: Title, settings: OutputSettings) -> tuple[KeptRang
 def is_measurable(title: Title, settings: OutputSettings) -> bool:
     """Whether the picture is made anew from one source, at one rate, in the range that the models were made for."""
     made = settings.video
-    if made is None or made.action is not Action.ENCODE or made.variable_rate or title.joined:
+    if made is None or made.action is not Action.ENCODE or title.joined:
+        return False
+    if made.variable_rate and made.fields is not Fields.MATCH:
         return False
     return made.colour is None or made.colour.dynamic_range is DynamicRange.STANDARD
 
@@ -110,6 +112,7 @@ def measure_fidelity(
         frame_rate=settings.video.frame_rate,
         model=model,
         log=LOG,
+        of_fields=settings.video.fields is Fields.KEEP,
     )
     stop = hooks.should_stop if hooks else None
     argv = comparing_command(vmaf or "ffmpeg", comparison)
@@ -126,7 +129,8 @@ def measure_fidelity(
 
 
 def _short(title: Title, settings: OutputSettings, video: VideoSettings) -> OutputSettings:
-    """Only the picture of the seconds that stand for the file."""
+    """Only the picture of the seconds that stand for the file, at a steady rate."""
+    video = replace(video, variable_rate=False)
     alone = replace(settings, container="matroska", file_name="seconds.mkv", video=video, audio=(), subtitles=())
     return only_seconds(alone, measured_stretches(title, settings))
 

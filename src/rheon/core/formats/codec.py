@@ -23,7 +23,7 @@ class VideoEncoder:
     480; ``plain_share`` is what the same quality takes in one of the codec's plain profiles (measured).
     ``profiles`` are those it writes at 8 bits, the plainest first. ``clip_quality`` and ``clip_preset`` are for tiny
     clips that only have to be there soon. ``arguments`` are everything that only this encoder understands, for a pass
-    (0 where there is one).
+    (0 where there is one); by ``field_arguments`` it codes pictures of two fields as such, where it can.
     """
 
     name: str
@@ -42,6 +42,7 @@ class VideoEncoder:
     frame_rates: tuple[Fraction, ...] = ()
     clip_quality: int | None = None
     clip_preset: str = "medium"
+    field_arguments: tuple[str, ...] = ()
     arguments: Callable[[VideoSettings, int], list[str]]
 
     @property

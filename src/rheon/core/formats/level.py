@@ -14,7 +14,7 @@ class Level:
     ``block`` is the side of a block in pixels (16 for macroblocks, 1 where the standard counts samples);
     ``buffer_blocks`` bounds the decoded picture buffer, ``0`` where the standard bounds no reference frames. ``sides``
     are the largest width and height in pixels where the standard names them; else the longest side follows from the
-    picture (H.264 A.3.1, H.265 A.4.1).
+    picture (H.264 A.3.1, H.265 A.4.1). ``of_fields``: pictures of two fields may be coded as such.
     """
 
     name: str
@@ -25,6 +25,7 @@ class Level:
     bitrate_bps: int
     buffer_bits: int
     sides: tuple[int, int] | None = None
+    of_fields: bool = False
 
     def blocks(self, width: int, height: int) -> int:
         return -(-width // self.block) * -(-height // self.block)

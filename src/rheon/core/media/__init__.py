@@ -28,6 +28,7 @@ from .source import (
 )
 from .streams import (
     HDR_TRANSFERS,
+    OF_FIELDS,
     AudioStream,
     Borders,
     Colour,
@@ -46,6 +47,7 @@ __all__ = [
     "FILM",
     "HDR_TRANSFERS",
     "NTSC",
+    "OF_FIELDS",
     "PAL",
     "PTS_HZ",
     "SECTOR_BYTES",

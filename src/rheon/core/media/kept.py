@@ -101,7 +101,7 @@ def picture_from(moment_s: float, rate: float) -> int:
 
 def steady_rate(video: VideoStream | None) -> float | None:
     """How many pictures a second, where they come evenly; ``None`` where only their own times tell."""
-    if video is None or video.variable_rate or video.scan is Scan.TELECINED or not video.frame_rate:
+    if video is None or video.variable_rate or video.scan in (Scan.TELECINED, Scan.MIXED) or not video.frame_rate:
         return None
     return float(video.frame_rate)
 

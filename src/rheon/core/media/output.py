@@ -16,12 +16,16 @@ class Action(StrEnum):
 
 
 class Fields(StrEnum):
-    """What is done to the fields of a picture: nothing, a frame of each pair, a frame of each, or film restored."""
+    """What is done to the fields of a picture: nothing, coded as fields, a frame of each pair, a frame of each, film
+    restored, or film restored where there is film and the rest joined in pairs.
+    """
 
     LEAVE = "leave"
+    KEEP = "keep"
     JOIN = "join"
     DOUBLE = "double"
     RESTORE = "restore"
+    MATCH = "match"
 
 
 class SubtitleForm(StrEnum):

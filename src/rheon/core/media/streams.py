@@ -13,7 +13,13 @@ class Scan(StrEnum):
     PROGRESSIVE = "progressive"
     INTERLACED = "interlaced"
     TELECINED = "telecined"
+    MIXED = "mixed"
+    """Film or whole frames, and fields, by turns."""
     UNKNOWN = "unknown"
+
+
+OF_FIELDS = frozenset({Scan.INTERLACED, Scan.TELECINED, Scan.MIXED})
+"""Where lines of two moments may lie in one picture."""
 
 
 class Purpose(StrEnum):

@@ -193,7 +193,17 @@ SENTENCES: Mapping[str, str | Callable[[Values], str]] = {
     "varying_kept": "its pictures come at changing distances, up to {quick} a second; each keeps its time",
     "varying_evened": "its pictures come at changing distances; made even at the quick part's {quick}",
     "whole_frames": "the source has whole frames",
-    "fields_doubled": "each field of the source becomes a frame",
+    "fields_doubled": "interlaced on the source; each field becomes a frame, and movement stays as smooth as it was",
+    "frame_of_each_field": "each field of the source becomes a frame",
+    "fields_kept": "interlaced on the source; the device shows fields, and no {doubled} frames a second of this size",
+    "fields_joined_there": "interlaced on the source; each pair of fields becomes one frame, since the device does not "
+    "show {doubled} a second of this size",
+    "fields_matched": "film and video by turns; where fields are film's they become its frames again, else each pair "
+    "becomes one",
+    "film_at_own_rate": "film and video by turns; film comes at its own rate, video at {source}",
+    "film_among_video": "film and video by turns, all at {source}",
+    "field_order_found": "seen in how things move",
+    "field_order_usual": "what is usual; the source has whole frames",
     "rate_of_codec": "the codec has no code for {source}; the next below",
     "best_deinterlacer": "the clearest edges",
     "fields_joined": "interlaced on the source; each pair of fields becomes one frame",

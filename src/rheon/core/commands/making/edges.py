@@ -8,6 +8,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
+from ...formats import video_encoder
 from ...media import PTS_HZ, Action, Title
 from ..inputs import video_specifier
 from ..start import QUIET
@@ -21,8 +22,6 @@ from .whole import picture_graph
 MUXED = "mpeg_ts"
 REPEATED_HEADERS = {"mpeg2video": "dump_extra=freq=k,", "h264": "h264_mp4toannexb,"}
 """What repeats a codec's headers before each key picture, so that it can be decoded after other headers."""
-AS_FIELDS = {"mpeg2video": ("-flags", "+ildct+ilme"), "h264": ("-flags", "+ildct")}
-"""How lines of two moments are coded as such; which come first, each decoded picture says."""
 REORDERED_ONCE = frozenset({"mpeg2video"})
 """Codecs in which a picture is stored at most one picture before it is shown, but for those that others lead up to."""
 
@@ -62,13 +61,14 @@ def edge_command(edge: Job, placed: Placed, header_id: int) -> list[str]:
     made = edge.settings.video
     assert made is not None and made.action is Action.ENCODE
     (piece,) = edge.each
+    of_fields = video_encoder(made.codec, made.encoder).field_arguments if made.combed else ()
     graph = concat_pictures(edge, [picture_graph(piece)])
     step = Fraction(PTS_HZ) / made.frame_rate
     shown = f"N*{step.numerator}/{step.denominator}+{(placed.at_s + piece.phase_s) * PTS_HZ:.3f}"
     stored = f"{shown}-{placed.delay_s * PTS_HZ:.3f}"
     return [
         *QUIET, "-y", "-noautorotate", *main_inputs(edge), "-filter_complex", graph, "-map", "[out]",
-        *video_arguments(made, MUXED, 0), *(AS_FIELDS[made.codec] if made.combed else ()),
+        *video_arguments(made, MUXED, 0), *of_fields,
         *(["-x264-params", f"sps-id={header_id}"] if made.codec == "h264" else []),
         "-bsf:v", f"setts=pts=floor({shown}+0.5):dts=floor({stored}+0.5)",
         "-frames:v", str(placed.count), *_muxed(BASE_S, f"file:{edge.target}"),

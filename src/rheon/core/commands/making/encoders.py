@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ...formats import AUDIO_CODECS, CONTAINERS, video_encoder
-from ...media import Action, AudioSettings, VideoSettings, rate_text
+from ...media import Action, AudioSettings, Fields, VideoSettings, rate_text
 from .filters import audio_filters
 
 TRANSFERS = {"bt470bg": "smpte170m"}
@@ -25,8 +25,9 @@ def video_arguments(made: VideoSettings, container: str, at_pass: int) -> list[s
     else:
         times = ["-fps_mode", "passthrough" if CONTAINERS[container].keeps_start else "cfr"]
     encoder = video_encoder(made.codec, made.encoder)
+    of_fields = encoder.field_arguments if made.fields is Fields.KEEP else ()
     return [
-        "-c:v", encoder.name, *times, "-g", str(made.keyframe_frames), *tag,
+        "-c:v", encoder.name, *times, "-g", str(made.keyframe_frames), *tag, *of_fields,
         *encoder.arguments(made, at_pass), *_colour(made),
     ]  # fmt: skip
 

@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass
 from fractions import Fraction
 
-from ...media import AudioSettings, Colour, Fields, VideoSettings, rate_text
+from ...media import PTS_HZ, AudioSettings, Colour, Fields, VideoSettings, rate_text
 from ..tone_mapping import HDR, tone_mapped
 
 # Downmix to two channels. The centre carries the dialogue and stays the loudest part of each side; the limiter
@@ -17,6 +17,10 @@ ROUNDING_S = 0.00001
 LEAST_GAP_S = 0.006
 """Below it a gap is a rounded time stamp; people notice sound that is three times as late."""
 NEAR_ZERO_S = 0.002
+COMBED_PIXELS = 20
+"""Of 16 x 16 pixels: narrow edges that move a little are combed in so few."""
+FILM_CYCLE, MOST_LATE = 5, 0.8
+"""Frames in which film comes round; how late in ticks, one of them may come."""
 PIXEL_FORMATS = {8: "yuv420p", 10: "yuv420p10le"}
 
 
@@ -83,10 +87,11 @@ def _sized(made: VideoSettings) -> list[str]:
     inside = (made.width - pad.left - pad.right, made.height - pad.top - pad.bottom)
     around = [f"pad={made.width}:{made.height}:{pad.left}:{pad.top}:black"] if pad.any else []
     source, wanted = made.colour_from, made.colour
+    scale = f"scale={inside[0]}:{inside[1]}:flags=lanczos{':interl=1' if made.fields is Fields.KEEP else ''}"
     if source is not None and wanted is not None and source.dynamic_range is not wanted.dynamic_range:
         # where there are few pixels: each is worked out in floating point
-        return [f"scale={inside[0]}:{inside[1]}:flags=lanczos", *tone_mapped(source, wanted), *around]
-    return [f"scale={inside[0]}:{inside[1]}:flags=lanczos{_colours(made)}", *around]
+        return [scale, *tone_mapped(source, wanted), *around]
+    return [f"{scale}{_colours(made)}", *around]
 
 
 def just_before(moment_s: float) -> str:
@@ -109,7 +114,7 @@ def _times(made: VideoSettings, timing: Timing) -> list[str]:
     cut = ["settb=AVTB", f"setpts=PTS-({timing.lead_s:.6f})/TB"] if timing.lead_s else []
     cut += ["trim=start=0"] if timing.cut_before or timing.lead_s else []
     if made.variable_rate:
-        return cut
+        return [*cut, *(_film_among_video(made.frame_rate) if made.fields is Fields.MATCH else [])]
     moved = ["settb=AVTB", f"setpts=PTS-({timing.phase_s:.6f})/TB"] if timing.phase_s else []
     stepped = [f"framestep={made.every}"] if made.every > 1 else []
     stepped += [f"tpad=stop_mode=clone:stop_duration={timing.stands_s:.3f}"] if timing.stands_s else []
@@ -151,16 +156,36 @@ def _fields(made: VideoSettings) -> list[str]:
     back = _turned_back(made)
     if made.fields in (Fields.JOIN, Fields.DOUBLE):
         return [*back, _deinterlace(made.deinterlacer, order, each=made.fields is Fields.DOUBLE)]
-    if made.fields is Fields.RESTORE and made.film_in_fields:
-        # match the fields that were one frame of film, then drop the one frame in five that comes twice
-        return [*back, f"fieldmatch=order={order}:combmatch=full", "bwdif=mode=send_frame:deint=interlaced", "decimate"]
-    return back
+    if made.fields is Fields.MATCH or (made.fields is Fields.RESTORE and made.film_in_fields):
+        # match the fields that were one frame of film, deinterlace what has no match
+        matched = f"fieldmatch=order={order}:combmatch=full:combpel={COMBED_PIXELS}"
+        whole = [*back, matched, _deinterlace(made.deinterlacer, order, each=False, which="interlaced")]
+        # of film spread over fields, one frame in five comes twice
+        return whole if made.fields is Fields.MATCH else [*whole, "decimate"]
+    return [f"setfield={order}"] if made.fields is Fields.KEEP else back
 
 
-def _deinterlace(name: str, order: str, *, each: bool) -> str:
+def _film_among_video(rate: Fraction) -> list[str]:
+    """Of each five frames one that comes twice is dropped, and the four stand equally long.
+
+    Film that is spread over fields has a frame twice or a longer one in each five ticks of ``rate``; from there on each
+    frame comes a tick and a quarter behind the one before, for as long as that is at most so late. In the expression, 0
+    is whether there is film, 1 how many ticks ago the last frame came, 2 how late the frame comes as one of film.
+    """
+    tick = PTS_HZ / rate
+    late = f"(PREV_OUTPTS+{float(tick * 5 / 4):.3f}-PTS)/{float(tick):.3f}"
+    film = (
+        f"st(1,(PTS-PREV_INPTS)/{float(tick):.3f});st(2,{late});"
+        "if(isnan(PREV_INPTS),st(0,0),if(between(ld(1),1.2,2.2),st(0,1)));"
+        f"if(ld(0)*between(ld(2),-0.05,{MOST_LATE}),PTS+ld(2)*{float(tick):.3f},st(0,between(ld(1),1.2,2.2));PTS)"
+    )
+    return [f"mpdecimate=max=-{FILM_CYCLE}", f"settb=1/{PTS_HZ}", f"setpts='{film}'"]
+
+
+def _deinterlace(name: str, order: str, *, each: bool, which: str = "all") -> str:
     if name == "w3fdif":
-        return f"w3fdif=mode={'field' if each else 'frame'}:parity={order}:deint=all"
-    return f"{name}=mode={'send_field' if each else 'send_frame'}:parity={order}:deint=all"
+        return f"w3fdif=mode={'field' if each else 'frame'}:parity={order}:deint={which}"
+    return f"{name}=mode={'send_field' if each else 'send_frame'}:parity={order}:deint={which}"
 
 
 # names of the matrices in the scaler

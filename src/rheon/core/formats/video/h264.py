@@ -1,4 +1,4 @@
-"""H.264. Levels: ITU-T H.264 (08/2021), tables A-1 and A-2."""
+"""H.264. Levels: ITU-T H.264 (08/2021), tables A-1, A-2 and A-4."""
 
 from __future__ import annotations
 
@@ -35,6 +35,8 @@ ROWS = {
 }
 HIGH_RATE_FACTOR = Fraction(5, 4)  # cpbBrVclFactor 1250 against 1000, table A-2
 MOST_REFERENCES = 16
+OF_FIELDS = frozenset({"2.1", "2.2", "3", "3.1", "3.2", "4", "4.1"})
+"""Levels without frame_mbs_only_flag (table A-4)."""
 
 
 def _level(name: str, row: tuple[int, int, int, int, int]) -> Level:
@@ -47,6 +49,7 @@ def _level(name: str, row: tuple[int, int, int, int, int]) -> Level:
         buffer_blocks=dpb,
         bitrate_bps=rate_kbps * 1000,
         buffer_bits=buffer_kbits * 1000,
+        of_fields=name in OF_FIELDS,
     )
 
 
@@ -122,6 +125,7 @@ H264 = VideoCodec(
             profiles=("baseline", "main", "high"),
             clip_quality=26,
             clip_preset="veryfast",
+            field_arguments=("-flags", "+ildct"),
             arguments=_arguments,
         ),
     ),

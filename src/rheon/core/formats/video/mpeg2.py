@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from fractions import Fraction
 
 from ...media import VideoSettings
@@ -20,7 +21,7 @@ WRITTEN_LEVELS = {name: str(number) for number, name in INDICATIONS.items()}
 
 # name: width, height, luma samples a second, bit/s, VBV buffer in bits
 LEVELS = {
-    name: sampled_level(name, row[0] * row[1], row[2], row[3], (row[4], (row[0], row[1])))
+    name: replace(sampled_level(name, row[0] * row[1], row[2], row[3], (row[4], (row[0], row[1]))), of_fields=True)
     for name, row in {
         "low": (352, 288, 3_041_280, 4_000_000, 475_136),
         "main": (720, 576, 10_368_000, 15_000_000, 1_835_008),
@@ -65,6 +66,7 @@ MPEG2 = VideoCodec(
             profiles=("main",),
             references=2,
             frame_rates=FRAME_RATES,
+            field_arguments=("-flags", "+ildct+ilme"),
             arguments=_arguments,
         ),
     ),

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from ...media import VideoSettings
 from ..codec import VideoCodec, VideoEncoder
 from ..level import Level
@@ -23,6 +25,11 @@ def _level(name: str, row: tuple[int, int, int, int]) -> Level:
     )
 
 
+def _of_fields(level: Level) -> Level:
+    """Advanced Simple has fields from level 4 on (table N.1)."""
+    return replace(level, of_fields=int(level.name) >= 4)
+
+
 # profile and level: macroblocks a picture and a second, kbit/s, VBV buffer in units of 16384 bits
 LEVELS: dict[str, dict[str, Level]] = {
     "simple": {
@@ -37,7 +44,7 @@ LEVELS: dict[str, dict[str, Level]] = {
         }.items()
     },
     "advanced_simple": {
-        name: _level(name, row)
+        name: _of_fields(_level(name, row))
         for name, row in {
             "1": (99, 2970, 128, 10),
             "2": (396, 5940, 384, 40),
@@ -77,6 +84,7 @@ MPEG4 = VideoCodec(
             profiles=("simple", "advanced_simple"),
             references=1,
             b_frames=0,
+            field_arguments=("-flags", "+ildct+ilme"),
             arguments=_arguments,
         ),
     ),

@@ -6,7 +6,7 @@ from collections.abc import Iterator, Sequence
 
 from ...devices import DeviceProfile, MediaFacts, RuleResult, careful, judge
 from ...devices.peaks import peak_bounds, peak_rule
-from ...media import Action, AudioSettings, AudioStream, OutputSettings, Scan, Title, VideoSettings, VideoStream
+from ...media import Action, AudioSettings, AudioStream, Fields, OutputSettings, Scan, Title, VideoSettings, VideoStream
 from ...media.facts import Unit, fact
 from ..plan import Breach, Estimate
 
@@ -33,7 +33,7 @@ def planned_video(title: Title, made: VideoSettings) -> VideoStream | None:
         height=made.height,
         frame_rate=made.frame_rate,
         sample_aspect=made.sample_aspect,
-        scan=Scan.INTERLACED if made.combed else Scan.PROGRESSIVE,
+        scan=Scan.INTERLACED if made.combed or made.fields is Fields.KEEP else Scan.PROGRESSIVE,
         bit_depth=made.bit_depth,
         profile=made.profile,
         level=made.level,

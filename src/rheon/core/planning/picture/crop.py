@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from ...formats import is_text
-from ...media import Borders, Fields, Reason, Scan, SubtitleStream, VideoStream, aspect_text
+from ...media import OF_FIELDS, Borders, Fields, Reason, SubtitleStream, VideoStream, aspect_text
 from ..decisions import PINNED, Pins
 from ..decisions.picture import CROP, FIELDS
 from ..request import PlanRequest
@@ -34,12 +34,15 @@ class Crop:
         )
 
 
-def crop_for(request: PlanRequest, drawn: SubtitleStream | None) -> Crop:
-    """Black borders go, unless somebody said otherwise or subtitle pictures may stand in them. Raises ``BadPin``."""
+def crop_for(request: PlanRequest, drawn: SubtitleStream | None, *, of_fields: bool = False) -> Crop:
+    """Black borders go, unless somebody said otherwise or subtitle pictures may stand in them.
+
+    ``of_fields``: fields stay where they lie. Raises ``BadPin``.
+    """
     video = request.title.video
     assert video is not None
     if (pinned := request.pins.of(CROP)) is not None:
-        return Crop(borders=on_fields(_by_hand(video, pinned), video, request.pins), reason=PINNED)
+        return Crop(borders=on_fields(_by_hand(video, pinned), of_fields=of_fields), reason=PINNED)
     if video.borders is None:
         return Crop(borders=Borders(), reason=Reason(code="borders_unknown"))
     if not video.borders.any:
@@ -48,13 +51,19 @@ def crop_for(request: PlanRequest, drawn: SubtitleStream | None) -> Crop:
         return Crop(borders=Borders(), reason=Reason(code="little_left"))
     if drawn is not None and not is_text(drawn):
         return Crop(borders=Borders(), reason=Reason(code="subtitles_in_borders"))
-    cut = on_fields(video.borders, video, request.pins)
+    cut = on_fields(video.borders, of_fields=of_fields)
     return Crop(borders=cut, reason=_changing(video) or Reason(code="black_borders"))
 
 
-def on_fields(cut: Borders, video: VideoStream, pins: Pins) -> Borders:
+def keeps_fields(video: VideoStream, pins: Pins) -> bool:
+    """Whether somebody wants fields to stay as they are."""
+    pinned = pins.of(FIELDS)
+    return pinned is Fields.KEEP or (pinned is Fields.LEAVE and video.scan in OF_FIELDS)
+
+
+def on_fields(cut: Borders, *, of_fields: bool) -> Borders:
     """In such steps that fields stay where they are, where they are kept."""
-    if pins.of(FIELDS) is not Fields.LEAVE or video.scan not in (Scan.INTERLACED, Scan.TELECINED):
+    if not of_fields:
         return cut
     return replace(cut, top=cut.top // FIELD_LINES * FIELD_LINES, bottom=cut.bottom // FIELD_LINES * FIELD_LINES)
 

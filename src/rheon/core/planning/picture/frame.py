@@ -8,21 +8,26 @@ from fractions import Fraction
 from ...devices import DeviceProfile
 from ...media import Borders, Reason, VideoStream
 from ..decisions import Pins
-from ..decisions.picture import ASPECT, ROTATION, SCREEN_FIT
+from ..decisions.picture import ASPECT, FIELD_ORDER, ROTATION, SCREEN_FIT
+from ..decisions.picture.field_order import TOP
 from ..decisions.picture.screen_fit import FILL, STRETCH
 from .crop import LEAST_SIDE, Crop, on_fields
 from .geometry import halves
 
 
 def set_upright(video: VideoStream, pins: Pins) -> VideoStream:
-    """The whole picture, before anything is cut away, turned and in the shape that was set by hand."""
+    """The whole picture, before anything is cut away: turned, in the shape and with the field order set by hand."""
+    if (first := pins.of(FIELD_ORDER)) is not None:
+        video = replace(video, top_field_first=first == TOP)
     if (clockwise := pins.of(ROTATION)) is not None:
         video = replace(video, rotation=-clockwise % 360)
     wanted = pins.of(ASPECT)
     return video if wanted is None else _shaped(video, wanted)
 
 
-def met_screen(video: VideoStream, crop: Crop, profile: DeviceProfile, pins: Pins) -> tuple[VideoStream, Crop]:
+def met_screen(
+    video: VideoStream, crop: Crop, profile: DeviceProfile, pins: Pins, *, of_fields: bool = False
+) -> tuple[VideoStream, Crop]:
     """What is left of the picture after the crop and, where that was asked for, filling or stretched to the screen.
 
     Raises ``BadPin`` where there is no screen, or filling it would leave too little.
@@ -46,7 +51,7 @@ def met_screen(video: VideoStream, crop: Crop, profile: DeviceProfile, pins: Pin
         right=crop.borders.right + cut.right,
     )
     filled = Crop(
-        borders=on_fields(both, video, pins),
+        borders=on_fields(both, of_fields=of_fields),
         reason=Reason(code="cut_to_fill", values={"aspect": f"{float(aspect):.2f}"}),
     )
     return filled.applied(video), filled

@@ -7,11 +7,10 @@ from dataclasses import dataclass, field, replace
 from functools import partial
 
 from ...devices import DeviceProfile, VideoEntry
-from ...devices.bounds import highest_level
-from ...formats import CONTAINERS, VIDEO_CODECS, VideoEncoder, codec_name, levels_of, video_encoder
-from ...media import Action, Borders, Reason, SubtitleStream, VideoSettings, VideoStream
-from ..decisions import PINNED
-from ..decisions.form import Unreadable
+from ...formats import CONTAINERS, VIDEO_CODECS, VideoEncoder, codec_name, video_encoder
+from ...media import Action, Borders, Fields, Reason, SubtitleStream, VideoSettings, VideoStream
+from ...media.joined import same_frame
+from ..decisions import PINNED, Pins
 from ..decisions.picture import (
     BUFFER,
     CODEC,
@@ -31,17 +30,20 @@ from ..decisions.picture import (
 )
 from ..decisions.picture.depth import EIGHT, TEN
 from ..decisions.picture.passes import ONE, TWO
-from ..decisions.picture.rate import AVERAGE, QUALITY, RatePin, check
+from ..decisions.picture.rate import QUALITY, RatePin
 from ..request import PlanRequest
 from . import rates
 from .colour import output_colour
 from .complexity import source_complexity
-from .crop import crop_for
+from .crop import Crop, crop_for, keeps_fields
 from .entries import choose_entry, encodable_entries, others
+from .fields import Shown, of_interlaced
 from .frame import met_screen, set_upright
-from .frame_rate import FrameRatePlan, plan_frame_rate
-from .geometry import Geometry, bounds_for, geometry_for, shrunk
+from .frame_rate import JOINED, FrameRatePlan, Into, plan_frame_rate
+from .geometry import Geometry, geometry_for, shrunk
 from .joined import PartPicture, colour_change, common_timing, part_crops, size_reason, with_parts
+from .rate_by_hand import STARVED, RateByHand, wished_rate
+from .within import Within, within
 
 SOUND_BPS = 700_000
 
@@ -79,7 +81,8 @@ class _Picture:
     video: VideoStream
     timing: FrameRatePlan
     depth: int
-    sound_bps: float
+    within: Within
+    by_hand: RateByHand
 
 
 def copied(video: VideoStream) -> VideoPlan:
@@ -109,14 +112,23 @@ def encoded(
     """The stream encoded for the device. Raises ``PlanError`` or ``BadPin``."""
     assert request.title.video is not None
     pins = request.pins
-    whole_picture = set_upright(request.title.video, pins)
-    video, crop = met_screen(whole_picture, crop_for(request, drawn), profile, pins)
+    kept = keeps_fields(request.title.video, pins)
+    video, crop = _framed(request, profile, drawn, of_fields=kept)
     options = encodable_entries(profile, container)
     entry, codec_reason = choose_entry(options, video, pins, container)
     encoder = video_encoder(entry.codec)
     depth, depth_reason = _depth(video, entry, encoder, request)
+    inside = within(profile, entry, encoder, depth, pins)
+    _check_fields(pins, inside)
+    rate = RateByHand(request=request, codec=entry.codec, wish=wished_rate(pins, encoder), sound_bps=sound_bps)
+    shown = Shown(device=profile, entry=entry, within=inside, by_hand=rate)
+    in_fields = _framed(request, profile, drawn, of_fields=True)
+    interlaced = of_interlaced(video, in_fields[0], shown, pins) if _alike(request) else JOINED
+    if interlaced.fields is Fields.KEEP and FIELDS not in pins:
+        video, crop = in_fields
     own_times = _keeps_times(request, container)
-    timed = partial(plan_frame_rate, entry=entry, encoder=encoder, pins=pins, own_times=own_times)
+    into = Into(entry=entry, encoder=encoder, own_times=own_times)
+    timed = partial(plan_frame_rate, into=into, pins=pins, interlaced=interlaced)
     parts = _parts(request, part_crops(request, crop, drawn), timed)
     picture = _Picture(
         request=request,
@@ -126,7 +138,8 @@ def encoded(
         video=video,
         timing=common_timing([part.timing for part in parts]) if parts else timed(video),
         depth=depth,
-        sound_bps=sound_bps,
+        within=inside,
+        by_hand=rate,
     )
     rated = _rated(picture)
     colour, colour_reason = output_colour(video, (rated.settings.width, rated.settings.height), depth, entry, pins)
@@ -157,6 +170,29 @@ def encoded(
         options=tuple(dict.fromkeys([*(option.codec for option in options), *others(container)])),
         exact=settings.bitrate_bps is not None and RATE in pins,
     )
+
+
+def _framed(
+    request: PlanRequest, profile: DeviceProfile, drawn: SubtitleStream | None, *, of_fields: bool
+) -> tuple[VideoStream, Crop]:
+    """The picture that is left and what is cut away; ``of_fields`` where fields stay where they lie."""
+    assert request.title.video is not None
+    crop = crop_for(request, drawn, of_fields=of_fields)
+    return met_screen(set_upright(request.title.video, request.pins), crop, profile, request.pins, of_fields=of_fields)
+
+
+def _check_fields(pins: Pins, inside: Within) -> None:
+    if pins.of(FIELDS) is Fields.KEEP and not inside.of_fields:
+        raise FIELDS.refuse(
+            "This codec codes whole frames alone, at least in this profile and level. Choose another way with the "
+            "fields, or H.264 or MPEG-2."
+        )
+
+
+def _alike(request: PlanRequest) -> bool:
+    """Whether fields can be treated alike everywhere: in all parts of a join, where the title is one."""
+    videos = [part.video for part in request.title.joined if part.video is not None]
+    return same_frame(videos) and len({(one.scan, one.frame_rate) for one in videos}) < 2
 
 
 def _parts(
@@ -190,22 +226,20 @@ def _depth(video: VideoStream, entry: VideoEntry, encoder: VideoEncoder, request
 
 def _rated(picture: _Picture) -> _Rated:
     """Size and rates together: a rate that is too low for the pixels takes some of them away."""
-    entry, timing, request = picture.entry, picture.timing, picture.request
-    pinned_profile = request.pins.among(PROFILE, picture.encoder.written_profiles, "profile that Rheon makes")
-    codec_profile = pinned_profile or rates.best_profile(entry, picture.depth)
-    levels = levels_of(entry.codec, codec_profile)
-    pinned_level = request.pins.among(LEVEL, levels, "level of this codec")
-    bounds = bounds_for(picture.profile, entry, levels.get(pinned_level or "") or highest_level(entry, codec_profile))
-    geometry = geometry_for(picture.video, timing.frame_rate, bounds, entry, request.pins)
-    wish = _rate_wish(picture)
-    geometry, expected = _balanced(picture, geometry, wish)
+    entry, timing, inside, wish = picture.entry, picture.timing, picture.within, picture.by_hand.wish
+    geometry = geometry_for(picture.video, timing.frame_rate, inside.bounds, entry, picture.request.pins)
+    geometry, expected = _balanced(picture, geometry)
     wanted = rates.Wanted(
-        width=geometry.width, height=geometry.height, frame_rate=timing.frame_rate, expected_bps=expected
+        width=geometry.width,
+        height=geometry.height,
+        frame_rate=timing.frame_rate,
+        expected_bps=expected,
+        of_fields=timing.fields is Fields.KEEP,
     )
-    chosen = rates.choose_rates(entry, codec_profile, wanted, pinned_level)
+    chosen = rates.choose_rates(entry, inside.profile, wanted, inside.level)
     chosen = _peaks(picture, chosen)
     if wish is None or wish.mode == QUALITY:
-        plain = codec_profile in VIDEO_CODECS[entry.codec].plain_profiles
+        plain = inside.profile in VIDEO_CODECS[entry.codec].plain_profiles
         expected = min(expected * (picture.encoder.plain_share if plain else 1), chosen.peak_bps * 0.9)
     settings = _settings(picture, geometry, chosen, (wish, expected))
     return _Rated(
@@ -217,36 +251,19 @@ def _rated(picture: _Picture) -> _Rated:
     )
 
 
-def _rate_wish(picture: _Picture) -> RatePin | None:
-    """The rate by hand, inside what this encoder's scale holds. Raises ``BadPin``."""
-    wish, encoder = picture.request.pins.of(RATE), picture.encoder
-    if wish is None or wish.mode != QUALITY:
-        return wish
-    if not encoder.quality:
-        raise RATE.refuse("This codec is made at an average rate or for a size, not at constant quality.")
-    try:
-        check(wish, encoder.scale)
-    except Unreadable as error:
-        raise RATE.refuse(error.what, **error.facts) from None
-    return wish
-
-
-def _balanced(picture: _Picture, geometry: Geometry, wish: RatePin | None) -> tuple[Geometry, float]:
+def _balanced(picture: _Picture, geometry: Geometry) -> tuple[Geometry, float]:
     """The size with the mean rate expected at it, fewer pixels where an average would starve them."""
-    request, codec, rate = picture.request, picture.entry.codec, picture.timing.frame_rate
-    complexity = source_complexity(request)
-    pixels = geometry.width * geometry.height
-    if wish is None or wish.mode == QUALITY:
-        usual = rates.expected_bitrate(codec, pixels, rate, request.balance, complexity)
+    request, by_hand = picture.request, picture.by_hand
+    rate = rates.counted_rate(picture.timing.frame_rate, picture.timing.fields)
+    if (bps := by_hand.mean_bps) is None:
+        pixels = geometry.width * geometry.height
+        usual = rates.expected_bitrate(by_hand.codec, pixels, rate, request.balance, source_complexity(request))
+        wish = by_hand.wish
         return geometry, usual if wish is None else rates.at_quality(
             usual, picture.encoder, request.balance, wish.value
         )
-    if wish.mode == AVERAGE:
-        bps = float(wish.value * 1000)
-    else:
-        bps = float(rates.bitrate_for_size(wish.value * 1e6, request.title.duration_s, picture.sound_bps))
-    share = rates.floor_share(codec, pixels, rate, bps, complexity)
-    if share < 0.95 and SIZE not in request.pins:
+    share = by_hand.enough_for(geometry, rate)
+    if share < STARVED and SIZE not in request.pins:
         fewer = shrunk(geometry, share)
         values: dict[str, object] = {"source": f"{geometry.width}×{geometry.height}", "kbps": round(bps / 1000)}
         geometry = replace(fewer, reason=Reason(code="fewer_pixels", values=values))
@@ -268,7 +285,7 @@ def _file_bound(picture: _Picture) -> int | None:
     limit, duration_s = picture.profile.limits.largest_file_bytes, picture.request.title.duration_s
     if limit is None or duration_s <= 0:
         return None
-    return max(48_000, int(limit * 8 * 0.97 / duration_s - max(SOUND_BPS, picture.sound_bps)))
+    return max(48_000, int(limit * 8 * 0.97 / duration_s - max(SOUND_BPS, picture.by_hand.sound_bps)))
 
 
 def _settings(

@@ -7,6 +7,7 @@ from .colour import COLOUR
 from .crop import CROP
 from .deinterlacer import DEINTERLACER
 from .depth import DEPTH
+from .field_order import FIELD_ORDER
 from .fields import FIELDS
 from .frame_rate import FRAME_RATE
 from .keyframes import KEYFRAMES
@@ -22,8 +23,8 @@ from .screen_fit import SCREEN_FIT
 from .size import SIZE
 
 PICTURE = (
-    CROP, SIZE, ASPECT, ROTATION, SCREEN_FIT, PIXELS, FRAME_RATE, FIELDS, DEINTERLACER, CODEC, PROFILE, LEVEL, DEPTH,
-    COLOUR, RATE, PEAK, BUFFER, PASSES, KEYFRAMES, PRESET,
+    CROP, SIZE, ASPECT, ROTATION, SCREEN_FIT, PIXELS, FRAME_RATE, FIELDS, FIELD_ORDER, DEINTERLACER, CODEC, PROFILE,
+    LEVEL, DEPTH, COLOUR, RATE, PEAK, BUFFER, PASSES, KEYFRAMES, PRESET,
 )  # fmt: skip
 
 __all__ = [
@@ -35,6 +36,7 @@ __all__ = [
     "DEINTERLACER",
     "DEPTH",
     "FIELDS",
+    "FIELD_ORDER",
     "FRAME_RATE",
     "KEYFRAMES",
     "LEVEL",

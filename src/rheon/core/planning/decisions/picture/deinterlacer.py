@@ -18,7 +18,7 @@ USUAL = "bwdif"
 
 @of_encoded
 def _show(case: Case, source: VideoStream, made: VideoSettings) -> Shown | None:
-    if made.fields is Fields.LEAVE:
+    if made.fields in (Fields.LEAVE, Fields.KEEP):
         return None
     chosen = made.deinterlacer
     return Shown(

@@ -10,9 +10,11 @@ from .common import of_encoded
 
 TEXTS = {
     Fields.LEAVE: later("left as they are"),
+    Fields.KEEP: later("kept, as fields"),
     Fields.JOIN: later("joined in pairs"),
     Fields.DOUBLE: later("a frame of each"),
     Fields.RESTORE: later("film restored"),
+    Fields.MATCH: later("film restored, the rest joined"),
 }
 
 

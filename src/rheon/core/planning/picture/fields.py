@@ -1,0 +1,64 @@
+"""What an interlaced source becomes on a device: a frame of each field, fields as they are, or a frame of each pair."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from fractions import Fraction
+
+from ...devices import DeviceKind, DeviceProfile, VideoEntry
+from ...media import Fields, Reason, Scan, VideoStream
+from ..decisions import Pins
+from . import rates
+from .frame_rate import JOINED, FieldsChoice
+from .geometry import Geometry, geometry_for
+from .rate_by_hand import STARVED, RateByHand
+from .within import Within
+
+SEEN_LARGE = frozenset(
+    {
+        DeviceKind.TV,
+        DeviceKind.PLAYER,
+        DeviceKind.DISC_PLAYER,
+        DeviceKind.CONSOLE,
+        DeviceKind.COMPUTER,
+        DeviceKind.PROJECTOR,
+    }
+)
+"""Where pictures are so large that half the movement is missed; on small screens more would only cost room."""
+SHOW_FIELDS = frozenset({DeviceKind.TV, DeviceKind.PLAYER, DeviceKind.DISC_PLAYER})
+"""Made for broadcasts and discs, and able to make good frames of fields."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Shown:
+    """What takes the picture, and the rate that was set for it."""
+
+    device: DeviceProfile
+    entry: VideoEntry
+    within: Within
+    by_hand: RateByHand
+
+
+def of_interlaced(video: VideoStream, in_fields: VideoStream, shown: Shown, pins: Pins) -> FieldsChoice:
+    """The way that keeps most of the movement which the device shows, without losing a line or starving the pictures.
+
+    ``video`` is what the crop leaves, ``in_fields`` what it leaves where fields have to stay where they lie.
+    """
+    if video.scan is not Scan.INTERLACED or shown.device.kind not in SEEN_LARGE:
+        return JOINED
+    limit, rate = shown.entry.frame_rate_limit, video.frame_rate
+    doubled: dict[str, object] = {"doubled": f"{float(2 * rate):.4g}"}
+    usual = _size(video, rate, shown, pins)
+    if 2 * rate <= limit and _size(video, 2 * rate, shown, pins) == usual:
+        enough = shown.by_hand.enough_for(usual, rates.counted_rate(2 * rate, Fields.DOUBLE)) >= STARVED
+        return FieldsChoice(fields=Fields.DOUBLE, reason=Reason(code="fields_doubled")) if enough else JOINED
+    shows = shown.entry.interlaced and shown.device.kind in SHOW_FIELDS
+    if rate <= limit and shows and shown.within.of_fields and not video.rotation:
+        size = _size(in_fields, rate, shown, pins)
+        if size.height == in_fields.height and shown.by_hand.enough_for(size, rate) >= STARVED:
+            return FieldsChoice(fields=Fields.KEEP, reason=Reason(code="fields_kept", values=doubled))
+    return FieldsChoice(fields=Fields.JOIN, reason=Reason(code="fields_joined_there", values=doubled))
+
+
+def _size(video: VideoStream, rate: Fraction, shown: Shown, pins: Pins) -> Geometry:
+    return geometry_for(video, rate, shown.within.bounds, shown.entry, pins)

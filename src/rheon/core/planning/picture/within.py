@@ -1,0 +1,42 @@
+"""What a device's entry leaves for a picture: the codec's profile, a level set by hand, the bounds of both. Pure."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ...devices import DeviceProfile, VideoEntry
+from ...devices.bounds import highest_level
+from ...formats import VIDEO_CODECS, VideoEncoder, levels_of
+from ..decisions import Pins
+from ..decisions.picture import LEVEL, PROFILE
+from . import rates
+from .geometry import Bounds, bounds_for
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Within:
+    """``profile`` and ``level`` are the codec's, the level only where it was set by hand.
+
+    ``of_fields`` says that pictures of two fields may be coded in them.
+    """
+
+    profile: str | None
+    level: str | None
+    bounds: Bounds
+    of_fields: bool
+
+
+def within(device: DeviceProfile, entry: VideoEntry, encoder: VideoEncoder, depth: int, pins: Pins) -> Within:
+    """Raises ``BadPin``."""
+    by_hand = pins.among(PROFILE, encoder.written_profiles, "profile that Rheon makes")
+    profile = by_hand or rates.best_profile(entry, depth)
+    levels = levels_of(entry.codec, profile)
+    forced = pins.among(LEVEL, levels, "level of this codec")
+    level = levels.get(forced or "") or highest_level(entry, profile)
+    coded = bool(encoder.field_arguments) and profile not in VIDEO_CODECS[entry.codec].plain_profiles
+    return Within(
+        profile=profile,
+        level=forced,
+        bounds=bounds_for(device, entry, level),
+        of_fields=coded and rates.field_level(entry.codec, profile, level, forced=forced is not None) is not None,
+    )
