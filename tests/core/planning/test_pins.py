@@ -50,6 +50,8 @@ VALUES = {
     "picture.codec": ["h264", "hevc", "vp9", "av1", "mpeg4", "mpeg2video", "wmv2", "copy"],
     "picture.depth": ["8", "10"],
     "picture.colour": ["601", "709"],
+    "picture.denoise": ["off", "light", "strong"],
+    "picture.deband": ["off", "light", "strong"],
     "picture.rate": ["quality:30", "average:800", "size:300"],
     "picture.passes": ["1", "2"],
     "picture.peak": ["900", "90000"],

@@ -72,11 +72,13 @@ class SubtitlesFound:
 class Survey:
     """What was found; what a title does not have, or what could not be read, is ``None`` or missing.
 
-    ``parts`` are those of the parts of a joined title, in their order.
+    ``noise`` is its standard deviation in the picture, in steps of eight bits. ``parts`` are those of the parts of a
+    joined title, in their order.
     """
 
     borders: BordersFound | None = None
     scan_type: ScanTypeFound | None = None
+    noise: float | None = None
     sounds: tuple[SoundFound, ...] = ()
     subtitles: tuple[SubtitlesFound, ...] = ()
     parts: tuple[Survey, ...] = ()
@@ -138,6 +140,8 @@ def _video(video: VideoStream, survey: Survey) -> VideoStream:
             top_field_first=scan_type.top_field_first,
             film_in_fields=scan_type.in_fields,
         )
+    if survey.noise is not None:
+        video = replace(video, noise=survey.noise)
     if edges is not None and edges.sure >= SURE_ENOUGH:
         borders = Borders(top=edges.top, bottom=edges.bottom, left=edges.left, right=edges.right)
         video = replace(video, borders=borders, often_black=edges.often)

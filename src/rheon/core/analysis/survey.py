@@ -14,6 +14,7 @@ from ..system import check_inside, open_inside
 from .borders import find_borders
 from .findings import BordersFound, ScanTypeFound, SubtitlesFound, Survey
 from .frames import frame_times
+from .noise import find_noise
 from .pictures import Luma, stored_pictures
 from .scan_type import find_scan_type, speak_differently
 from .sounds import measure_sounds
@@ -36,12 +37,12 @@ def survey_title(title: Title) -> Survey:
     require("ffmpeg")
     if title.joined:
         return Survey(parts=tuple(map(survey_title, title.joined)))
-    borders, scan_type = _pictures(title)
+    borders, scan_type, noise = _pictures(title)
     sounds = measure_sounds(title, frame_times(title.duration_s, SOUND_PLACES)) if title.audio else ()
     subtitles: tuple[SubtitlesFound, ...] = ()
     with contextlib.suppress(OSError, RheonError):
         subtitles = count_subtitles(title)
-    return Survey(borders=borders, scan_type=scan_type, sounds=sounds, subtitles=subtitles)
+    return Survey(borders=borders, scan_type=scan_type, noise=noise, sounds=sounds, subtitles=subtitles)
 
 
 def fingerprint(title: Title) -> str:
@@ -64,10 +65,10 @@ def fingerprint(title: Title) -> str:
     return digest.hexdigest()[:40]
 
 
-def _pictures(title: Title) -> tuple[BordersFound | None, ScanTypeFound | None]:
+def _pictures(title: Title) -> tuple[BordersFound | None, ScanTypeFound | None, float | None]:
     video = title.video
     if video is None or title.duration_s <= 0 or not video.width or not video.height:
-        return None, None
+        return None, None, None
     # whole frames of large pictures are believed; measuring them would cost seconds
     fields = video.height <= HD_LINES or video.scan is not Scan.PROGRESSIVE
     each = PICTURES_EACH if fields else 1
@@ -84,15 +85,16 @@ def _pictures(title: Title) -> tuple[BordersFound | None, ScanTypeFound | None]:
         more, _ = _looked(title, [at for at in between if at not in places], 1)
         seen += [(at_s + step_s, one[0]) for at_s, one in more]
         borders = find_borders(sorted(seen, key=lambda one: one[0]))
+    noise = find_noise([stretch for _, stretch in stretches])
     if not fields:
         sure = ScanTypeFound(scan=video.scan, top_field_first=True, in_fields=False, sure=0.9)
-        return borders, sure
+        return borders, sure, noise
     found = [stretch for _, stretch in stretches]
     if speak_differently(found):
         others = frame_times(title.duration_s, min(MORE_PLACES, int(title.duration_s)))
         more, _ = _looked(title, [at for at in others if at not in places], each)
         found += [stretch for _, stretch in more]
-    return borders, find_scan_type(found, video)
+    return borders, find_scan_type(found, video), noise
 
 
 def _looked(title: Title, places: Sequence[float], each: int) -> tuple[list[tuple[float, Luma]], EngineError | None]:

@@ -12,6 +12,7 @@ from ..media import AudioStream, DynamicRange, SubtitleStream, Title, VideoStrea
 from ..wording import DYNAMIC_RANGES, duration_text, sides_text
 
 SURE, LIKELY, COUNTED = 0.85, 0.6, 0.95
+LITTLE_NOISE, MUCH_NOISE = 1.5, 4.0
 SCANS = {
     "progressive": later("whole frames"),
     "interlaced": later("interlaced fields"),
@@ -51,6 +52,8 @@ def picture_facts(title: Title, survey: Survey) -> list[Fact]:
         facts.append(Fact(topic=say("Turned"), text=say("{angle}° to the right", angle=-video.rotation % 360)))
     if survey.borders is not None:
         facts.append(Fact(topic=say("Borders"), text=borders_text(video, survey)))
+    if video.noise is not None:
+        facts.append(Fact(topic=say("Noise"), text=_noise_text(video.noise)))
     for gap in title.gaps:
         missing = say("{lost_s:.0f} s at {at}", lost_s=gap.to_s - gap.from_s, at=duration_text(gap.from_s))
         facts.append(Fact(topic=say("Missing"), text=missing))
@@ -65,6 +68,13 @@ def _each(texts: Iterable[str]) -> str:
 def _size_text(video: VideoStream) -> str:
     width, height, aspect = video.width, video.height, aspect_text(video.display_aspect)
     return say("{width} × {height}, shown {aspect}", width=width, height=height, aspect=aspect)
+
+
+def _noise_text(noise: float) -> str:
+    if noise < LITTLE_NOISE:
+        return say("none to speak of")
+    much = later("much ({noise:.1f} steps of 255)") if noise >= MUCH_NOISE else later("some ({noise:.1f} steps of 255)")
+    return say(much, noise=noise)
 
 
 def _dynamic_range_text(video: VideoStream) -> str:

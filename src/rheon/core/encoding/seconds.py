@@ -41,6 +41,8 @@ def clear(made: VideoSettings, size: tuple[int, int], quality: int) -> VideoSett
         height=height,
         sample_aspect=Fraction(1),
         pad=Borders(),
+        denoise=0.0,
+        deband=0.0,
         parts=(),
         edges=None,
         quality=quality,

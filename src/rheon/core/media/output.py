@@ -48,7 +48,8 @@ class VideoSettings:
     ``every``-th is taken.
     ``film_in_fields`` says that repeated fields are taken out by looking at them instead of by their flags.
     ``colour_from`` is the source's where it has to be turned into ``colour``. ``pad`` is black around the picture,
-    inside its size. ``parts`` are the settings of each part of a joined title where not all are treated alike.
+    inside its size. Differences up to ``denoise`` are smoothed, and steps up to ``deband``, both in steps of eight
+    bits. ``parts`` are the settings of each part of a joined title where not all are treated alike.
     ``edges`` are those of the pictures at both ends of a copied stretch that is cut to the picture.
     """
 
@@ -84,6 +85,8 @@ class VideoSettings:
     keyframe_frames: int = 250
     preset: str = "medium"
     pad: Borders = field(default_factory=Borders)
+    denoise: float = 0.0
+    deband: float = 0.0
     parts: tuple[VideoSettings, ...] = ()
     edges: VideoSettings | None = None
 

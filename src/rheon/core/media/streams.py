@@ -124,7 +124,8 @@ class VideoStream:
     upright, in degrees anticlockwise, as the display matrix of ISO/IEC 14496-12 says it. ``colour`` is
     ``None`` where the stream does not say. Where the pictures come at changing distances (``variable_rate``),
     ``frame_rate`` is that of the quick parts; ``holding_rate`` is the container's word for one that
-    holds every picture. ``place`` counts a file's streams from 0, as the container lists them.
+    holds every picture. ``noise`` is its standard deviation in steps of eight bits, where somebody has measured it.
+    ``place`` counts a file's streams from 0, as the container lists them.
     """
 
     codec: str
@@ -148,6 +149,7 @@ class VideoStream:
     variable_rate: bool = False
     holding_rate: Fraction | None = None
     colour: Colour | None = None
+    noise: float | None = None
     stream_id: int | None = None
     place: int | None = None
     span: Span | None = None

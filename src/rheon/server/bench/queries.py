@@ -316,4 +316,5 @@ def look_of(made: Plan) -> str:
     video = settings.video
     size = (video.width, video.height, video.sample_aspect)
     seen = (*size, video.crop, video.rotation, video.fields, video.colour, settings.drawn)
-    return mark_of(seen)
+    smoothed = (video.top_field_first, video.deinterlacer, video.denoise, video.deband)
+    return mark_of(*seen, *smoothed)

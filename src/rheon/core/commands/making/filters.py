@@ -17,6 +17,8 @@ ROUNDING_S = 0.00001
 LEAST_GAP_S = 0.006
 """Below it a gap is a rounded time stamp; people notice sound that is three times as late."""
 NEAR_ZERO_S = 0.002
+BAND_PIXELS = 6
+"""As wide as bands are for each step between them."""
 COMBED_PIXELS = 20
 """Of 16 x 16 pixels: narrow edges that move a little are combed in so few."""
 FILM_CYCLE, MOST_LATE = 5, 0.8
@@ -59,12 +61,13 @@ def graph(
     ``picture`` is the stream of a picture subtitle.
     """
     timing = timing or Timing()
-    steps = [*_once(timing), *_fields(made), *_times(made, timing), *_turned(made)]
+    steps = [*_once(timing), *_fields(made), *_times(made, timing), *_denoised(made), *_turned(made)]
     steps += _crop(made) if picture is None else []
     head = f"[{source}]{','.join(steps)}" if steps else f"[{source}]null"
     shape = made.sample_aspect
     tail = [
         *_sized(made),
+        *_debanded(made),
         f"setsar={shape.numerator}/{shape.denominator}",
     ]
     if text is not None:
@@ -141,6 +144,29 @@ def _crop(made: VideoSettings) -> list[str]:
     if not cut.any:
         return []
     return [f"crop=iw-{cut.left + cut.right}:ih-{cut.top + cut.bottom}:{cut.left}:{cut.top}"]
+
+
+def _denoised(made: VideoSettings) -> list[str]:
+    """In space and time: what stands still is smoothed more."""
+    strength = made.denoise
+    if not strength:
+        return []
+    smoothed = f"hqdn3d={strength:.2f}:{strength * 0.75:.2f}:{strength * 1.2:.2f}:{strength * 0.9:.2f}"
+    return _each_field(made, smoothed)
+
+
+def _debanded(made: VideoSettings) -> list[str]:
+    if not made.deband:
+        return []
+    step = f"{made.deband / 255:.4f}"
+    return _each_field(
+        made, f"deband=1thr={step}:2thr={step}:3thr={step}:4thr=0.003:range={round(made.deband * BAND_PIXELS)}:blur=1"
+    )
+
+
+def _each_field(made: VideoSettings, one: str) -> list[str]:
+    """Of fields that are kept, each by itself: one beside the other for as long."""
+    return ["il=l=d:c=d", one, "il=l=i:c=i"] if made.fields is Fields.KEEP else [one]
 
 
 def _drawn(text: DrawnText) -> list[str]:

@@ -31,7 +31,9 @@ LOSSLESS_SHARE, LOSSLESS_BOUNDS = 0.5, (0.2, 2.1)
 UNSURE_LOSSLESS = 0.25
 UNSURE_SET = 0.06
 FIRST_PASS = 0.7  # of the second's time
+SMOOTHING = 0.5  # of decoding and scaling
 UNSURE_MEASURED = 0.22
+UNSURE_SMOOTHED = 0.75  # how much of the bits was noise, nobody knows before
 UNSURE_PER_HALVING = 0.10  # samples are taken at the stored size; the smaller the output, the less they say of it
 
 
@@ -127,6 +129,8 @@ def _unsure(title: Title, settings: OutputSettings) -> float:
     made, source = settings.video, title.video
     if made is None or source is None:
         return UNSURE_MEASURED
+    if made.denoise:
+        return UNSURE_SMOOTHED
     shrunk = max(1.0, source.width * source.height / (made.width * made.height))
     return min(UNSURE_GUESSED, UNSURE_MEASURED + UNSURE_PER_HALVING * math.log2(shrunk))
 
@@ -195,6 +199,7 @@ def _edges_s(source: VideoStream, settings: OutputSettings) -> float:
 def _encoding_s(made: VideoSettings, read_pixels: float, duration_s: float) -> float:
     written = made.width * made.height * float(made.frame_rate) * duration_s
     work = 1.5 if made.fields is not Fields.LEAVE else 1.0
+    work += SMOOTHING * bool(made.denoise) + SMOOTHING * bool(made.deband)
     pixels_per_s = video_encoder(made.codec, made.encoder).presets[made.preset]
     once = work * read_pixels / SOURCE_PIXELS_PER_S + written / pixels_per_s
     return once * (1 + FIRST_PASS * (made.passes - 1))

@@ -8,7 +8,7 @@ from fractions import Fraction
 
 from ...media import Borders, Colour, Reason, SubtitleStream, VideoSettings, VideoStream
 from ...media.joined import same_frame
-from ..decisions import NO_PINS
+from ..decisions import NO_PINS, Pins
 from ..decisions.picture import CROP
 from ..decisions.picture.colour import family
 from ..request import PlanRequest
@@ -16,6 +16,7 @@ from .colour import source_colour
 from .crop import Crop, crop_for
 from .frame_rate import FrameRatePlan
 from .geometry import halves
+from .smoothing import denoise_for
 
 SAME_SHAPE = Fraction(1, 50)
 """Ratios that differ by less are the same one, rounded to whole pixels."""
@@ -67,13 +68,14 @@ def size_reason(reason: Reason, parts: Sequence[PartPicture]) -> Reason:
     return Reason(code="joined_size", values=reason.values)
 
 
-def with_parts(made: VideoSettings, parts: Sequence[PartPicture]) -> VideoSettings:
+def with_parts(made: VideoSettings, parts: Sequence[PartPicture], pins: Pins) -> VideoSettings:
     """The settings with those of each part, where they differ."""
-    own = tuple(_settings(made, part, fitted=not same_frame([one.video for one in parts])) for part in parts)
+    fitted = not same_frame([one.video for one in parts])
+    own = tuple(_settings(made, part, pins, fitted=fitted) for part in parts)
     return made if all(one == made for one in own) else replace(made, parts=own)
 
 
-def _settings(made: VideoSettings, part: PartPicture, *, fitted: bool) -> VideoSettings:
+def _settings(made: VideoSettings, part: PartPicture, pins: Pins, *, fitted: bool) -> VideoSettings:
     timing = part.timing
     return replace(
         made,
@@ -87,6 +89,7 @@ def _settings(made: VideoSettings, part: PartPicture, *, fitted: bool) -> VideoS
         top_field_first=part.video.top_field_first,
         every=timing.every if timing.frame_rate == made.frame_rate else 1,
         colour_from=colour_change(part.video, made.colour),
+        denoise=denoise_for(part.video, pins),
     )
 
 

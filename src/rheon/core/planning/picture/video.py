@@ -43,6 +43,7 @@ from .frame_rate import JOINED, FrameRatePlan, Into, plan_frame_rate
 from .geometry import Geometry, geometry_for, shrunk
 from .joined import PartPicture, colour_change, common_timing, part_crops, size_reason, with_parts
 from .rate_by_hand import STARVED, RateByHand, wished_rate
+from .smoothing import deband_for, denoise_for, left_to_code
 from .within import Within, within
 
 SOUND_BPS = 700_000
@@ -150,9 +151,11 @@ def encoded(
         rotation_from=request.title.video.rotation,
         colour=colour,
         colour_from=colour_change(video, colour),
+        denoise=denoise_for(video, pins),
+        deband=deband_for(pins),
     )
     if parts:
-        settings = with_parts(settings, parts)
+        settings = with_parts(settings, parts, pins)
     return VideoPlan(
         settings=settings,
         expected_bps=rated.expected_bps,
@@ -257,7 +260,8 @@ def _balanced(picture: _Picture, geometry: Geometry) -> tuple[Geometry, float]:
     rate = rates.counted_rate(picture.timing.frame_rate, picture.timing.fields)
     if (bps := by_hand.mean_bps) is None:
         pixels = geometry.width * geometry.height
-        usual = rates.expected_bitrate(by_hand.codec, pixels, rate, request.balance, source_complexity(request))
+        complexity = source_complexity(request) * left_to_code(picture.video, request.pins)
+        usual = rates.expected_bitrate(by_hand.codec, pixels, rate, request.balance, complexity)
         wish = by_hand.wish
         return geometry, usual if wish is None else rates.at_quality(
             usual, picture.encoder, request.balance, wish.value

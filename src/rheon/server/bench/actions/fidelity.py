@@ -223,7 +223,8 @@ def _measure(cell: _Cell, core: CoreTitle, way: Balance | None, work: Path) -> d
     assert made.video is not None
     # colours and frame rate may differ between balances: then so does what they are held against
     video = made.video
-    side = mark_of(made.kept, video.crop, video.frame_rate, video.every, video.fields, video.colour, video.rotation)
+    fields = (video.fields, video.top_field_first, video.deinterlacer)
+    side = mark_of(made.kept, video.crop, video.frame_rate, video.every, fields, video.colour, video.rotation)
     folder = work / side
     folder.mkdir(exist_ok=True)
     reference = folder / "source.mkv"

@@ -21,10 +21,11 @@ from .rate import RATE
 from .rotation import ROTATION
 from .screen_fit import SCREEN_FIT
 from .size import SIZE
+from .smoothing import DEBAND, DENOISE
 
 PICTURE = (
     CROP, SIZE, ASPECT, ROTATION, SCREEN_FIT, PIXELS, FRAME_RATE, FIELDS, FIELD_ORDER, DEINTERLACER, CODEC, PROFILE,
-    LEVEL, DEPTH, COLOUR, RATE, PEAK, BUFFER, PASSES, KEYFRAMES, PRESET,
+    LEVEL, DEPTH, COLOUR, DENOISE, DEBAND, RATE, PEAK, BUFFER, PASSES, KEYFRAMES, PRESET,
 )  # fmt: skip
 
 __all__ = [
@@ -33,7 +34,9 @@ __all__ = [
     "CODEC",
     "COLOUR",
     "CROP",
+    "DEBAND",
     "DEINTERLACER",
+    "DENOISE",
     "DEPTH",
     "FIELDS",
     "FIELD_ORDER",
