@@ -20,13 +20,20 @@ def _show(case: Case, source: VideoStream, made: VideoSettings) -> Shown | None:
     return Shown(
         value=case.pins.said.get(FIELD_ORDER.key, AUTOMATIC),
         text=say(ORDERS[TOP if made.top_field_first else BOTTOM]),
-        reason=Reason(code="field_order_found" if source.scan in OF_FIELDS else "field_order_usual"),
+        reason=Reason(code=_why(source)),
         fine=True,
         choices=(
             Choice(value=AUTOMATIC, text=say("as found: {order}", order=say(ORDERS[found]))),
             *(Choice(value=name, text=say(text)) for name, text in ORDERS.items()),
         ),
     )
+
+
+def _why(source: VideoStream) -> str:
+    if source.scan not in OF_FIELDS:
+        return "field_order_usual"
+    looked_at = source.borders is not None
+    return "field_order_seen" if looked_at else "field_order_told"
 
 
 FIELD_ORDER = DecisionKind(
