@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import wave
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
@@ -84,8 +85,11 @@ def clicks(duration_s: float, channels: int = 2, *, first_s: float = 0.0, pitch:
 
 def write_sound(samples: npt.NDArray[np.int16], path: Path) -> Path:
     """Samples as a WAV file."""
-    argv = ["ffmpeg", "-v", "error", "-y", "-f", "s16le", "-ar", str(SAMPLE_RATE), "-ac", str(samples.shape[1])]
-    run(Command(argv=[*argv, "-i", "pipe:0", str(path)], feed=lambda: iter([samples.tobytes()])))
+    with wave.open(str(path), "wb") as target:
+        target.setnchannels(samples.shape[1])
+        target.setsampwidth(2)
+        target.setframerate(SAMPLE_RATE)
+        target.writeframes(samples.astype("<i2").tobytes())
     return path
 
 

@@ -6,6 +6,7 @@ import io
 import json
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import lru_cache
 from pathlib import Path
 
 import numpy as np
@@ -59,8 +60,19 @@ class Heard:
     offsets: tuple[float, ...]
 
 
+def state_of(path: Path) -> tuple[int, int]:
+    """What changes when a file does: nothing is read twice that is still the same."""
+    found = path.stat()
+    return found.st_size, found.st_mtime_ns
+
+
 def see(path: Path, only: str = "null") -> Seen:
     """Every picture that a decoder gives, with its time since the file's first moment; ``only`` part of each."""
+    return _see(path, only, state_of(path))
+
+
+@lru_cache(maxsize=8)
+def _see(path: Path, only: str, state: tuple[int, int]) -> Seen:
     width, height = GRID[0] * SCALE, GRID[1] * SCALE
     argv = ["ffmpeg", "-v", "error", "-nostdin", "-i", str(path), "-map", "0:V:0", "-fps_mode", "passthrough"]
     argv += ["-vf", f"{only},scale={width}:{height}:flags=area,format=gray", "-f", "rawvideo", "pipe:1"]
@@ -119,10 +131,17 @@ def lit(path: Path) -> list[tuple[float, float]]:
 
 
 def _frame_times(path: Path, stream: str) -> list[float]:
+    return list(_times_of(path, stream, state_of(path)))
+
+
+@lru_cache(maxsize=8)
+def _times_of(path: Path, stream: str, state: tuple[int, int]) -> tuple[float, ...]:
     argv = ["ffprobe", "-v", "error", "-select_streams", stream, "-show_entries", "frame=best_effort_timestamp_time"]
     said = run(Command(argv=[*argv, "-of", "json", str(path)], timeout_s=TIMEOUT_S)).stdout
     frames = json.loads(said).get("frames", [])
-    return [float(frame["best_effort_timestamp_time"]) for frame in frames if "best_effort_timestamp_time" in frame]
+    return tuple(
+        float(frame["best_effort_timestamp_time"]) for frame in frames if "best_effort_timestamp_time" in frame
+    )
 
 
 def hear(path: Path, track: int = 0, *, pitch: float = 1.0, first_s: float = 0.0) -> Heard:
@@ -186,6 +205,11 @@ def samples(path: Path, track: int = 0) -> tuple[npt.NDArray[np.float64], float]
 
 def _start_time(path: Path) -> float:
     """What the engine takes off every time stamp of a file."""
+    return _start_of(path, state_of(path))
+
+
+@lru_cache(maxsize=8)
+def _start_of(path: Path, state: tuple[int, int]) -> float:
     argv = ["ffprobe", "-v", "error", "-show_entries", "format=start_time", "-of", "json", str(path)]
     said = json.loads(run(Command(argv=argv, timeout_s=TIMEOUT_S)).stdout)
     try:
