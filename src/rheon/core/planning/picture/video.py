@@ -10,7 +10,7 @@ from ...devices import DeviceProfile, VideoEntry
 from ...formats import CONTAINERS, VIDEO_CODECS, VideoEncoder, codec_name, video_encoder
 from ...media import Action, Borders, Fields, Reason, SubtitleStream, VideoSettings, VideoStream
 from ...media.joined import same_frame
-from ..decisions import PINNED, Pins
+from ..decisions import PINNED
 from ..decisions.picture import (
     BUFFER,
     CODEC,
@@ -80,10 +80,13 @@ class _Picture:
     entry: VideoEntry
     encoder: VideoEncoder
     video: VideoStream
+    crop: Crop
+    parts: Sequence[PartPicture]
     timing: FrameRatePlan
     depth: int
     within: Within
     by_hand: RateByHand
+    reasons: Mapping[str, Reason]
 
 
 def copied(video: VideoStream) -> VideoPlan:
@@ -112,41 +115,14 @@ def encoded(
 ) -> VideoPlan:
     """The stream encoded for the device. Raises ``PlanError`` or ``BadPin``."""
     assert request.title.video is not None
-    pins = request.pins
-    kept = keeps_fields(request.title.video, pins)
-    video, crop = _framed(request, profile, drawn, of_fields=kept)
-    options = encodable_entries(profile, container)
-    entry, codec_reason = choose_entry(options, video, pins, container)
-    encoder = video_encoder(entry.codec)
-    depth, depth_reason = _depth(video, entry, encoder, request)
-    inside = within(profile, entry, encoder, depth, pins)
-    _check_fields(pins, inside)
-    rate = RateByHand(request=request, codec=entry.codec, wish=wished_rate(pins, encoder), sound_bps=sound_bps)
-    shown = Shown(device=profile, entry=entry, within=inside, by_hand=rate)
-    in_fields = _framed(request, profile, drawn, of_fields=True)
-    interlaced = of_interlaced(video, in_fields[0], shown, pins) if _alike(request) else JOINED
-    if interlaced.fields is Fields.KEEP and FIELDS not in pins:
-        video, crop = in_fields
-    own_times = _keeps_times(request, container)
-    into = Into(entry=entry, encoder=encoder, own_times=own_times)
-    timed = partial(plan_frame_rate, into=into, pins=pins, interlaced=interlaced)
-    parts = _parts(request, part_crops(request, crop, drawn), timed)
-    picture = _Picture(
-        request=request,
-        profile=profile,
-        entry=entry,
-        encoder=encoder,
-        video=video,
-        timing=common_timing([part.timing for part in parts]) if parts else timed(video),
-        depth=depth,
-        within=inside,
-        by_hand=rate,
-    )
+    picture = _settled(request, profile, container, drawn, sound_bps)
+    pins, video, parts = request.pins, picture.video, picture.parts
     rated = _rated(picture)
-    colour, colour_reason = output_colour(video, (rated.settings.width, rated.settings.height), depth, entry, pins)
+    size = (rated.settings.width, rated.settings.height)
+    colour, colour_reason = output_colour(video, size, picture.depth, picture.entry, pins)
     settings = replace(
         rated.settings,
-        crop=crop.borders,
+        crop=picture.crop.borders,
         rotation=video.rotation,
         rotation_from=request.title.video.rotation,
         colour=colour,
@@ -156,22 +132,58 @@ def encoded(
     )
     if parts:
         settings = with_parts(settings, parts, pins)
+    options = encodable_entries(profile, container)
     return VideoPlan(
         settings=settings,
         expected_bps=rated.expected_bps,
         reasons={
-            CROP.key: crop.reason,
+            **picture.reasons,
+            CROP.key: picture.crop.reason,
             SIZE.key: size_reason(rated.size, parts),
             FRAME_RATE.key: picture.timing.rate_reason,
             FIELDS.key: picture.timing.fields_reason,
-            CODEC.key: codec_reason,
             PROFILE.key: rated.profile,
             LEVEL.key: rated.level,
-            DEPTH.key: depth_reason,
             COLOUR.key: colour_reason,
         },
         options=tuple(dict.fromkeys([*(option.codec for option in options), *others(container)])),
         exact=settings.bitrate_bps is not None and RATE in pins,
+    )
+
+
+def _settled(
+    request: PlanRequest, profile: DeviceProfile, container: str, drawn: SubtitleStream | None, sound_bps: float
+) -> _Picture:
+    """Everything but size and rates, each of which needs the ones before."""
+    assert request.title.video is not None
+    pins = request.pins
+    video, crop = _framed(request, profile, drawn, of_fields=keeps_fields(request.title.video, pins))
+    entry, codec_reason = choose_entry(encodable_entries(profile, container), video, pins, container)
+    encoder = video_encoder(entry.codec)
+    depth, depth_reason = _depth(video, entry, encoder, request)
+    inside = within(profile, entry, encoder, depth, pins)
+    by_hand = RateByHand(request=request, codec=entry.codec, wish=wished_rate(pins, encoder), sound_bps=sound_bps)
+    shown = Shown(device=profile, entry=entry, within=inside, by_hand=by_hand)
+    in_fields = _framed(request, profile, drawn, of_fields=True)
+    interlaced = of_interlaced(video, in_fields[0], shown, pins) if _alike(request) else JOINED
+    if interlaced.fields is Fields.KEEP and FIELDS not in pins:
+        video, crop = in_fields
+    into = Into(entry=entry, encoder=encoder, own_times=_keeps_times(request, container))
+    timed = partial(plan_frame_rate, into=into, pins=pins, interlaced=interlaced)
+    parts = _parts(request, part_crops(request, crop, drawn), timed)
+    return _Picture(
+        request=request,
+        profile=profile,
+        entry=entry,
+        encoder=encoder,
+        video=video,
+        crop=crop,
+        parts=parts,
+        timing=common_timing([part.timing for part in parts]) if parts else timed(video),
+        depth=depth,
+        within=inside,
+        by_hand=by_hand,
+        reasons={CODEC.key: codec_reason, DEPTH.key: depth_reason},
     )
 
 
@@ -182,14 +194,6 @@ def _framed(
     assert request.title.video is not None
     crop = crop_for(request, drawn, of_fields=of_fields)
     return met_screen(set_upright(request.title.video, request.pins), crop, profile, request.pins, of_fields=of_fields)
-
-
-def _check_fields(pins: Pins, inside: Within) -> None:
-    if pins.of(FIELDS) is Fields.KEEP and not inside.of_fields:
-        raise FIELDS.refuse(
-            "This codec codes whole frames alone, at least in this profile and level. Choose another way with the "
-            "fields, or H.264 or MPEG-2."
-        )
 
 
 def _alike(request: PlanRequest) -> bool:

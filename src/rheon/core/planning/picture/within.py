@@ -7,8 +7,9 @@ from dataclasses import dataclass
 from ...devices import DeviceProfile, VideoEntry
 from ...devices.bounds import highest_level
 from ...formats import VIDEO_CODECS, VideoEncoder, levels_of
+from ...media import Fields
 from ..decisions import Pins
-from ..decisions.picture import LEVEL, PROFILE
+from ..decisions.picture import FIELDS, LEVEL, PROFILE
 from . import rates
 from .geometry import Bounds, bounds_for
 
@@ -33,10 +34,11 @@ def within(device: DeviceProfile, entry: VideoEntry, encoder: VideoEncoder, dept
     levels = levels_of(entry.codec, profile)
     forced = pins.among(LEVEL, levels, "level of this codec")
     level = levels.get(forced or "") or highest_level(entry, profile)
-    coded = bool(encoder.field_arguments) and profile not in VIDEO_CODECS[entry.codec].plain_profiles
-    return Within(
-        profile=profile,
-        level=forced,
-        bounds=bounds_for(device, entry, level),
-        of_fields=coded and rates.field_level(entry.codec, profile, level, forced=forced is not None) is not None,
-    )
+    able = bool(encoder.field_arguments) and profile not in VIDEO_CODECS[entry.codec].plain_profiles
+    of_fields = able and rates.field_level(entry.codec, profile, level, forced=forced is not None) is not None
+    if pins.of(FIELDS) is Fields.KEEP and not of_fields:
+        raise FIELDS.refuse(
+            "This codec codes whole frames alone, at least in this profile and level. Choose another way with the "
+            "fields, or H.264 or MPEG-2."
+        )
+    return Within(profile=profile, level=forced, bounds=bounds_for(device, entry, level), of_fields=of_fields)
