@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 
 from rheon.core.analysis import SubtitlesFound, Survey, fingerprint, survey_title, with_findings
 from rheon.core.analysis.borders import find_borders
-from rheon.core.analysis.scan_type import find_scan_type
+from rheon.core.analysis.scan_type import find_scan_type, speak_differently
 from rheon.core.analysis.sounds import lossless_rates
 from rheon.core.analysis.subtitle_lines import LineCount, count_graphics, count_subpictures, subpicture_commands
 from rheon.core.engine import Command, run
@@ -87,6 +87,23 @@ def test_whole_frames_stay_whole_even_when_each_is_shown_twice(seed: int, each: 
     moments = [(float(n // each), float(n // each)) for n in range(12)]
     found = find_scan_type([woven(textured(seed + n), moments) for n in range(3)], FLAGGED)
     assert (found.scan, found.in_fields) == (Scan.PROGRESSIVE, False)
+
+
+@given(st.integers(2, 6), st.booleans(), st.integers(0, 1000))
+@settings(max_examples=15)
+def test_film_or_whole_frames_among_video_are_told_as_mixed(others: int, film: bool, seed: int) -> None:
+    video = [(n, n + 0.5) for n in map(float, range(12))]
+    whole = [(float(n), float(n)) for n in range(12)]
+    stretches = [woven(textured(seed + n), film_frames(n, 20) if film else whole) for n in range(others)]
+    stretches += [woven(textured(seed + 9 + n), video) for n in range(3)]
+    found = find_scan_type(stretches, FLAGGED)
+    assert (found.scan, found.in_fields, found.top_field_first) == (Scan.MIXED, film, True)
+    assert found.sure > 0.9
+    assert speak_differently(stretches)
+    assert not speak_differently(stretches[others:])
+    # a single stretch that says something else is one that was misread
+    assert find_scan_type(stretches[others - 1 :] * 3, FLAGGED).scan is Scan.MIXED
+    assert find_scan_type([stretches[0], *stretches[others:] * 2], FLAGGED).scan is Scan.INTERLACED
 
 
 def test_a_still_says_nothing_and_the_flags_stand_less_surely() -> None:

@@ -38,6 +38,23 @@ def test_h264_levels_hold_exactly_what_the_standard_s_examples_say(
     assert most_references("h264", found, width, height) == references
 
 
+# frame_mbs_only_flag in ITU-T H.264 table A-4; interlaced tools in ISO/IEC 14496-2 table N.1
+def test_only_levels_that_have_fields_code_them() -> None:
+    assert [name for name, level in H264_LEVELS.items() if level.of_fields] == [
+        "2.1",
+        "2.2",
+        "3",
+        "3.1",
+        "3.2",
+        "4",
+        "4.1",
+    ]
+    assert [name for name, level in MPEG4_LEVELS["advanced_simple"].items() if level.of_fields] == ["4", "5"]
+    assert not any(level.of_fields for level in MPEG4_LEVELS["simple"].values())
+    assert all(level.of_fields for level in MPEG2_LEVELS.values())
+    assert not any(level.of_fields for level in HEVC_LEVELS.values())
+
+
 # ITU-T H.265 table A.11: maximum picture rates at usual sizes
 @pytest.mark.parametrize(
     ("level", "width", "height", "rate"),

@@ -107,6 +107,7 @@ def assert_inside_level(made: Plan, profile: DeviceProfile) -> None:
     assert video.level
     level = levels[video.level]
     assert level.holds_picture(video.width, video.height, video.frame_rate)
+    assert level.of_fields or video.fields is not Fields.KEEP
     assert video.peak_bps <= level.bitrate_bps
     assert video.buffer_bits <= level.buffer_bits
     if video.codec != "mpeg4":

@@ -48,6 +48,9 @@ PAL = sequence(720, 576, 2, 3)
         ([coded_picture(progressive=False)] * 4, Scan.INTERLACED),
         ([coded_picture(progressive=True, repeat=bool(n % 2)) for n in range(4)], Scan.TELECINED),
         ([coded_picture(progressive=True)] * 3 + [coded_picture(progressive=False)], Scan.PROGRESSIVE),
+        ([coded_picture(progressive=n < 4, repeat=n in (1, 3)) for n in range(8)], Scan.MIXED),
+        ([coded_picture(progressive=n > 0, repeat=n in (1, 3)) for n in range(8)], Scan.MIXED),
+        ([coded_picture(progressive=n > 0, repeat=bool(n % 2)) for n in range(11)], Scan.TELECINED),
         ([], Scan.UNKNOWN),
     ],
 )

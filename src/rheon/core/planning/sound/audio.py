@@ -20,6 +20,8 @@ from .usual import usual_audio_bps
 
 CHANGING = (CHANNELS, SAMPLE_RATE, BITRATE)
 """What a copied track can't keep when it is set by hand."""
+FILE_SHARE = 1.02
+"""A file of sound takes so much more than its track."""
 MOST_APART_S = 0.012
 """How far a copied track may stray from the picture; people notice twice that."""
 
@@ -81,7 +83,18 @@ def copies(track: AudioStream, request: PlanRequest, profile: DeviceProfile, con
         return False
     if request.title.gaps or request.cuts_sound or not sound_agrees(track, request):
         return False
+    if not fits_alone(track, request, profile):
+        return False
     return takes_audio(track, profile) and stays_with_picture(track, request, container)
+
+
+def fits_alone(track: AudioStream, request: PlanRequest, profile: DeviceProfile) -> bool:
+    """Whether a track without a picture stays inside the limit for one file; beside one, the picture makes room."""
+    limit = profile.limits.largest_file_bytes
+    if limit is None or request.title.video is not None:
+        return True
+    bps = track.bitrate_bps or usual_audio_bps(track)
+    return request.title.duration_s * bps / 8 * FILE_SHARE <= limit
 
 
 def sound_agrees(track: AudioStream, request: PlanRequest) -> bool:
@@ -150,6 +163,8 @@ def _one(frame: _Frame, track: AudioStream) -> tuple[AudioSettings, Reason]:
         return settings, Reason(code="sound_joined")
     if takes_audio(track, frame.profile) and frame.request.title.gaps:
         return settings, Reason(code="sound_mended")
+    if takes_audio(track, frame.profile) and not fits_alone(track, frame.request, frame.profile):
+        return settings, Reason(code="sound_too_large")
     if takes_audio(track, frame.profile) and not stays_with_picture(track, frame.request, frame.container):
         label = CONTAINERS[frame.container].label
         return settings, Reason(code="sound_realigned", values={"container": label})
