@@ -34,6 +34,8 @@ ENCODED_FOR = (
     "plover-dash", "sanderling-2", "sound-only", "web-browser", "wren-6",
     "godwit-one", "petrel-24", "teal-pocket", "goosander-disc", "hevc-main-41",
 )  # fmt: skip
+QUICK = {"picture.preset": "superfast"}
+"""Where it does not matter how small a file is."""
 
 
 def order(title: Title, name: str, folder: Path, **more: object) -> Order:
@@ -81,7 +83,7 @@ def test_hevc_keeps_its_level_and_buffer(short: Title, tmp_path: Path, balance: 
 
 def test_the_film_keeps_its_chapters_language_and_shape(film_disc: Source, tmp_path: Path) -> None:
     film = film_disc.titles[0]
-    done = convert(order(film, "sanderling-2", tmp_path, pins=read_pins({"subtitles.track": "0"})))
+    done = convert(order(film, "sanderling-2", tmp_path, pins=read_pins({"subtitles.track": "0", **QUICK})))
     found = probe(str(done.path))
     assert [chapter.start_s for chapter in found.chapters] == pytest.approx(
         [c.start_s for c in film.chapters], abs=0.05
@@ -102,8 +104,12 @@ def bright_subtitles_at(path: Path, at_s: float) -> int:
 
 def test_text_subtitles_of_a_file_are_drawn_in(media: Path, tmp_path: Path) -> None:
     regatta = read_source(media / "camera" / "Regatta, two languages.mkv").titles[0]
-    without = convert(order(regatta, "h264-baseline-30", tmp_path)).path
-    drawn = convert(order(regatta, "h264-baseline-30", tmp_path, pins=read_pins({"subtitles.track": "0"}))).path
+    without, drawn = (
+        convert(
+            order(regatta, "h264-baseline-30", tmp_path, pins=read_pins({**QUICK, "range.keep": "0:00-0:10", **pins}))
+        ).path
+        for pins in ({}, {"subtitles.track": "0"})
+    )
     differs = [sum(abs(a - b) for a, b in zip(frame(without, at), frame(drawn, at), strict=True)) for at in (4.0, 8.0)]
     assert differs[0] > 4 * differs[1]
 

@@ -113,6 +113,17 @@ def test_fields_are_joined_where_lines_would_be_lost_or_the_rate_by_hand_is_too_
         assert made.settings.video.fields is Fields.JOIN
 
 
+def test_a_shared_file_moves_as_the_largest_screen_shows_it_whoever_comes_first() -> None:
+    title = looked_at("pal")
+    tv, phone = device("gannet-43"), device("wren-6")
+    old_tv, laptop = with_video("gannet-43", max_frame_rate="30"), with_video("redshank-book-2", max_frame_rate="30")
+    for devices, fields in (((tv, phone), Fields.DOUBLE), ((old_tv, laptop), Fields.JOIN)):
+        for order in (devices, devices[::-1]):
+            made = plan(PlanRequest(title=title, devices=order, name="F", pins=read_pins({"picture.codec": "h264"})))
+            assert made.settings is not None and made.settings.video is not None
+            assert made.settings.video.fields is fields
+
+
 def test_where_film_and_video_take_turns_both_move_evenly(tmp_path: Path) -> None:
     title = looked_at("mixed")
     assert title.video is not None and title.video.scan is Scan.MIXED

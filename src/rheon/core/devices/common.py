@@ -8,7 +8,7 @@ from functools import reduce
 from ..catalogue import say
 from ..errors import PlanError
 from ..formats import level_rank
-from .profile import AudioEntry, DeviceProfile, Limits, Screen, VideoEntry
+from .profile import AudioEntry, DeviceKind, DeviceProfile, Limits, Screen, VideoEntry
 
 
 def common_ground(profiles: Sequence[DeviceProfile], *, picture: bool = True, sound: bool = True) -> DeviceProfile:
@@ -41,7 +41,7 @@ def _both(one: DeviceProfile, other: DeviceProfile, *, picture: bool, sound: boo
     return DeviceProfile(
         id=f"{one.id}+{other.id}"[:80],
         name=say("{one} and {other}", one=one.name, other=other.name)[:80],
-        kind=one.kind,
+        kind=_kind(one.kind, other.kind),
         screen=_screen(one.screen, other.screen),
         containers=containers,
         video=video,
@@ -51,6 +51,11 @@ def _both(one: DeviceProfile, other: DeviceProfile, *, picture: bool, sound: boo
         tags=one.tags and other.tags,
         artwork_px=_least(one.artwork_px, other.artwork_px),
     )
+
+
+def _kind(one: DeviceKind, other: DeviceKind) -> DeviceKind:
+    """That on which more is seen; of two such, one that takes whole frames alone."""
+    return min(one, other, key=lambda kind: (not kind.is_seen_large, kind.shows_fields))
 
 
 def _least(one: int | None, other: int | None) -> int | None:

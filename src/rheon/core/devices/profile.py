@@ -35,6 +35,16 @@ class DeviceKind(StrEnum):
     SOUND = "sound"
     GOAL = "goal"
 
+    @property
+    def is_seen_large(self) -> bool:
+        """Whether pictures are so large that half the movement is missed; elsewhere more would only cost room."""
+        return self.shows_fields or self in (DeviceKind.CONSOLE, DeviceKind.COMPUTER, DeviceKind.PROJECTOR)
+
+    @property
+    def shows_fields(self) -> bool:
+        """Whether it was made for broadcasts and discs, and makes good frames of their fields."""
+        return self in (DeviceKind.TV, DeviceKind.PLAYER, DeviceKind.DISC_PLAYER)
+
 
 class Sure(StrEnum):
     """How sure a line of a profile is: seen on this very device, said by a standard or a person, usual, or neither."""

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from fractions import Fraction
 
-from ...devices import DeviceKind, DeviceProfile, VideoEntry
+from ...devices import DeviceProfile, VideoEntry
 from ...media import Fields, Reason, Scan, VideoStream
 from ..decisions import Pins
 from . import rates
@@ -13,20 +13,6 @@ from .frame_rate import JOINED, FieldsChoice
 from .geometry import Geometry, geometry_for
 from .rate_by_hand import STARVED, RateByHand
 from .within import Within
-
-SEEN_LARGE = frozenset(
-    {
-        DeviceKind.TV,
-        DeviceKind.PLAYER,
-        DeviceKind.DISC_PLAYER,
-        DeviceKind.CONSOLE,
-        DeviceKind.COMPUTER,
-        DeviceKind.PROJECTOR,
-    }
-)
-"""Where pictures are so large that half the movement is missed; on small screens more would only cost room."""
-SHOW_FIELDS = frozenset({DeviceKind.TV, DeviceKind.PLAYER, DeviceKind.DISC_PLAYER})
-"""Made for broadcasts and discs, and able to make good frames of fields."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -44,7 +30,7 @@ def of_interlaced(video: VideoStream, in_fields: VideoStream, shown: Shown, pins
 
     ``video`` is what the crop leaves, ``in_fields`` what it leaves where fields have to stay where they lie.
     """
-    if video.scan is not Scan.INTERLACED or shown.device.kind not in SEEN_LARGE:
+    if video.scan is not Scan.INTERLACED or not shown.device.kind.is_seen_large:
         return JOINED
     limit, rate = shown.entry.frame_rate_limit, video.frame_rate
     doubled: dict[str, object] = {"doubled": f"{float(2 * rate):.4g}"}
@@ -52,7 +38,7 @@ def of_interlaced(video: VideoStream, in_fields: VideoStream, shown: Shown, pins
     if 2 * rate <= limit and _size(video, 2 * rate, shown, pins) == usual:
         enough = shown.by_hand.enough_for(usual, rates.counted_rate(2 * rate, Fields.DOUBLE)) >= STARVED
         return FieldsChoice(fields=Fields.DOUBLE, reason=Reason(code="fields_doubled")) if enough else JOINED
-    shows = shown.entry.interlaced and shown.device.kind in SHOW_FIELDS
+    shows = shown.entry.interlaced and shown.device.kind.shows_fields
     if rate <= limit and shows and shown.within.of_fields and not video.rotation:
         size = _size(in_fields, rate, shown, pins)
         if size.height == in_fields.height and shown.by_hand.enough_for(size, rate) >= STARVED:
