@@ -156,12 +156,13 @@ def _denoised(made: VideoSettings) -> list[str]:
 
 
 def _debanded(made: VideoSettings) -> list[str]:
+    """In all the depth that comes out: what lies between two steps has a place there."""
     if not made.deband:
         return []
-    step = f"{made.deband / 255:.4f}"
-    return _each_field(
-        made, f"deband=1thr={step}:2thr={step}:3thr={step}:4thr=0.003:range={round(made.deband * BAND_PIXELS)}:blur=1"
-    )
+    step, pixels = f"{made.deband / 255:.4f}", round(made.deband * BAND_PIXELS)
+    deep = [f"format={PIXEL_FORMATS[made.bit_depth]}"] if made.bit_depth > 8 else []
+    smoothed = f"deband=1thr={step}:2thr={step}:3thr={step}:4thr=0.003:range={pixels}:blur=1"
+    return [*deep, *_each_field(made, smoothed)]
 
 
 def _each_field(made: VideoSettings, one: str) -> list[str]:
