@@ -21,12 +21,12 @@ def _shown(
 ) -> Callable[[Case], Shown | None]:
     @of_encoded
     def show(case: Case, source: VideoStream, made: VideoSettings) -> Shown:
-        value = case.pins.of(kind()) or OFF
+        value, reason = case.pins.of(kind()) or OFF, why(source)
         return Shown(
             value=value,
             text=say(STRENGTHS[value]),
-            reason=why(source),
-            fine=value == OFF and (source.noise or 0) < NOISY,
+            reason=reason,
+            fine=value == OFF and reason.code != "noise_found",
             keeps_reason=True,
             choices=tuple(Choice(value=name, text=say(text)) for name, text in STRENGTHS.items()),
         )
