@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from ...formats import AUDIO_CODECS, video_encoder
 from ...media import Action, AudioSettings, Fields, OutputSettings, Title, VideoSettings, VideoStream
+from ..picture.rates import muxing_bps
 from ..plan import Estimate
 from ..sound.usual import usual_audio_bps
 
@@ -87,9 +88,12 @@ def estimate(title: Title, settings: OutputSettings, basis: Basis) -> Estimate:
 
 
 def _pictures(title: Title, settings: OutputSettings, basis: Basis) -> _Size:
-    size = title.duration_s * basis.video_bps / 8 * OVERHEAD
     if basis.exact:
-        return _between(size, 1 - UNSURE_SET, 1 + UNSURE_SET)
+        # the sound's own share of what the container adds is counted with it
+        added = muxing_bps(basis.video_bps + basis.audio_bps) - (OVERHEAD - 1) * basis.audio_bps
+        set_size = title.duration_s * (basis.video_bps + added) / 8
+        return _between(set_size, 1 - UNSURE_SET, 1 + UNSURE_SET)
+    size = title.duration_s * basis.video_bps / 8 * OVERHEAD
     if basis.measured:
         unsure = _unsure(title, settings)
         return _between(size, 1 - unsure, 1 + unsure)

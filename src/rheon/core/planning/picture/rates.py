@@ -26,7 +26,8 @@ FLOOR_SHARE = 0.30
 """The share of the usual bits for a pixel under which fewer pixels look better."""
 DOUBLED_SHARE = Fraction(13, 20)
 """How much a picture of a single field counts (measured: 1.23 to 1.40 times the bits for twice as many)."""
-MUXING_SHARE = 0.01
+MUXING_SHARE, MUXING_BPS = 0.01, 8000.0
+"""What a container adds, at least: about 16 bytes for a picture and 8 for a packet of sound."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -103,8 +104,14 @@ def quality_for(wanted: float, points: Sequence[tuple[int, float]]) -> int | Non
 
 
 def bitrate_for_size(size_bytes: float, duration_s: float, sound_bps: float) -> int:
-    """The video rate that fills a file of this size: (bytes x 8 x (1 - overhead) - sound) / duration."""
-    return max(LEAST_BPS, int(size_bytes * 8 * (1 - MUXING_SHARE) / max(duration_s, 0.1) - sound_bps))
+    """The video rate that fills a file of this size: bytes x 8 / duration, without the container's and the sound's."""
+    whole_bps = size_bytes * 8 / max(duration_s, 0.1)
+    return max(LEAST_BPS, int(whole_bps - muxing_bps(whole_bps) - sound_bps))
+
+
+def muxing_bps(whole_bps: float) -> float:
+    """What a container adds to streams of such a rate."""
+    return max(MUXING_SHARE * whole_bps, MUXING_BPS)
 
 
 def floor_share(codec: str, pixels: int, rate: Fraction, bps: float, complexity: float) -> float:
