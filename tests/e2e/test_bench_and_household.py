@@ -110,6 +110,12 @@ def test_the_divide_moves_between_source_and_result(page: Page) -> None:
     expect(divide).to_have_attribute("aria-valuenow", "100")
 
 
+BOTH_PLAY = (
+    "() => { const all = [...document.querySelectorAll('main video')];"
+    " return all.length === 2 && all.every((video) => video.currentTime > 1.5); }"
+)
+
+
 def test_seconds_of_the_file_play_in_step_with_the_source_before_it_is_made(page: Page) -> None:
     open_sheet(page, "Marram Nights", "heron-8")
     page.get_by_role("button", name="Play", exact=True).press("Enter")
@@ -118,11 +124,7 @@ def test_seconds_of_the_file_play_in_step_with_the_source_before_it_is_made(page
         page.get_by_label(re.compile("^Playing the")),
     )
     expect(made).to_be_visible()
-    page.wait_for_function(
-        "() => { const all = [...document.querySelectorAll('main video')];"
-        " return all.length === 2 && all.every((video) => video.currentTime > 1.5); }",
-        timeout=240_000,
-    )
+    page.wait_for_function(BOTH_PLAY, timeout=240_000)
     now = [video.evaluate("(video) => [video.currentTime, video.videoHeight, video.muted]") for video in (made, source)]
     assert abs(now[0][0] - now[1][0]) < 0.4
     assert [one[1:] for one in now] == [[360, False], [480, True]]
@@ -160,9 +162,20 @@ def test_the_frame_is_moved_by_mouse_and_by_keys_and_the_file_has_it(page: Page,
     expect(shape).to_have_text("4:3")
     page.get_by_role("checkbox", name="Circle and squares").press("Space")
     page.get_by_role("button", name="Frame is done").press("Enter")
+    # looked at as it will be while both sides play, and for a size, before it is made
+    page.get_by_role("button", name="Play", exact=True).press("Enter")
+    page.wait_for_function(BOTH_PLAY, timeout=240_000)
+    page.get_by_role("slider", name="Divide between source and result").press("ArrowLeft")
+    page.get_by_role("button", name="Stop", exact=True).press("Enter")
+    size = page.get_by_role("textbox", name="Size in MB")
+    size.fill("2")
+    size.press("Enter")
+    expect(page.get_by_text(re.compile("for 2 MB"))).to_be_visible()
     page.get_by_role("button", name="Convert", exact=True).press("Enter")
     expect(page.get_by_role("link", name="Outbox →")).to_be_visible(timeout=240_000)
-    video = probe(rheon.ask("select path from outbox_output")[0][0]).video
+    made = probe(rheon.ask("select path from outbox_output")[0][0])
+    video = made.video
+    assert made.size_bytes == pytest.approx(2e6, rel=0.05)
     assert video and video.height == 480 - 40
     assert float(video.display_aspect) == pytest.approx(4 / 3 * (540 / 720) / (440 / 480), rel=0.02)
 

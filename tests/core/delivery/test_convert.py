@@ -65,11 +65,13 @@ def test_an_interlaced_episode_becomes_a_checked_file_for_each_kind_of_device(
     series_disc: Source, tmp_path: Path, name: str
 ) -> None:
     episode = series_disc.titles[0]
-    done = convert(order(episode, name, tmp_path))
+    # all of it for a few, the beginning for the rest
+    kept_s, pins = (episode.duration_s, {}) if name in ("gannet-43", "wren-6") else (8.0, {"range.keep": "0:00-0:08"})
+    done = convert(order(episode, name, tmp_path, pins=read_pins(pins)))
     assert done.checks[0].ok
     assert left_in(tmp_path) == [done.path.name]
     found = probe(str(done.path))
-    assert found.duration_s == pytest.approx(episode.duration_s, abs=0.5)
+    assert found.duration_s == pytest.approx(kept_s, abs=0.5)
     assert done.size_bytes == done.path.stat().st_size == found.size_bytes
 
 

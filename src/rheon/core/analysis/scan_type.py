@@ -24,7 +24,7 @@ LEAST_MOVING_SHARE = 0.0003
 COMBED, CLEAN = 1.15, 1.0
 REPEATED = 0.25
 LEAST_PICTURES = 6
-MIXED_SHARE, MIXED_VOTES = 0.15, 2
+MIXED_SHARE, ALIKE_SHARE, MIXED_VOTES = 0.15, 0.35, 2
 """What the fewer stretches have to be of all, before a title is held to be mixed."""
 
 
@@ -77,8 +77,12 @@ def _is_mixed(counts: Counter[Scan], flagged: Scan) -> bool:
     others = sum(counts.values()) - of_fields
     if flagged is Scan.MIXED:
         return True
-    fewer = min(of_fields, others) if of_fields else min(counts[Scan.TELECINED], counts[Scan.PROGRESSIVE])
-    return fewer >= MIXED_VOTES and fewer >= MIXED_SHARE * sum(counts.values())
+    if of_fields:
+        fewer, share = min(of_fields, others), MIXED_SHARE
+    else:
+        # film whose fields hardly differ looks like whole frames
+        fewer, share = min(counts[Scan.TELECINED], counts[Scan.PROGRESSIVE]), ALIKE_SHARE
+    return fewer >= MIXED_VOTES and fewer >= share * sum(counts.values())
 
 
 def _vote(stretch: Luma) -> _Vote | None:
@@ -91,7 +95,8 @@ def _vote(stretch: Luma) -> _Vote | None:
         return None
     order = _top_first(pictures)
     share = float(np.mean(combed > COMBED))
-    if _repeats_fields(pictures) and 0.15 <= share <= 0.75:
+    # where film is combed only a little, its repeated fields have to come round at least once more
+    if share <= 0.75 and _repeats_fields(pictures, 1 if share >= 0.15 else 2):
         return _Vote(scan=Scan.TELECINED, top_first=order)
     if share >= 0.6:
         return _Vote(scan=Scan.INTERLACED, top_first=order)
@@ -111,10 +116,10 @@ def _combing(pictures: np.ndarray) -> np.ndarray:
     return np.array(found)
 
 
-def _repeats_fields(pictures: np.ndarray) -> bool:
-    """Whether one upper and one lower field come twice in each cycle, and never both together."""
+def _repeats_fields(pictures: np.ndarray, least: int) -> bool:
+    """Whether one upper and one lower field come twice in each cycle, and never both together, ``least`` times each."""
     upper, lower = (_repeats(pictures[:, parity::2]) for parity in (0, 1))
-    if upper is None or lower is None or not upper or not lower:
+    if upper is None or lower is None or min(len(upper), len(lower)) < least:
         return False
     steady = all(len({at % CYCLE for at in found}) == 1 for found in (upper, lower))
     return steady and upper[0] % CYCLE != lower[0] % CYCLE
