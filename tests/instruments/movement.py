@@ -100,12 +100,7 @@ class Taken:
 def author(path: Path, taken: Taken, told_top_first: bool | None = None) -> Path:
     """An MPEG-2 file of it, whose stream tells ``told_top_first``; the truth where that is ``None``."""
     top = taken.top_first if told_top_first is None else told_top_first
-    order = "tff" if top else "bff"
-    argv = ["ffmpeg", "-v", "error", "-y", "-f", "rawvideo", "-pix_fmt", "gray", "-s", f"{WIDE}x{taken.lines}"]
-    argv += ["-r", str(taken.rate), "-i", "pipe:0", "-vf", f"format=yuv420p,setfield={order},setsar=1"]
-    argv += ["-c:v", "mpeg2video", "-b:v", "7M", "-maxrate", "9M", "-bufsize", "1835k", "-flags", "+ildct+ilme"]
-    raw = b"".join(picture.tobytes() for picture in taken.pictures())
-    subprocess.run([*argv, "-top", str(int(top)), str(path)], input=raw, check=True)
+    path.write_bytes(_coded(taken.pictures(), taken.rate, top_first=top, container="mpeg"))
     return path
 
 
@@ -118,21 +113,25 @@ def author_flagged(path: Path, seconds: float, turns: int) -> Path:
         length_s = float(count / rate)
         if turn % 2:
             taken = Taken(rate=NTSC, lines=480, seconds=length_s, kind=lambda moment, since=from_s: since + moment)
-            stream += _coded(taken.pictures(), rate, ("-flags", "+ildct+ilme", "-top", "1"))
+            stream += _coded(taken.pictures(), rate, top_first=True)
         else:
             film_frames = [_picture(ground, from_s + float(number / rate)) for number in range(count)]
-            stream += with_pulldown(_coded(film_frames, rate, ()))
+            stream += with_pulldown(_coded(film_frames, rate))
         from_s += length_s
     argv = ["ffmpeg", "-v", "error", "-y", "-fflags", "+genpts", "-r", str(NTSC), "-i", "pipe:0", "-c", "copy"]
     subprocess.run([*argv, "-f", "vob", str(path)], input=stream, check=True)
     return path
 
 
-def _coded(pictures: list[Picture], rate: Fraction, flags: tuple[str, ...]) -> bytes:
-    argv = ["ffmpeg", "-v", "error", "-f", "rawvideo", "-pix_fmt", "gray", "-s", f"{WIDE}x480", "-r", str(rate)]
-    order = ",setfield=tff" if flags else ""
-    argv += ["-i", "pipe:0", "-vf", f"format=yuv420p{order},setsar=1", "-c:v", "mpeg2video", "-bf", "0", "-g", "12"]
-    argv += ["-b:v", "6M", "-maxrate", "8M", "-bufsize", "1835k", *flags, "-f", "mpeg2video", "pipe:1"]
+def _coded(
+    pictures: list[Picture], rate: Fraction, *, top_first: bool | None = None, container: str = "mpeg2video"
+) -> bytes:
+    """MPEG-2, as fields where it is said which comes first."""
+    order = "" if top_first is None else f",setfield={'tff' if top_first else 'bff'}"
+    fields = [] if top_first is None else ["-flags", "+ildct+ilme", "-top", str(int(top_first))]
+    argv = ["ffmpeg", "-v", "error", "-f", "rawvideo", "-pix_fmt", "gray", "-s", f"{WIDE}x{len(pictures[0])}"]
+    argv += ["-r", str(rate), "-i", "pipe:0", "-vf", f"format=yuv420p{order},setsar=1", "-c:v", "mpeg2video"]
+    argv += ["-b:v", "7M", "-maxrate", "9M", "-bufsize", "1835k", *fields, "-f", container, "pipe:1"]
     raw = b"".join(picture.tobytes() for picture in pictures)
     return subprocess.run(argv, input=raw, check=True, capture_output=True).stdout
 

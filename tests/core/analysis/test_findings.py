@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 
 from rheon.core.analysis import SubtitlesFound, Survey, fingerprint, survey_title, with_findings
 from rheon.core.analysis.borders import find_borders
-from rheon.core.analysis.scan_type import find_scan_type, speak_differently
+from rheon.core.analysis.scan_type import find_scan_type, votes_of
 from rheon.core.analysis.sounds import lossless_rates
 from rheon.core.analysis.subtitle_lines import LineCount, count_graphics, count_subpictures, subpicture_commands
 from rheon.core.engine import Command, run
@@ -68,7 +68,7 @@ def film_frames(start: int, count: int) -> list[tuple[float, float]]:
 @settings(max_examples=25)
 def test_film_spread_over_fields_is_known_by_its_repeated_fields(start: int, seed: int) -> None:
     stretches = [woven(textured(seed + n), film_frames(start, 20)) for n in range(4)]
-    found = find_scan_type(stretches, replace(FLAGGED, scan=Scan.INTERLACED))
+    found = find_scan_type(votes_of(stretches), replace(FLAGGED, scan=Scan.INTERLACED))
     assert (found.scan, found.in_fields) == (Scan.TELECINED, True)
     assert found.sure > 0.7
 
@@ -77,7 +77,7 @@ def test_film_spread_over_fields_is_known_by_its_repeated_fields(start: int, see
 @settings(max_examples=25)
 def test_pairs_of_fields_and_their_order_are_known_by_motion(top_first: bool, seed: int) -> None:
     moments = [(n, n + 0.5) if top_first else (n + 0.5, n) for n in map(float, range(12))]
-    found = find_scan_type([woven(textured(seed + n), moments) for n in range(3)], FLAGGED)
+    found = find_scan_type(votes_of([woven(textured(seed + n), moments) for n in range(3)]), FLAGGED)
     assert (found.scan, found.top_field_first) == (Scan.INTERLACED, top_first)
 
 
@@ -85,7 +85,7 @@ def test_pairs_of_fields_and_their_order_are_known_by_motion(top_first: bool, se
 @settings(max_examples=25)
 def test_whole_frames_stay_whole_even_when_each_is_shown_twice(seed: int, each: int) -> None:
     moments = [(float(n // each), float(n // each)) for n in range(12)]
-    found = find_scan_type([woven(textured(seed + n), moments) for n in range(3)], FLAGGED)
+    found = find_scan_type(votes_of([woven(textured(seed + n), moments) for n in range(3)]), FLAGGED)
     assert (found.scan, found.in_fields) == (Scan.PROGRESSIVE, False)
 
 
@@ -96,19 +96,19 @@ def test_film_or_whole_frames_among_video_are_told_as_mixed(others: int, film: b
     whole = [(float(n), float(n)) for n in range(12)]
     stretches = [woven(textured(seed + n), film_frames(n, 20) if film else whole) for n in range(others)]
     stretches += [woven(textured(seed + 9 + n), video) for n in range(3)]
-    found = find_scan_type(stretches, FLAGGED)
+    votes = votes_of(stretches)
+    found = find_scan_type(votes, FLAGGED)
     assert (found.scan, found.in_fields, found.top_field_first) == (Scan.MIXED, film, True)
     assert found.sure > 0.9
-    assert speak_differently(stretches)
-    assert not speak_differently(stretches[others:])
+    assert [vote.scan for vote in votes[others:]] == [Scan.INTERLACED] * 3
     # a single stretch that says something else is one that was misread
-    assert find_scan_type(stretches[others - 1 :] * 3, FLAGGED).scan is Scan.MIXED
-    assert find_scan_type([stretches[0], *stretches[others:] * 2], FLAGGED).scan is Scan.INTERLACED
+    assert find_scan_type(votes[others - 1 :] * 3, FLAGGED).scan is Scan.MIXED
+    assert find_scan_type([votes[0], *votes[others:] * 2], FLAGGED).scan is Scan.INTERLACED
 
 
 def test_a_still_says_nothing_and_the_flags_stand_less_surely() -> None:
     still = woven(textured(1), [(0.0, 0.0)] * 12)
-    found = find_scan_type([still], replace(FLAGGED, scan=Scan.INTERLACED, top_field_first=False))
+    found = find_scan_type(votes_of([still]), replace(FLAGGED, scan=Scan.INTERLACED, top_field_first=False))
     assert (found.scan, found.top_field_first, found.sure) == (Scan.INTERLACED, False, 0.5)
 
 

@@ -11,10 +11,10 @@ from hypothesis import strategies as st
 
 from rheon.core.devices import AudioEntry, VideoEntry, preferred_audio
 from rheon.core.devices.tracks import needed_subtitle
-from rheon.core.formats import levels_of, video_encoder
+from rheon.core.formats import levels_of
 from rheon.core.media import AudioStream, Purpose, Scan, Source, SubtitleStream, Title, VideoStream
 from rheon.core.planning import NO_PINS, Action, AudioSettings, Balance, Fields, PlanRequest, plan
-from rheon.core.planning.picture.frame_rate import Into, plan_frame_rate
+from rheon.core.planning.picture.frame_rate import plan_frame_rate
 from rheon.core.planning.picture.geometry import Bounds, fit
 from rheon.demo.models import device
 
@@ -85,7 +85,7 @@ def test_a_rate_is_kept_where_the_device_takes_it_and_halved_where_not(
     source: VideoStream, limit: str, rate: Fraction, code: str
 ) -> None:
     entry = VideoEntry(codec="h264", max_width=1920, max_height=1080, max_frame_rate=limit)
-    made = plan_frame_rate(source, Into(entry=entry, encoder=video_encoder("h264")), NO_PINS)
+    made = plan_frame_rate(source, entry, NO_PINS)
     assert (made.frame_rate, made.rate_reason.code) == (rate, code)
     assert (made.fields is Fields.JOIN) == (source.scan is Scan.INTERLACED)
 

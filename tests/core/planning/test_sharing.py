@@ -4,13 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
+import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from tests.core.strategies import titles
 
 from rheon.core.devices import DeviceProfile, Verdict, catalogue, judge
+from rheon.core.devices.profile import Limits
 from rheon.core.errors import PlanError
-from rheon.core.media import Source, Title
+from rheon.core.media import Action, AudioStream, FileData, Source, Title
 from rheon.core.planning import PlanRequest, plan, share_files
 from rheon.core.planning.file.outcome import planned_facts
 from rheon.demo.models import device
@@ -62,6 +64,19 @@ def test_no_fewer_files_would_do(title: Title, devices: list[DeviceProfile]) -> 
         assert made and expected
         for profile in file.devices:
             assert [r for r in judge(planned_facts(title, made, expected), profile) if not r.ok] == []
+
+
+@pytest.mark.parametrize(("hours", "action"), [(29, Action.COPY), (30, Action.ENCODE)])
+def test_sound_alone_is_copied_while_it_stays_inside_the_limit_for_one_file(hours: int, action: Action) -> None:
+    track = AudioStream(index=0, codec="mp3", channels=2, sample_rate=48000, bitrate_bps=320_000)
+    data = FileData(path="/nowhere")
+    title = Title(number=1, duration_s=hours * 3600, size_bytes=1, data=data, container="wav", audio=(track,))
+    limits = Limits(file_system="fat32")
+    player = device("sound-only").model_copy(update={"limits": limits})
+    made = plan(PlanRequest(title=title, devices=(player,), name="F"))
+    assert made.settings is not None and made.estimate is not None
+    assert made.settings.audio[0].action is action
+    assert made.estimate.size_bytes < 4 << 30
 
 
 def test_a_household_of_old_and_new_is_served_by_three_files(film_disc: Source) -> None:

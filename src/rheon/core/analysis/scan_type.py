@@ -26,34 +26,39 @@ REPEATED = 0.25
 LEAST_PICTURES = 6
 MIXED_SHARE, ALIKE_SHARE, MIXED_VOTES = 0.15, 0.35, 2
 """What the fewer stretches have to be of all, before a title is held to be mixed."""
+BY_FLAGS = 0.7
+"""How sure flags are that tell both."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class _Vote:
+class Vote:
     """What one stretch says; ``top_first`` is ``None`` where it says nothing of field order."""
 
     scan: Scan
     top_first: bool | None
 
 
-def find_scan_type(stretches: Sequence[Luma], flagged: VideoStream) -> ScanTypeFound:
-    """Judge stretches of consecutive pictures; where they say nothing, the stream's flags stand, less surely."""
-    votes = [vote for stretch in stretches if (vote := _vote(stretch)) is not None]
-    if not votes and flagged.scan is Scan.MIXED:
-        # what its flags say of some parts is not in doubt because nothing moved in those that were looked at
-        return ScanTypeFound(scan=Scan.MIXED, top_field_first=flagged.top_field_first, in_fields=False, sure=0.7)
-    if not votes:
+def votes_of(stretches: Sequence[Luma]) -> list[Vote]:
+    """What stretches of consecutive pictures say, of those in which enough moves."""
+    return [vote for stretch in stretches if (vote := _vote(stretch)) is not None]
+
+
+def find_scan_type(votes: Sequence[Vote], flagged: VideoStream) -> ScanTypeFound:
+    """By what most stretches say; where none does, by the stream's flags, less surely.
+
+    Flags that tell both film and fields are believed whatever a few stretches say.
+    """
+    if not votes and flagged.scan is not Scan.MIXED:
         sure = 0.5 if flagged.scan is not Scan.UNKNOWN else 0.0
         return ScanTypeFound(scan=flagged.scan, top_field_first=flagged.top_field_first, in_fields=False, sure=sure)
     counts = Counter(vote.scan for vote in votes)
-    scan, count = counts.most_common(1)[0]
     orders = Counter(vote.top_first for vote in votes if vote.top_first is not None)
     top_first = orders.most_common(1)[0][0] if orders else flagged.top_field_first
-    if _is_mixed(counts, flagged.scan):
+    if flagged.scan is Scan.MIXED or _is_mixed(counts):
+        sure = max(BY_FLAGS if flagged.scan is Scan.MIXED else 0.0, 1 - 0.5 ** len(votes))
         in_fields = counts[Scan.TELECINED] > 0
-        return ScanTypeFound(
-            scan=Scan.MIXED, top_field_first=bool(top_first), in_fields=in_fields, sure=1 - 0.5 ** len(votes)
-        )
+        return ScanTypeFound(scan=Scan.MIXED, top_field_first=bool(top_first), in_fields=in_fields, sure=round(sure, 2))
+    scan, count = counts.most_common(1)[0]
     share = count / len(votes)
     sure = share * (1 - 0.5 ** len(votes))
     if scan is flagged.scan:
@@ -66,17 +71,10 @@ def find_scan_type(stretches: Sequence[Luma], flagged: VideoStream) -> ScanTypeF
     )
 
 
-def speak_differently(stretches: Sequence[Luma]) -> bool:
-    """Whether stretches are not all of one kind, so that more of them should be looked at."""
-    return len({vote.scan for stretch in stretches if (vote := _vote(stretch)) is not None}) > 1
-
-
-def _is_mixed(counts: Counter[Scan], flagged: Scan) -> bool:
+def _is_mixed(counts: Counter[Scan]) -> bool:
     """Whether pictures of two fields, and film or whole frames, both have their share."""
     of_fields = counts[Scan.INTERLACED]
     others = sum(counts.values()) - of_fields
-    if flagged is Scan.MIXED:
-        return True
     if of_fields:
         fewer, share = min(of_fields, others), MIXED_SHARE
     else:
@@ -85,7 +83,7 @@ def _is_mixed(counts: Counter[Scan], flagged: Scan) -> bool:
     return fewer >= MIXED_VOTES and fewer >= share * sum(counts.values())
 
 
-def _vote(stretch: Luma) -> _Vote | None:
+def _vote(stretch: Luma) -> Vote | None:
     """What a stretch says; ``None`` where too little moves in it."""
     if len(stretch) < LEAST_PICTURES:
         return None
@@ -97,10 +95,10 @@ def _vote(stretch: Luma) -> _Vote | None:
     share = float(np.mean(combed > COMBED))
     # where film is combed only a little, its repeated fields have to come round at least once more
     if share <= 0.75 and _repeats_fields(pictures, 1 if share >= 0.15 else 2):
-        return _Vote(scan=Scan.TELECINED, top_first=order)
+        return Vote(scan=Scan.TELECINED, top_first=order)
     if share >= 0.6:
-        return _Vote(scan=Scan.INTERLACED, top_first=order)
-    return _Vote(scan=Scan.PROGRESSIVE, top_first=None) if share <= 0.2 else None
+        return Vote(scan=Scan.INTERLACED, top_first=order)
+    return Vote(scan=Scan.PROGRESSIVE, top_first=None) if share <= 0.2 else None
 
 
 def _combing(pictures: np.ndarray) -> np.ndarray:

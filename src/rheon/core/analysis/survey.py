@@ -16,7 +16,7 @@ from .findings import BordersFound, ScanTypeFound, SubtitlesFound, Survey
 from .frames import frame_times
 from .noise import find_noise
 from .pictures import Luma, stored_pictures
-from .scan_type import find_scan_type, speak_differently
+from .scan_type import find_scan_type, votes_of
 from .sounds import measure_sounds
 from .subtitle_lines import count_subtitles
 
@@ -89,12 +89,12 @@ def _pictures(title: Title) -> tuple[BordersFound | None, ScanTypeFound | None, 
     if not fields:
         sure = ScanTypeFound(scan=video.scan, top_field_first=True, in_fields=False, sure=0.9)
         return borders, sure, noise
-    found = [stretch for _, stretch in stretches]
-    if speak_differently(found):
+    votes = votes_of([stretch for _, stretch in stretches])
+    if len({vote.scan for vote in votes}) > 1:
         others = frame_times(title.duration_s, min(MORE_PLACES, int(title.duration_s)))
         more, _ = _looked(title, [at for at in others if at not in places], each)
-        found += [stretch for _, stretch in more]
-    return borders, find_scan_type(found, video), noise
+        votes += votes_of([stretch for _, stretch in more])
+    return borders, find_scan_type(votes, video), noise
 
 
 def _looked(title: Title, places: Sequence[float], each: int) -> tuple[list[tuple[float, Luma]], EngineError | None]:

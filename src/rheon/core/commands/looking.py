@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from ..formats import is_text
-from ..media import Artwork, AudioStream, CellData, Fields, FileData, Scan, Title, VideoSettings, VideoStream
+from ..media import Artwork, AudioStream, CellData, Fields, FileData, Title, VideoSettings, VideoStream
 from .inputs import audio_specifier, safe_file_input, subtitle_specifier, video_specifier
 from .making.filters import TURNS, DrawnText, Timing, graph, scaler_matrix
 from .names import LINK_NAME, subtitle_file
@@ -172,7 +172,7 @@ def _snippet_graph(title: Title, wanted: Snippet) -> str:
     specifier = video_specifier(title)
     lines = min(SNIPPET_LINES, video.height // 2 * 2)
     width = max(2, 2 * round(lines * float(video.display_aspect) / 2))
-    fields = ["bwdif=mode=send_frame"] if video.scan in (Scan.INTERLACED, Scan.MIXED) or video.film_in_fields else []
+    fields = ["bwdif=mode=send_frame"] if video.is_combed else []
     tail = [f"scale={width}:{lines}", *for_screen(video), "setsar=1"]
     track = title.subtitles[wanted.subtitle] if wanted.subtitle is not None else None
     if track is None:

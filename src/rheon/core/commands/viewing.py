@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ..media import AudioStream, Scan, VideoStream
+from ..media import AudioStream, VideoStream
 from .inputs import safe_file_input
 from .start import QUIET
 from .tone_mapping import for_screen
@@ -32,11 +32,11 @@ def viewing_command(viewed: Viewed, target: str) -> list[str]:
     if video is not None:
         argv += ["-map", "0:V:0"]
         # browsers show lines of two moments as they lie
-        mapped = [*(["bwdif=mode=send_frame"] if video.scan is Scan.INTERLACED else []), *for_screen(video)]
-        if video.codec in PLAYED_VIDEO and video.bit_depth == 8 and not mapped:
+        changed = [*(["bwdif=mode=send_frame"] if video.is_combed else []), *for_screen(video)]
+        if video.codec in PLAYED_VIDEO and video.bit_depth == 8 and not changed:
             argv += ["-c:v", "copy"]
         else:
-            shown = ",".join([*mapped, "format=yuv420p"])
+            shown = ",".join([*changed, "format=yuv420p"])
             argv += ["-vf", shown, "-c:v", "libx264", "-preset", "ultrafast", "-crf", str(CLEAR)]
     if viewed.audio:
         played = viewed.audio[0].codec in PLAYED_AUDIO

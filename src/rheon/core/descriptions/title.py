@@ -12,7 +12,7 @@ from ..media import AudioStream, DynamicRange, SubtitleStream, Title, VideoStrea
 from ..wording import DYNAMIC_RANGES, duration_text, sides_text
 
 SURE, LIKELY, COUNTED = 0.85, 0.6, 0.95
-LITTLE_NOISE, MUCH_NOISE = 1.5, 4.0
+MUCH_NOISE = 4.0
 SCANS = {
     "progressive": later("whole frames"),
     "interlaced": later("interlaced fields"),
@@ -53,7 +53,7 @@ def picture_facts(title: Title, survey: Survey) -> list[Fact]:
     if survey.borders is not None:
         facts.append(Fact(topic=say("Borders"), text=borders_text(video, survey)))
     if video.noise is not None:
-        facts.append(Fact(topic=say("Noise"), text=_noise_text(video.noise)))
+        facts.append(Fact(topic=say("Noise"), text=_noise_text(video)))
     for gap in title.gaps:
         missing = say("{lost_s:.0f} s at {at}", lost_s=gap.to_s - gap.from_s, at=duration_text(gap.from_s))
         facts.append(Fact(topic=say("Missing"), text=missing))
@@ -70,11 +70,12 @@ def _size_text(video: VideoStream) -> str:
     return say("{width} × {height}, shown {aspect}", width=width, height=height, aspect=aspect)
 
 
-def _noise_text(noise: float) -> str:
-    if noise < LITTLE_NOISE:
+def _noise_text(video: VideoStream) -> str:
+    if video.noise is None or not video.is_noisy:
         return say("none to speak of")
-    much = later("much ({noise:.1f} steps of 255)") if noise >= MUCH_NOISE else later("some ({noise:.1f} steps of 255)")
-    return say(much, noise=noise)
+    if video.noise >= MUCH_NOISE:
+        return say("much ({noise:.1f} steps of 255)", noise=video.noise)
+    return say("some ({noise:.1f} steps of 255)", noise=video.noise)
 
 
 def _dynamic_range_text(video: VideoStream) -> str:

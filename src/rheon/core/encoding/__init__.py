@@ -8,6 +8,7 @@ from .fidelity import (
     is_measurable,
     make_reference,
     measure_fidelity,
+    reference_settings,
 )
 from .parts import part_path, part_token, parts_in, remove_part, side_parts
 from .preview import PreviewRequest, preview_jpeg
@@ -36,6 +37,7 @@ __all__ = [
     "part_token",
     "parts_in",
     "preview_jpeg",
+    "reference_settings",
     "remove_part",
     "side_parts",
 ]

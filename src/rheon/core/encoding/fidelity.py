@@ -80,14 +80,18 @@ def is_measurable(title: Title, settings: OutputSettings) -> bool:
     return made.colour is None or made.colour.dynamic_range is DynamicRange.STANDARD
 
 
+def reference_settings(title: Title, settings: OutputSettings) -> OutputSettings:
+    """How the source's side is made: alike for all settings that can be held against the same one."""
+    assert title.video is not None and settings.video is not None
+    return _short(title, settings, clear(settings.video, _left_by_crop(title.video, settings.video), NEAR_LOSSLESS))
+
+
 def make_reference(title: Title, settings: OutputSettings, target: Path, hooks: Hooks | None = None) -> None:
     """The source's side: the same pictures, cropped, in fields and colours as they will be, in all the source's size.
 
     A Matroska file. Raises ``RheonError`` or ``Stopped``.
     """
-    assert title.video is not None and settings.video is not None
-    source = clear(settings.video, _left_by_crop(title.video, settings.video), NEAR_LOSSLESS)
-    make_file(title, _short(title, settings, source), target, hooks)
+    make_file(title, reference_settings(title, settings), target, hooks)
 
 
 def measure_fidelity(

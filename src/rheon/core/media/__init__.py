@@ -28,6 +28,7 @@ from .source import (
 )
 from .streams import (
     HDR_TRANSFERS,
+    NOISY,
     OF_FIELDS,
     AudioStream,
     Borders,
@@ -46,6 +47,7 @@ from .wishes import Balance, SoundWish, SubtitleWish
 __all__ = [
     "FILM",
     "HDR_TRANSFERS",
+    "NOISY",
     "NTSC",
     "OF_FIELDS",
     "PAL",

@@ -20,6 +20,8 @@ class Scan(StrEnum):
 
 OF_FIELDS = frozenset({Scan.INTERLACED, Scan.TELECINED, Scan.MIXED})
 """Where lines of two moments may lie in one picture."""
+NOISY = 1.5
+"""Steps of eight bits."""
 
 
 class Purpose(StrEnum):
@@ -157,6 +159,16 @@ class VideoStream:
     @property
     def dynamic_range(self) -> DynamicRange:
         return self.colour.dynamic_range if self.colour else DynamicRange.STANDARD
+
+    @property
+    def is_combed(self) -> bool:
+        """Whether lines of two moments lie in some of the stored pictures."""
+        return self.scan in (Scan.INTERLACED, Scan.MIXED) or self.film_in_fields
+
+    @property
+    def is_noisy(self) -> bool:
+        """Whether noise is seen, and takes a good part of the bits."""
+        return self.noise is not None and self.noise >= NOISY
 
     @property
     def upright_size(self) -> tuple[int, int]:

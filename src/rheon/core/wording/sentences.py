@@ -204,7 +204,7 @@ SENTENCES: Mapping[str, str | Callable[[Values], str]] = {
     "film_among_video": "film and video by turns, all at {source}",
     "noise_unknown": "not measured yet",
     "noise_found": "its noise is {noise} steps of 255 and takes room; grain belongs to a film unless somebody minds it",
-    "noise_little": "there is little to take out: {noise} steps of 255",
+    "noise_little": "hardly any was measured",
     "banding_by_eye": "look at skies and fades in the preview",
     "field_order_seen": "seen in how things move",
     "field_order_told": "as the source says",

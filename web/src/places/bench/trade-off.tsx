@@ -91,7 +91,7 @@ export function TradeOff({ sheet, busy, onChange }: Props) {
               ].join(" · ")}
             </td>
             <td className="px-2 pt-1 text-right">size</td>
-            <td className="px-2 pt-1 text-right">{known?.scores.length ? known.measure : ""}</td>
+            <td className="px-2 pt-1 text-right">{known?.scores.length && !isByHand ? known.measure : ""}</td>
             <td className="px-2 pt-1 text-right">time</td>
           </tr>
         </tfoot>

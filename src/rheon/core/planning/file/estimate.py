@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from ...formats import AUDIO_CODECS, video_encoder
 from ...media import Action, AudioSettings, Fields, OutputSettings, Title, VideoSettings, VideoStream
-from ..picture.rates import muxing_bps
+from ..picture.rates import MUXING_SHARE, muxing_bps
 from ..plan import Estimate
 from ..sound.usual import usual_audio_bps
 
@@ -16,7 +16,7 @@ CHECK_PIXELS_PER_S = 900e6
 COPY_BYTES_PER_S = 120e6
 SOUND_REAL_TIMES = 40
 START_S, EDGES_START_S = 0.8, 0.6
-OVERHEAD = 1.01
+OVERHEAD = 1 + MUXING_SHARE
 DISC_PACKING = 0.955  # pack and packet headers, navigation, padding
 UNSURE_COPY = 0.1
 EDGES_MORE, EDGES_MOST = 1.0, 4.0
@@ -90,7 +90,7 @@ def estimate(title: Title, settings: OutputSettings, basis: Basis) -> Estimate:
 def _pictures(title: Title, settings: OutputSettings, basis: Basis) -> _Size:
     if basis.exact:
         # the sound's own share of what the container adds is counted with it
-        added = muxing_bps(basis.video_bps + basis.audio_bps) - (OVERHEAD - 1) * basis.audio_bps
+        added = muxing_bps(basis.video_bps + basis.audio_bps) - MUXING_SHARE * basis.audio_bps
         set_size = title.duration_s * (basis.video_bps + added) / 8
         return _between(set_size, 1 - UNSURE_SET, 1 + UNSURE_SET)
     size = title.duration_s * basis.video_bps / 8 * OVERHEAD
@@ -133,7 +133,7 @@ def _unsure(title: Title, settings: OutputSettings) -> float:
     made, source = settings.video, title.video
     if made is None or source is None:
         return UNSURE_MEASURED
-    if made.denoise:
+    if made.denoise and source.is_noisy:
         return UNSURE_SMOOTHED
     shrunk = max(1.0, source.width * source.height / (made.width * made.height))
     return min(UNSURE_GUESSED, UNSURE_MEASURED + UNSURE_PER_HALVING * math.log2(shrunk))
@@ -202,7 +202,7 @@ def _edges_s(source: VideoStream, settings: OutputSettings) -> float:
 
 def _encoding_s(made: VideoSettings, read_pixels: float, duration_s: float) -> float:
     written = made.width * made.height * float(made.frame_rate) * duration_s
-    work = 1.5 if made.fields is not Fields.LEAVE else 1.0
+    work = 1.0 if made.fields in (Fields.LEAVE, Fields.KEEP) else 1.5
     work += SMOOTHING * bool(made.denoise) + SMOOTHING * bool(made.deband)
     pixels_per_s = video_encoder(made.codec, made.encoder).presets[made.preset]
     once = work * read_pixels / SOURCE_PIXELS_PER_S + written / pixels_per_s

@@ -5,9 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from ...formats import is_text
-from ...media import OF_FIELDS, Borders, Fields, Reason, SubtitleStream, VideoStream, aspect_text
-from ..decisions import PINNED, Pins
-from ..decisions.picture import CROP, FIELDS
+from ...media import Borders, Reason, SubtitleStream, VideoStream, aspect_text
+from ..decisions import PINNED
+from ..decisions.picture import CROP
 from ..request import PlanRequest
 
 LEAST_SIDE = 64
@@ -42,7 +42,8 @@ def crop_for(request: PlanRequest, drawn: SubtitleStream | None, *, of_fields: b
     video = request.title.video
     assert video is not None
     if (pinned := request.pins.of(CROP)) is not None:
-        return Crop(borders=on_fields(_by_hand(video, pinned), of_fields=of_fields), reason=PINNED)
+        by_hand = _by_hand(video, pinned)
+        return Crop(borders=on_fields(by_hand) if of_fields else by_hand, reason=PINNED)
     if video.borders is None:
         return Crop(borders=Borders(), reason=Reason(code="borders_unknown"))
     if not video.borders.any:
@@ -51,20 +52,12 @@ def crop_for(request: PlanRequest, drawn: SubtitleStream | None, *, of_fields: b
         return Crop(borders=Borders(), reason=Reason(code="little_left"))
     if drawn is not None and not is_text(drawn):
         return Crop(borders=Borders(), reason=Reason(code="subtitles_in_borders"))
-    cut = on_fields(video.borders, of_fields=of_fields)
+    cut = on_fields(video.borders) if of_fields else video.borders
     return Crop(borders=cut, reason=_changing(video) or Reason(code="black_borders"))
 
 
-def keeps_fields(video: VideoStream, pins: Pins) -> bool:
-    """Whether somebody wants fields to stay as they are."""
-    pinned = pins.of(FIELDS)
-    return pinned is Fields.KEEP or (pinned is Fields.LEAVE and video.scan in OF_FIELDS)
-
-
-def on_fields(cut: Borders, *, of_fields: bool) -> Borders:
-    """In such steps that fields stay where they are, where they are kept."""
-    if not of_fields:
-        return cut
+def on_fields(cut: Borders) -> Borders:
+    """In such steps that fields stay where they are."""
     return replace(cut, top=cut.top // FIELD_LINES * FIELD_LINES, bottom=cut.bottom // FIELD_LINES * FIELD_LINES)
 
 

@@ -66,6 +66,4 @@ def _level(video: VideoStream, profile: str | None) -> Level | None:
 
 def _as_fields(video: VideoStream) -> bool:
     """Whether lines of two moments may lie in one picture: a DVD's stream often does not say."""
-    return video.scan in (Scan.INTERLACED, Scan.MIXED) or (
-        video.codec == "mpeg2video" and video.scan is not Scan.PROGRESSIVE
-    )
+    return video.is_combed or (video.codec == "mpeg2video" and video.scan is not Scan.PROGRESSIVE)

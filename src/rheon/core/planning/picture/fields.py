@@ -11,40 +11,40 @@ from ..decisions import Pins
 from . import rates
 from .frame_rate import JOINED, FieldsChoice
 from .geometry import Geometry, geometry_for
+from .profile_level import ProfileLevel
 from .rate_by_hand import STARVED, RateByHand
-from .within import Within
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Shown:
+class Receiver:
     """What takes the picture, and the rate that was set for it."""
 
     device: DeviceProfile
     entry: VideoEntry
-    within: Within
+    coding: ProfileLevel
     by_hand: RateByHand
 
 
-def of_interlaced(video: VideoStream, in_fields: VideoStream, shown: Shown, pins: Pins) -> FieldsChoice:
+def of_interlaced(video: VideoStream, in_fields: VideoStream, receiver: Receiver, pins: Pins) -> FieldsChoice:
     """The way that keeps most of the movement which the device shows, without losing a line or starving the pictures.
 
     ``video`` is what the crop leaves, ``in_fields`` what it leaves where fields have to stay where they lie.
     """
-    if video.scan is not Scan.INTERLACED or not shown.device.kind.is_seen_large:
+    if video.scan is not Scan.INTERLACED or not receiver.device.kind.is_seen_large:
         return JOINED
-    limit, rate = shown.entry.frame_rate_limit, video.frame_rate
+    limit, rate = receiver.entry.frame_rate_limit, video.frame_rate
     doubled: dict[str, object] = {"doubled": f"{float(2 * rate):.4g}"}
-    usual = _size(video, rate, shown, pins)
-    if 2 * rate <= limit and _size(video, 2 * rate, shown, pins) == usual:
-        enough = shown.by_hand.enough_for(usual, rates.counted_rate(2 * rate, Fields.DOUBLE)) >= STARVED
+    usual = _size(video, rate, receiver, pins)
+    if 2 * rate <= limit and _size(video, 2 * rate, receiver, pins) == usual:
+        enough = receiver.by_hand.enough_for(usual, rates.counted_rate(2 * rate, Fields.DOUBLE)) >= STARVED
         return FieldsChoice(fields=Fields.DOUBLE, reason=Reason(code="fields_doubled")) if enough else JOINED
-    shows = shown.entry.interlaced and shown.device.kind.shows_fields
-    if rate <= limit and shows and shown.within.of_fields and not video.rotation:
-        size = _size(in_fields, rate, shown, pins)
-        if size.height == in_fields.height and shown.by_hand.enough_for(size, rate) >= STARVED:
+    shows = receiver.entry.interlaced and receiver.device.kind.shows_fields
+    if rate <= limit and shows and receiver.coding.of_fields and not video.rotation:
+        size = _size(in_fields, rate, receiver, pins)
+        if size.height == in_fields.height and receiver.by_hand.enough_for(size, rate) >= STARVED:
             return FieldsChoice(fields=Fields.KEEP, reason=Reason(code="fields_kept", values=doubled))
     return FieldsChoice(fields=Fields.JOIN, reason=Reason(code="fields_joined_there", values=doubled))
 
 
-def _size(video: VideoStream, rate: Fraction, shown: Shown, pins: Pins) -> Geometry:
-    return geometry_for(video, rate, shown.within.bounds, shown.entry, pins)
+def _size(video: VideoStream, rate: Fraction, receiver: Receiver, pins: Pins) -> Geometry:
+    return geometry_for(video, rate, receiver.coding.bounds, receiver.entry, pins)

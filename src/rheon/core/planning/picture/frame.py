@@ -51,7 +51,7 @@ def met_screen(
         right=crop.borders.right + cut.right,
     )
     filled = Crop(
-        borders=on_fields(both, of_fields=of_fields),
+        borders=on_fields(both) if of_fields else both,
         reason=Reason(code="cut_to_fill", values={"aspect": f"{float(aspect):.2f}"}),
     )
     return filled.applied(video), filled

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 
 from ...devices import VideoEntry
-from ...formats import VideoEncoder
+from ...formats import VideoEncoder, video_encoder
 from ...media import OF_FIELDS, Fields, Reason, Scan, VideoStream
 from ..decisions import PINNED, Pins
 from ..decisions.picture import DEINTERLACER, FIELDS, FRAME_RATE
@@ -34,15 +34,6 @@ class FieldsChoice:
     reason: Reason
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Into:
-    """What takes the pictures. ``own_times`` says that the container keeps a time for each."""
-
-    entry: VideoEntry
-    encoder: VideoEncoder
-    own_times: bool = False
-
-
 JOINED = FieldsChoice(fields=Fields.JOIN, reason=Reason(code="fields_joined"))
 
 
@@ -67,18 +58,21 @@ class FrameRatePlan:
 
 def plan_frame_rate(
     video: VideoStream,
-    into: Into,
+    entry: VideoEntry,
     pins: Pins,
+    *,
+    own_times: bool = False,
     interlaced: FieldsChoice = JOINED,
 ) -> FrameRatePlan:
     """Pictures at the source's own rate, halved until the device takes them.
 
-    ``interlaced`` is what is done to fields of an interlaced source where nothing was set by hand.
+    ``own_times`` says that the container keeps a time for each picture, ``interlaced`` what is done to fields of an
+    interlaced source where nothing was set by hand.
     """
-    entry, encoder = into.entry, into.encoder
+    encoder = video_encoder(entry.codec)
     fields, fields_reason = _fields(video, pins, interlaced)
     rate, rate_reason = _rate(video, entry, fields, pins)
-    keeps = into.own_times and entry.variable_frame_rate and not encoder.frame_rates
+    keeps = own_times and entry.variable_frame_rate and not encoder.frame_rates
     varying = keeps and rate_reason.code in OWN_TIMES
     if varying:
         rate_reason = Reason(code=OWN_TIMES[rate_reason.code], values=rate_reason.values)
@@ -98,10 +92,15 @@ def plan_frame_rate(
     )
 
 
+def keeps_fields(video: VideoStream, pins: Pins) -> bool:
+    """Whether somebody wants fields to stay as they are."""
+    pinned = pins.of(FIELDS)
+    return pinned is Fields.KEEP or (pinned is Fields.LEAVE and video.scan in OF_FIELDS)
+
+
 def _fields(video: VideoStream, pins: Pins, interlaced: FieldsChoice) -> tuple[Fields, Reason]:
     if (pinned := pins.of(FIELDS)) is not None:
-        kept = pinned is Fields.KEEP or (pinned is Fields.LEAVE and video.scan in OF_FIELDS)
-        if kept and video.rotation:
+        if keeps_fields(video, pins) and video.rotation:
             raise FIELDS.refuse("Fields lie in the lines of a picture: one that is turned can't keep them.")
         return pinned, PINNED
     if video.scan is Scan.MIXED:

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from ...media import VideoStream
+from ...media import NOISY, VideoStream
 from ..decisions import Pins
 from ..decisions.picture import DEBAND, DENOISE
-from ..decisions.picture.smoothing import LIGHT, NOISY, OFF, STRONG
+from ..decisions.picture.common import LIGHT, OFF, STRONG
 
 TIMES_NOISE = {LIGHT: 1.0, STRONG: 2.0}
-LEAST_NOISE, MOST_NOISE = 1.5, 6.0
+MOST_NOISE = 6.0
 STEPS = {LIGHT: 2.2, STRONG: 4.2}
 """Of eight bits: larger ones are edges."""
 LEFT = {OFF: 1.0, LIGHT: 0.8, STRONG: 0.4}
@@ -21,7 +21,7 @@ def denoise_for(video: VideoStream, pins: Pins) -> float:
     By what was measured of the source; noise that coding has worn down is seen as less than it was.
     """
     times = TIMES_NOISE.get(pins.of(DENOISE) or OFF, 0.0)
-    return round(times * min(MOST_NOISE, max(LEAST_NOISE, video.noise or 0.0)), 2)
+    return round(times * min(MOST_NOISE, max(NOISY, video.noise or 0.0)), 2)
 
 
 def deband_for(pins: Pins) -> float:
@@ -31,4 +31,4 @@ def deband_for(pins: Pins) -> float:
 
 def left_to_code(video: VideoStream, pins: Pins) -> float:
     """The share of the usual bits that is left when noise is gone; 1 where there was none to speak of."""
-    return LEFT[pins.of(DENOISE) or OFF] if (video.noise or 0) >= NOISY else 1.0
+    return LEFT[pins.of(DENOISE) or OFF] if video.is_noisy else 1.0

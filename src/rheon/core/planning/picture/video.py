@@ -8,7 +8,7 @@ from functools import partial
 
 from ...devices import DeviceProfile, VideoEntry
 from ...formats import CONTAINERS, VIDEO_CODECS, VideoEncoder, codec_name, video_encoder
-from ...media import Action, Borders, Fields, Reason, SubtitleStream, VideoSettings, VideoStream
+from ...media import Action, Borders, Fields, Reason, Scan, SubtitleStream, VideoSettings, VideoStream
 from ...media.joined import same_frame
 from ..decisions import PINNED
 from ..decisions.picture import (
@@ -35,16 +35,16 @@ from ..request import PlanRequest
 from . import rates
 from .colour import output_colour
 from .complexity import source_complexity
-from .crop import Crop, crop_for, keeps_fields
+from .crop import Crop, crop_for
 from .entries import choose_entry, encodable_entries, others
-from .fields import Shown, of_interlaced
+from .fields import Receiver, of_interlaced
 from .frame import met_screen, set_upright
-from .frame_rate import JOINED, FrameRatePlan, Into, plan_frame_rate
+from .frame_rate import JOINED, FrameRatePlan, keeps_fields, plan_frame_rate
 from .geometry import Geometry, geometry_for, shrunk
 from .joined import PartPicture, colour_change, common_timing, part_crops, size_reason, with_parts
+from .profile_level import ProfileLevel, profile_level
 from .rate_by_hand import STARVED, RateByHand, wished_rate
 from .smoothing import deband_for, denoise_for, left_to_code
-from .within import Within, within
 
 SOUND_BPS = 700_000
 
@@ -84,7 +84,7 @@ class _Picture:
     parts: Sequence[PartPicture]
     timing: FrameRatePlan
     depth: int
-    within: Within
+    coding: ProfileLevel
     by_hand: RateByHand
     reasons: Mapping[str, Reason]
 
@@ -161,15 +161,17 @@ def _settled(
     entry, codec_reason = choose_entry(encodable_entries(profile, container), video, pins, container)
     encoder = video_encoder(entry.codec)
     depth, depth_reason = _depth(video, entry, encoder, request)
-    inside = within(profile, entry, encoder, depth, pins)
+    coding = profile_level(profile, entry, depth, pins)
     by_hand = RateByHand(request=request, codec=entry.codec, wish=wished_rate(pins, encoder), sound_bps=sound_bps)
-    shown = Shown(device=profile, entry=entry, within=inside, by_hand=by_hand)
-    in_fields = _framed(request, profile, drawn, of_fields=True)
-    interlaced = of_interlaced(video, in_fields[0], shown, pins) if _alike(request) else JOINED
-    if interlaced.fields is Fields.KEEP and FIELDS not in pins:
-        video, crop = in_fields
-    into = Into(entry=entry, encoder=encoder, own_times=_keeps_times(request, container))
-    timed = partial(plan_frame_rate, into=into, pins=pins, interlaced=interlaced)
+    interlaced = JOINED
+    if video.scan is Scan.INTERLACED and FIELDS not in pins and _alike(request):
+        receiver = Receiver(device=profile, entry=entry, coding=coding, by_hand=by_hand)
+        in_fields = _framed(request, profile, drawn, of_fields=True)
+        interlaced = of_interlaced(video, in_fields[0], receiver, pins)
+        if interlaced.fields is Fields.KEEP:
+            video, crop = in_fields
+    own_times = _keeps_times(request, container)
+    timed = partial(plan_frame_rate, entry=entry, pins=pins, own_times=own_times, interlaced=interlaced)
     parts = _parts(request, part_crops(request, crop, drawn), timed)
     return _Picture(
         request=request,
@@ -181,7 +183,7 @@ def _settled(
         parts=parts,
         timing=common_timing([part.timing for part in parts]) if parts else timed(video),
         depth=depth,
-        within=inside,
+        coding=coding,
         by_hand=by_hand,
         reasons={CODEC.key: codec_reason, DEPTH.key: depth_reason},
     )
@@ -233,8 +235,8 @@ def _depth(video: VideoStream, entry: VideoEntry, encoder: VideoEncoder, request
 
 def _rated(picture: _Picture) -> _Rated:
     """Size and rates together: a rate that is too low for the pixels takes some of them away."""
-    entry, timing, inside, wish = picture.entry, picture.timing, picture.within, picture.by_hand.wish
-    geometry = geometry_for(picture.video, timing.frame_rate, inside.bounds, entry, picture.request.pins)
+    entry, timing, coding, wish = picture.entry, picture.timing, picture.coding, picture.by_hand.wish
+    geometry = geometry_for(picture.video, timing.frame_rate, coding.bounds, entry, picture.request.pins)
     geometry, expected = _balanced(picture, geometry)
     wanted = rates.Wanted(
         width=geometry.width,
@@ -243,10 +245,10 @@ def _rated(picture: _Picture) -> _Rated:
         expected_bps=expected,
         of_fields=timing.fields is Fields.KEEP,
     )
-    chosen = rates.choose_rates(entry, inside.profile, wanted, inside.level)
+    chosen = rates.choose_rates(entry, coding.profile, wanted, coding.level)
     chosen = _peaks(picture, chosen)
     if wish is None or wish.mode == QUALITY:
-        plain = inside.profile in VIDEO_CODECS[entry.codec].plain_profiles
+        plain = coding.profile in VIDEO_CODECS[entry.codec].plain_profiles
         expected = min(expected * (picture.encoder.plain_share if plain else 1), chosen.peak_bps * 0.9)
     settings = _settings(picture, geometry, chosen, (wish, expected))
     return _Rated(

@@ -19,8 +19,8 @@ FRAME_RATES = {
     1: Fraction(24000, 1001), 2: Fraction(24), 3: Fraction(25), 4: Fraction(30000, 1001),
     5: Fraction(30), 6: Fraction(50), 7: Fraction(60000, 1001), 8: Fraction(60),
 }  # fmt: skip
-MIXED_SHARE = 10
-"""From one in so many pictures on, film with repeated fields and pictures of two fields are both meant."""
+MIXED_SHARE = 0.1
+"""From such a share of the pictures on, film with repeated fields and pictures of two fields are both meant."""
 DISPLAY_ASPECTS = {2: Fraction(4, 3), 3: Fraction(16, 9), 4: Fraction(221, 100)}
 
 
@@ -76,7 +76,7 @@ class SampleFacts:
         if self.sequence and self.sequence.progressive:
             return Scan.PROGRESSIVE
         film, in_fields = 2 * self.repeated_fields, self.pictures - self.progressive_pictures
-        if min(film, in_fields) * MIXED_SHARE >= self.pictures:
+        if min(film, in_fields) >= MIXED_SHARE * self.pictures:
             return Scan.MIXED
         if self.progressive_pictures * 2 < self.pictures:
             return Scan.INTERLACED

@@ -24,6 +24,7 @@ from rheon.core.encoding import (
     is_measurable,
     make_reference,
     measure_fidelity,
+    reference_settings,
 )
 from rheon.core.engine import vmaf_engine
 from rheon.core.errors import BadPin, PlanError, Stopped
@@ -220,12 +221,8 @@ def _load(document: dict[str, Any]) -> Fidelity:
 
 def _measure(cell: _Cell, core: CoreTitle, way: Balance | None, work: Path) -> dict[str, Any]:
     made = cell.settings[way]
-    assert made.video is not None
     # colours and frame rate may differ between balances: then so does what they are held against
-    video = made.video
-    fields = (video.fields, video.top_field_first, video.deinterlacer)
-    side = mark_of(made.kept, video.crop, video.frame_rate, video.every, fields, video.colour, video.rotation)
-    folder = work / side
+    folder = work / mark_of(reference_settings(core, made))
     folder.mkdir(exist_ok=True)
     reference = folder / "source.mkv"
     hooks = Hooks(should_stop=lambda: not cell.is_wanted)

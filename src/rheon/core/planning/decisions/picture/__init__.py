@@ -5,7 +5,9 @@ from .buffer import BUFFER
 from .codec import CODEC
 from .colour import COLOUR
 from .crop import CROP
+from .deband import DEBAND
 from .deinterlacer import DEINTERLACER
+from .denoise import DENOISE
 from .depth import DEPTH
 from .field_order import FIELD_ORDER
 from .fields import FIELDS
@@ -21,7 +23,6 @@ from .rate import RATE
 from .rotation import ROTATION
 from .screen_fit import SCREEN_FIT
 from .size import SIZE
-from .smoothing import DEBAND, DENOISE
 
 PICTURE = (
     CROP, SIZE, ASPECT, ROTATION, SCREEN_FIT, PIXELS, FRAME_RATE, FIELDS, FIELD_ORDER, DEINTERLACER, CODEC, PROFILE,

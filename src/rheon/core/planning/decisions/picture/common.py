@@ -4,10 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from ....media import Action, VideoSettings, VideoStream, aspect_text
+from ....catalogue import later, say
+from ....media import Action, Reason, VideoSettings, VideoStream, aspect_text
 from ..decision import Case, Shown
+from ..form import Choice
 
 Show = Callable[[Case], Shown | None]
+OFF, LIGHT, STRONG = "off", "light", "strong"
+STRENGTHS = {OFF: later("left as it is"), LIGHT: later("a little"), STRONG: later("much")}
+"""Of what is taken out of a picture where somebody asks for it."""
 
 
 def of_encoded(show: Callable[[Case, VideoStream, VideoSettings], Shown | None]) -> Show:
@@ -30,6 +35,17 @@ def of_any(copied: Callable[[Case, VideoSettings], Shown], made: Show) -> Show:
         return copied(case, video) if video is not None and video.action is Action.COPY else made(case)
 
     return shown
+
+
+def strength_shown(value: str, reason: Reason, *, fine: bool) -> Shown:
+    return Shown(
+        value=value,
+        text=say(STRENGTHS[value]),
+        reason=reason,
+        fine=fine,
+        keeps_reason=True,
+        choices=tuple(Choice(value=name, text=say(text)) for name, text in STRENGTHS.items()),
+    )
 
 
 def shown_aspect(made: VideoSettings) -> str:

@@ -9,12 +9,12 @@ from ..form import Choice, Enumerated
 from .common import of_encoded
 
 TEXTS = {
-    Fields.LEAVE: later("left as they are"),
-    Fields.KEEP: later("kept, as fields"),
-    Fields.JOIN: later("joined in pairs"),
-    Fields.DOUBLE: later("a frame of each"),
+    Fields.LEAVE: later("nothing is done"),
+    Fields.KEEP: later("kept and coded as fields"),
+    Fields.JOIN: later("a frame of each pair"),
+    Fields.DOUBLE: later("a frame of each field"),
     Fields.RESTORE: later("film restored"),
-    Fields.MATCH: later("film restored, the rest joined"),
+    Fields.MATCH: later("film restored, the rest in pairs"),
 }
 
 

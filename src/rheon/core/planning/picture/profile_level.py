@@ -1,4 +1,4 @@
-"""What a device's entry leaves for a picture: the codec's profile, a level set by hand, the bounds of both. Pure."""
+"""The profile in which a picture is coded, a level set by hand, and the bounds of both on the device. Pure."""
 
 from __future__ import annotations
 
@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from ...devices import DeviceProfile, VideoEntry
 from ...devices.bounds import highest_level
-from ...formats import VIDEO_CODECS, VideoEncoder, levels_of
+from ...formats import VIDEO_CODECS, levels_of, video_encoder
 from ...media import Fields
 from ..decisions import Pins
 from ..decisions.picture import FIELDS, LEVEL, PROFILE
@@ -15,7 +15,7 @@ from .geometry import Bounds, bounds_for
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Within:
+class ProfileLevel:
     """``profile`` and ``level`` are the codec's, the level only where it was set by hand.
 
     ``of_fields`` says that pictures of two fields may be coded in them.
@@ -27,8 +27,9 @@ class Within:
     of_fields: bool
 
 
-def within(device: DeviceProfile, entry: VideoEntry, encoder: VideoEncoder, depth: int, pins: Pins) -> Within:
+def profile_level(device: DeviceProfile, entry: VideoEntry, depth: int, pins: Pins) -> ProfileLevel:
     """Raises ``BadPin``."""
+    encoder = video_encoder(entry.codec)
     by_hand = pins.among(PROFILE, encoder.written_profiles, "profile that Rheon makes")
     profile = by_hand or rates.best_profile(entry, depth)
     levels = levels_of(entry.codec, profile)
@@ -41,4 +42,4 @@ def within(device: DeviceProfile, entry: VideoEntry, encoder: VideoEncoder, dept
             "This codec codes whole frames alone, at least in this profile and level. Choose another way with the "
             "fields, or H.264 or MPEG-2."
         )
-    return Within(profile=profile, level=forced, bounds=bounds_for(device, entry, level), of_fields=of_fields)
+    return ProfileLevel(profile=profile, level=forced, bounds=bounds_for(device, entry, level), of_fields=of_fields)
