@@ -139,6 +139,33 @@ def choose(page: Page, label: str, text: str) -> None:
     page.get_by_role("option", name=text).click()
 
 
+def test_a_minute_is_tried_before_a_night_is_spent_and_thrown_away_with_its_file(page: Page, rheon: Rheon) -> None:
+    film = rheon.ask("select id from shelf_title where name = 'Marram Nights'")[0][0]
+    attic = rheon.ask(
+        "select t.id from bench_target t join household_device d on d.id = t.device_id where d.name = 'Attic'"
+    )
+    page.goto(f"/bench/{film}/{attic[0][0]}")
+    page.get_by_label("Ask for").first.click()
+    page.get_by_role("option", name="a time to make it").click()
+    page.get_by_label("Time in minutes").fill("30")
+    page.get_by_label("Time in minutes").press("Enter")
+    expect(page.get_by_text("1 pin.").or_(page.get_by_role("alert"))).to_be_visible()
+    page.get_by_role("button", name="A minute to try").press("Enter")
+    expect(page.get_by_text("a minute to try").first).to_be_visible()
+    page.get_by_role("link", name="Outbox →").click()
+    expect(page.get_by_role("heading", name="Marram Nights")).to_be_visible()
+    expect(page.get_by_text("A minute to try.")).to_be_visible()
+    (path,) = rheon.ask("select path from outbox_output")[0]
+    assert Path(path).parent == rheon.output / "To try" and Path(path).exists()
+    expect(page.get_by_role("region", name="Did it play there?").get_by_text("Attic")).to_be_visible()
+    page.get_by_role("button", name="Throw away").click()
+    expect(page.get_by_text("The minute of Marram Nights is thrown away.")).to_be_visible()
+    page.goto("/shelf")  # which leaves no more time to take it back
+    page.goto("/outbox")
+    expect(page.get_by_role("heading", name="No files yet")).to_be_visible()
+    assert not Path(path).exists()
+
+
 def test_sound_and_subtitles_are_chosen_and_the_rest_follows(page: Page) -> None:
     page.goto("/bench")
     page.get_by_role("row", name=re.compile("^Marram Nights Which")).get_by_role("cell").get_by_role(

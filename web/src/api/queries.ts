@@ -66,7 +66,13 @@ export function useOutbox() {
     (page) => page.outputs.at(-1)?.id,
   );
   const outputs = useMemo(() => found.pages?.flatMap((page) => page.outputs), [found.pages]);
-  return { ...found, outputs, count: found.pages?.[0]?.count ?? 0, bytes: found.pages?.[0]?.size_bytes ?? 0 };
+  return {
+    ...found,
+    outputs,
+    count: found.pages?.[0]?.count ?? 0,
+    samples: found.pages?.[0]?.samples ?? 0,
+    bytes: found.pages?.[0]?.size_bytes ?? 0,
+  };
 }
 
 export const useOutput = (id: number) =>
@@ -193,6 +199,13 @@ export const useLookOver = () =>
 export const useAddJobs = () =>
   useChange(
     (cells: Schemas["CellRef"][]) => answer(client.POST("/api/worklist/jobs", { body: { cells } })),
+    [keys.worklist],
+  );
+
+/** Queues the most demanding minute of a title, to be tried on the device. */
+export const useAddSample = () =>
+  useChange(
+    (cell: Schemas["CellRef"]) => answer(client.POST("/api/worklist/samples", { body: cell })),
     [keys.worklist],
   );
 

@@ -154,6 +154,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/plans/{title_id}/{target_id}/time": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Pin the most thorough preset with which the file is expected to be made in time. */
+        put: operations["askForTime"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/plans/{title_id}/{target_id}/trade-off": {
         parameters: {
             query?: never;
@@ -1067,6 +1084,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/worklist/samples": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description The most demanding minute of a title, as a cell would make all of it, to be tried on the device. */
+        post: operations["addSample"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1543,10 +1577,10 @@ export interface components {
         };
         /**
          * JobKind
-         * @description A file by a plan, a title with every track as it is, or a disc with every file as it is.
+         * @description A file by a plan, a title with every track as it is, a disc with every file as it is, a minute to try a plan.
          * @enum {string}
          */
-        JobKind: "convert" | "copy_title" | "copy_disc";
+        JobKind: "convert" | "copy_title" | "copy_disc" | "sample";
         /**
          * JobState
          * @enum {string}
@@ -1668,11 +1702,12 @@ export interface components {
         };
         /**
          * Outbox
-         * @description How many there are in all, and one page of them.
+         * @description How many files there are in all, how many samples besides, and one page of both.
          */
         Outbox: {
             count: number;
             size_bytes: number;
+            samples: number;
             outputs: components["schemas"]["Outline"][];
         };
         /** Outline */
@@ -1685,6 +1720,7 @@ export interface components {
             making_s: number;
             checking_s: number;
             held: boolean;
+            is_sample: boolean;
             present: boolean;
         };
         /** Output */
@@ -1695,6 +1731,7 @@ export interface components {
             title_name: string;
             device_names: string[];
             summary: string;
+            is_sample: boolean;
             file_name: string;
             folder: string;
             present: boolean;
@@ -2134,6 +2171,13 @@ export interface components {
             /** @default [] */
             device_ids?: number[];
         };
+        /**
+         * TimeWanted
+         * @description How long making the file may take.
+         */
+        TimeWanted: {
+            most_s: number;
+        };
         /** Title */
         Title: {
             id: number;
@@ -2538,6 +2582,32 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
+                };
+            };
+        };
+    };
+    askForTime: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                target_id: number;
+                title_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["TimeWanted"];
+            };
+        };
         responses: {
             200: {
                 headers: {
@@ -4171,6 +4241,29 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    addSample: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["CellRef"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Added"];
+                };
             };
         };
     };

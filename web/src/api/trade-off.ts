@@ -32,17 +32,28 @@ export function useMeasureTradeOff(title: number, target: number, plan: string) 
   });
 }
 
-/** Pins the rate at which the picture is expected to keep so much. */
-export function useAskForFidelity(title: number, target: number) {
+export type AskedFor = { kind: "fidelity"; score: number } | { kind: "time"; minutes: number };
+
+/** Pins the rate at which the picture is expected to keep so much, or the preset that is done in time. */
+export function useAskFor(title: number, target: number) {
   const cache = useQueryClient();
   return useMutation({
-    mutationFn: (score: number) =>
-      answer(
-        client.PUT("/api/bench/plans/{title_id}/{target_id}/fidelity", {
-          params: { path: { title_id: title, target_id: target } },
-          body: { score },
-        }),
-      ),
+    mutationFn: (asked: AskedFor) => {
+      const params = { path: { title_id: title, target_id: target } };
+      return asked.kind === "fidelity"
+        ? answer(
+            client.PUT("/api/bench/plans/{title_id}/{target_id}/fidelity", {
+              params,
+              body: { score: asked.score },
+            }),
+          )
+        : answer(
+            client.PUT("/api/bench/plans/{title_id}/{target_id}/time", {
+              params,
+              body: { most_s: asked.minutes * 60 },
+            }),
+          );
+    },
     onSuccess: (sheet) => {
       cache.setQueryData(keys.sheet(title, target), sheet);
       return cache.invalidateQueries({ queryKey: ["bench", "cells"] });

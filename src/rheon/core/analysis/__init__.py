@@ -3,6 +3,7 @@
 from .access_points import CutPlaces, cut_places
 from .artwork import write_artwork
 from .complexity import sample_pictures
+from .demand import Demand, most_demanding
 from .findings import BordersFound, ScanTypeFound, SoundFound, SubtitlesFound, Survey, survey_of_whole, with_findings
 from .frames import frame_jpeg, frame_times
 from .levels import levels_of
@@ -13,6 +14,7 @@ from .survey import fingerprint, survey_title
 __all__ = [
     "BordersFound",
     "CutPlaces",
+    "Demand",
     "ScanTypeFound",
     "SnippetRequest",
     "SoundFound",
@@ -24,6 +26,7 @@ __all__ = [
     "frame_times",
     "levels_of",
     "make_snippet",
+    "most_demanding",
     "sample_pictures",
     "scene_after",
     "scene_before",

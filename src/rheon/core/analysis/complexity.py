@@ -44,14 +44,27 @@ def sample_pictures(title: Title) -> Samples | None:
 
 def _place(placed: Placed, at_s: float, length_s: float) -> tuple[float, float] | None:
     """Bits a pixel of a stretch coded coarsely and finely; ``None`` where no picture could be read: others will do."""
+    coarse, fine = (_bits(placed, at_s, length_s, coding) for coding in (COARSE, FINE))
+    return (coarse, fine) if coarse and fine else None
+
+
+def coarse_bits_at(title: Title, at_s: float, length_s: float) -> float | None:
+    """Bits a pixel of a stretch coded quickly and coarsely; ``None`` where no picture could be read.
+
+    Raises ``EngineTimedOut``.
+    """
+    return _bits(part_at(title, at_s), at_s, length_s, COARSE)
+
+
+def _bits(placed: Placed, at_s: float, length_s: float, coding: tuple[int, str]) -> float | None:
     title, video = placed.part, placed.part.video
     try:
-        coarse, fine = (_coded(title, at_s - placed.at_s, length_s, coding) for coding in (COARSE, FINE))
+        stream = _coded(title, at_s - placed.at_s, length_s, coding)
     except EngineTimedOut:
         raise
     except EngineError:
         return None
-    return (_bits_per_pixel(video, coarse), _bits_per_pixel(video, fine)) if video and coarse and fine else None
+    return _bits_per_pixel(video, stream) if video and stream else None
 
 
 def _bits_per_pixel(video: VideoStream, stream: bytes) -> float:

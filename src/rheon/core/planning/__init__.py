@@ -27,6 +27,7 @@ from .decisions import (
 from .picture.frame import set_upright
 from .plan import Breach, Estimate, Plan
 from .request import PlanRequest
+from .solving.minute import MINUTE_S, minute_plan, minute_request, minute_within
 from .solving.plan_diff import DecisionChange, plan_diff
 from .solving.planner import plan
 from .solving.sharing import Shared, Sharing, share_files
@@ -35,6 +36,7 @@ from .solving.transfer import PinSet, Transferred, load_pin_set, pin_set_text, t
 __all__ = [
     "CALLED_NOW",
     "DECISIONS",
+    "MINUTE_S",
     "NO_PINS",
     "Action",
     "AudioSettings",
@@ -62,6 +64,9 @@ __all__ = [
     "VideoSettings",
     "kind_of",
     "load_pin_set",
+    "minute_plan",
+    "minute_request",
+    "minute_within",
     "pin_set_text",
     "plan",
     "plan_diff",

@@ -9,13 +9,14 @@ from rest_framework.request import Request
 from rest_framework.views import APIView
 
 from rheon.core.planning import pin_set_text
-from rheon.core.planning.decisions.picture import RATE
+from rheon.core.planning.decisions.picture import PRESET, RATE
 from rheon.server.api.operations import operation
 from rheon.server.household.models import Device
 from rheon.server.shelf.models import Title
 
 from . import documents, queries, requests
 from .actions import fidelity, overrides, series
+from .actions.making_time import pin_for_time
 from .actions.picks import set_picked
 from .actions.targets import add_goal, add_shared
 from .cells import cells_document
@@ -125,6 +126,16 @@ class FidelityOfCell(APIView):
         title, target = cell_rows(title_id, target_id)
         pin = fidelity.pin_for_fidelity(title, target, wanted.score)
         changed = overrides.change_override(title, target, None, {RATE.key: pin})
+        return queries.sheet_document(title, target, changed)
+
+
+class TimeOfCell(APIView):
+    @operation("askForTime")
+    def put(self, request: Request, title_id: int, target_id: int, wanted: requests.TimeWanted) -> documents.Sheet:
+        """Pin the most thorough preset with which the file is expected to be made in time."""
+        title, target = cell_rows(title_id, target_id)
+        pin = pin_for_time(title, target, wanted.most_s)
+        changed = overrides.change_override(title, target, None, {PRESET.key: pin})
         return queries.sheet_document(title, target, changed)
 
 

@@ -76,6 +76,12 @@ class FidelityWanted(Body):
     score: Annotated[float, Field(ge=0, le=100)]
 
 
+class TimeWanted(Body):
+    """How long making the file may take."""
+
+    most_s: Annotated[float, Field(gt=0, le=1e7)]
+
+
 class Transfer(Body):
     to: Literal["siblings", "picked"]
 

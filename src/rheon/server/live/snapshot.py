@@ -22,7 +22,7 @@ def snapshot() -> Live:
         picked=len(picks),
         to_do=total.count,
         fraction=round(total.fraction, 3),
-        outputs=Output.objects.count(),
+        outputs=Output.objects.filter(is_sample=False).count(),
     )
     marks = Marks(
         worklist=worklist_mark(),

@@ -39,6 +39,7 @@ class Output(Document):
     title_name: str
     device_names: list[str]
     summary: str
+    is_sample: bool
     file_name: str
     folder: str
     present: bool
@@ -62,12 +63,14 @@ class Outline(Document):
     making_s: float
     checking_s: float
     held: bool
+    is_sample: bool
     present: bool
 
 
 class Outbox(Document):
-    """How many there are in all, and one page of them."""
+    """How many files there are in all, how many samples besides, and one page of both."""
 
     count: int
     size_bytes: int
+    samples: int
     outputs: list[Outline]

@@ -8,7 +8,7 @@ from rheon.server.worklist.models import Job
 
 
 class Output(models.Model):
-    """A finished file; ``held`` says that no rule of its checks was broken.
+    """A finished file; ``held`` says that no rule of its checks was broken, ``is_sample`` that it is only to be tried.
 
     Names and expectations are kept with it, so it outlives its job on the list. ``reports`` hold, in the order in which
     they came, what people saw when they played it: device, and ``trouble`` or null for none.
@@ -28,6 +28,7 @@ class Output(models.Model):
     expected = models.JSONField()
     checks = models.JSONField()
     held = models.BooleanField(default=True)
+    is_sample = models.BooleanField(default=False)
     made = models.DateTimeField(auto_now_add=True)
 
     class Meta:

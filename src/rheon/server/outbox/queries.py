@@ -20,19 +20,20 @@ from . import documents
 from .models import Output
 
 PLAYED_BY_BROWSERS = {".mp4": "video/mp4", ".m4v": "video/mp4", ".mp3": "audio/mpeg", ".m4a": "audio/mp4"}
-OUTLINE = ("id", "title_id", "title_name", "device_names", "size_bytes", "making_s", "checking_s", "held")
+OUTLINE = ("id", "title_id", "title_name", "device_names", "size_bytes", "making_s", "checking_s", "held", "is_sample")
 PAGE = 500
 
 
 def outputs_document(after: int) -> documents.Outbox:
-    """How many outputs there are and how large, and a page of them, newest first, behind the one ``after``."""
+    """How many files there are and how large, and a page of all outputs, newest first, behind the one ``after``."""
     rows = Output.objects.filter(pk__lt=after) if after else Output.objects.all()
     outputs = [
         documents.Outline(**{key: row[key] for key in OUTLINE}, present=is_there(row["path"]))
         for row in rows.values(*OUTLINE, "path")[:PAGE]
     ]
-    whole = Output.objects.aggregate(count=Count("id"), size_bytes=Sum("size_bytes", default=0))
-    return documents.Outbox(count=whole["count"], size_bytes=whole["size_bytes"], outputs=outputs)
+    files = Output.objects.filter(is_sample=False).aggregate(count=Count("id"), size_bytes=Sum("size_bytes", default=0))
+    samples = Output.objects.filter(is_sample=True).count()
+    return documents.Outbox(count=files["count"], size_bytes=files["size_bytes"], samples=samples, outputs=outputs)
 
 
 def output_document(output: Output) -> documents.Output:
@@ -44,6 +45,7 @@ def output_document(output: Output) -> documents.Output:
         title_name=output.title_name,
         device_names=output.device_names,
         summary=output.summary,
+        is_sample=output.is_sample,
         file_name=path.name,
         folder=_folder_text(path.parent),
         present=is_there(path),

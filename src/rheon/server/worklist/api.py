@@ -11,7 +11,7 @@ from rheon.server.bench.models import Target
 from rheon.server.shelf.models import Source, Title
 
 from . import documents
-from .actions.add import add_copy, add_jobs
+from .actions.add import add_copy, add_jobs, add_sample
 from .actions.change import remove_job, request_stop, retry
 from .models import Job
 from .queries import worklist_document
@@ -40,6 +40,15 @@ class Copies(APIView):
     @operation("copyDisc", status=201)
     def post(self, request: Request, wanted: documents.Copy) -> documents.Added:
         return documents.Added(job_ids=[add_copy(get_object_or_404(Source, pk=wanted.source_id)).pk])
+
+
+class Samples(APIView):
+    @operation("addSample", status=201)
+    def post(self, request: Request, wanted: documents.CellRef) -> documents.Added:
+        """The most demanding minute of a title, as a cell would make all of it, to be tried on the device."""
+        title = get_object_or_404(Title.objects.select_related("source"), pk=wanted.title_id)
+        target = get_object_or_404(Target, pk=wanted.target_id)
+        return documents.Added(job_ids=[add_sample(title, target).pk])
 
 
 class OneJob(APIView):

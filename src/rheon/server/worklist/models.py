@@ -25,11 +25,12 @@ ENDED = (JobState.DONE, JobState.FAILED, JobState.STOPPED, JobState.INTERRUPTED)
 
 
 class JobKind(models.TextChoices):
-    """A file by a plan, a title with every track as it is, or a disc with every file as it is."""
+    """A file by a plan, a title with every track as it is, a disc with every file as it is, a minute to try a plan."""
 
     CONVERT = "convert"
     COPY_TITLE = "copy_title"
     COPY_DISC = "copy_disc"
+    SAMPLE = "sample"
 
 
 class Job(Leased):

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import contextlib
+from collections.abc import Iterator
 from dataclasses import replace
 from typing import Any
 
@@ -29,15 +31,13 @@ def settle(job: Job) -> None:
     title = Title.objects.select_related("source").filter(jobs=job).first()
     if request is None or title is None or title.outline.get("fault"):
         return
-    if title.survey is None and not title.survey_failed:
-        _staged(job, "looking")
-        survey_now(title.pk)
-    if title.samples is None:
-        _staged(job, "looking")
-        sample_title(title.pk)
+    with looking(job):
+        if title.survey is None and not title.survey_failed:
+            survey_now(title.pk)
+        if title.samples is None:
+            sample_title(title.pk)
     title.refresh_from_db()
     known = replace(request, title=title.core_title(), samples=title.core_samples())
-    _staged(job, "making")
     if known == request:
         return
     made = plan(known)
@@ -54,5 +54,9 @@ def go_on_with(job: Job, made: Plan, **known: object) -> None:
     job.refresh_from_db()
 
 
-def _staged(job: Job, stage: str) -> None:
-    job.own_row().update(stage=stage)
+@contextlib.contextmanager
+def looking(job: Job) -> Iterator[None]:
+    """While it lasts, the list says that the title is looked at."""
+    job.own_row().update(stage="looking")
+    yield
+    job.own_row().update(stage="making")

@@ -2,13 +2,14 @@ import { Link, useNavigate, useParams } from "react-router";
 
 import type { Schemas } from "../../api/client";
 import { useChangeSheet, useSheet } from "../../api/bench";
-import { useAddJobs } from "../../api/queries";
+import { useAddJobs, useAddSample } from "../../api/queries";
 import { spanText } from "../../domain/durations";
 import { sizeText } from "../../domain/sizes";
 import { useDebounced } from "../../parts/debounced";
 import { Button } from "../../ui/button";
 import { Notice } from "../../ui/notice";
 import { Failed, Loading } from "../../ui/states";
+import { Tip } from "../../ui/tip";
 import { DecisionList } from "./decision-list";
 import { SheetMenu } from "./sheet-menu";
 import { Breaches, Missing, Changed } from "./sheet-notes";
@@ -146,25 +147,44 @@ function Figure({ large, small }: { large: string; small: string }) {
 
 function ConvertButton({ sheet, busy }: { sheet: Sheet; busy: boolean }) {
   const add = useAddJobs();
+  const sample = useAddSample();
   const navigate = useNavigate();
   if (!sheet.estimate) return null;
-  const convert = () =>
-    add.mutate([{ title_id: sheet.title_id, target_id: sheet.target_id }], {
-      onSuccess: () => void navigate("/worklist"),
-    });
+  const cell = { title_id: sheet.title_id, target_id: sheet.target_id };
+  const onSuccess = () => void navigate("/worklist");
+  const failed = [add, sample].find((change) => change.isError)?.error;
   return (
     <div className="flex items-center gap-3">
-      {add.isError && (
+      {failed && (
         <span className="text-madder" role="alert">
-          {add.error.message}
+          {failed.message}
         </span>
       )}
-      <Button look="primary" onClick={convert} disabled={add.isPending || busy}>
+      {isLongerThanMinute(sheet) && (
+        <Tip text="The minute that asks most of this plan, made just as the whole file will be, to see on the device whether it plays and looks right.">
+          <Button onClick={() => sample.mutate(cell, { onSuccess })} disabled={sample.isPending || busy}>
+            A minute to try
+          </Button>
+        </Tip>
+      )}
+      <Button
+        look="primary"
+        onClick={() => add.mutate([cell], { onSuccess })}
+        disabled={add.isPending || busy}
+      >
         {sheet.treatment === "rewrap" ? "Re-wrap" : "Convert"}
       </Button>
     </div>
   );
 }
+
+/** Whether so much goes into the file that a minute of it is worth a try by itself. */
+function isLongerThanMinute({ kept, duration_s }: Sheet): boolean {
+  const lengths = kept.map((one) => one.until_s - one.from_s);
+  return (lengths.length ? lengths.reduce((sum, one) => sum + one, 0) : duration_s) > WORTH_TRYING_S;
+}
+
+const WORTH_TRYING_S = 75;
 
 function NothingToMake({ sheet }: { sheet: Sheet }) {
   return (

@@ -1,5 +1,5 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { memo, useCallback, useMemo, useRef } from "react";
+import { memo, useCallback, useMemo, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
 
 import type { Schemas } from "../../api/client";
@@ -10,6 +10,7 @@ import { Frame } from "../../parts/frame";
 import { PlaceHead } from "../../parts/place-head";
 import { useUndo } from "../../parts/undo";
 import { Button } from "../../ui/button";
+import { Segments } from "../../ui/segments";
 import { Empty, Failed, Loading, NotYet } from "../../ui/states";
 import { OutputView } from "./output-view";
 
@@ -17,15 +18,20 @@ type Outline = Schemas["Outline"];
 
 const ROW_PX = 81;
 
+const FILES = "files";
+const TO_TRY = "to try";
+const GROUPS = [FILES, TO_TRY] as const;
+type Group = (typeof GROUPS)[number];
+
 export function OutboxPlace() {
   const outbox = useOutbox();
   const { outputId } = useParams();
   const { gone } = useUndo();
-  const outputs = useMemo(
+  const all = useMemo(
     () => (outbox.outputs ?? []).filter((output) => !gone("output", output.id)),
     [outbox.outputs, gone],
   );
-  const shownId = outputId ? Number(outputId) : outputs[0]?.id;
+  const { group, outputs, shownId, setGroup } = useGroup(all, outputId ? Number(outputId) : undefined);
   return (
     <div className="flex flex-1 flex-col">
       <PlaceHead
@@ -35,9 +41,11 @@ export function OutboxPlace() {
             ? `${outbox.count} ${outbox.count === 1 ? "file" : "files"} · ${sizeText(outbox.bytes)}`
             : undefined
         }
-      />
+      >
+        {outbox.samples > 0 && <Segments label="Shown" value={group} options={GROUPS} onChange={setGroup} />}
+      </PlaceHead>
       <NotYet query={outbox} what="the Outbox" />
-      {outbox.outputs && !outbox.count && (
+      {outbox.outputs && !outbox.count && !outbox.samples && (
         <Empty
           title="No files yet"
           action={
@@ -69,6 +77,24 @@ export function OutboxPlace() {
       )}
     </div>
   );
+}
+
+/** Files, or what was only made to be tried; whichever the chosen one is among, until the other is asked for. */
+function useGroup(all: Outline[], chosenId: number | undefined) {
+  const [asked, setGroup] = useState<Group | null>(null);
+  const groups = useMemo(
+    () => ({
+      [FILES]: all.filter((output) => !output.is_sample),
+      [TO_TRY]: all.filter((output) => output.is_sample),
+    }),
+    [all],
+  );
+  const chosen = all.find((output) => output.id === chosenId);
+  const usual = chosen ? chosen.is_sample : !groups[FILES].length && groups[TO_TRY].length > 0;
+  const group = asked ?? (usual ? TO_TRY : FILES);
+  const outputs = groups[group];
+  const isShown = chosen !== undefined && outputs.includes(chosen);
+  return { group, outputs, setGroup, shownId: isShown ? chosen.id : (outputs[0]?.id ?? chosenId) };
 }
 
 /** The list; only what is in view of it is drawn, however long it is. */

@@ -19,7 +19,10 @@ export function OutputView({ output }: { output: Output }) {
   const { remove } = useUndo();
   const navigate = useNavigate();
   const takeOff = () => {
-    remove({ kind: "output", id: output.id, text: `${output.title_name} is off the list; its file stays.` });
+    const text = output.is_sample
+      ? `The minute of ${output.title_name} is thrown away.`
+      : `${output.title_name} is off the list; its file stays.`;
+    remove({ kind: "output", id: output.id, text });
     void navigate("/outbox");
   };
   return (
@@ -28,6 +31,12 @@ export function OutputView({ output }: { output: Output }) {
         <Player output={output} />
         <div className="min-w-[220px] flex-1">
           <h2 className="text-[19px]">{output.title_name}</h2>
+          {output.is_sample && (
+            <p className="my-1">
+              <strong>A minute to try.</strong> The part that asks most of the plan, as the whole file will
+              be. See it on the device, and say below how it did there.
+            </p>
+          )}
           <p className="break-all text-quiet">{output.file_name}</p>
           <dl className="mt-3 grid grid-cols-[72px_1fr] gap-x-3 gap-y-1">
             <Fact
@@ -52,7 +61,7 @@ export function OutputView({ output }: { output: Output }) {
               </Button>
             )}
             <Button size="small" look="quiet" onClick={takeOff}>
-              Take off the list
+              {output.is_sample ? "Throw away" : "Take off the list"}
             </Button>
           </div>
         </div>

@@ -25,7 +25,7 @@ export function RunningCard({ job }: { job: Schemas["Job"] }) {
             <h2 className="truncate text-[19px]">
               {job.title_name}{" "}
               <span className="font-text text-[14px] font-normal text-quiet">
-                for {job.device_names.join(" and ")}
+                {job.kind === "sample" && "a minute to try "}for {job.device_names.join(" and ")}
               </span>
             </h2>
             <p className="truncate text-[13px] text-quiet">{job.summary}</p>
@@ -37,7 +37,9 @@ export function RunningCard({ job }: { job: Schemas["Job"] }) {
         </div>
         {job.stage === "looking" ? (
           <p className="text-quiet">
-            The picture is looked at first; then the plan is settled and the file is made.
+            {job.kind === "sample"
+              ? "The picture is looked at first, for the minute that asks most of the plan."
+              : "The picture is looked at first; then the plan is settled and the file is made."}
           </p>
         ) : (
           <Course job={job} />

@@ -2,7 +2,11 @@
 
 from __future__ import annotations
 
+import contextlib
+import glob
 from pathlib import Path
+
+from django.db import transaction
 
 from rheon.core.checking import read_facts
 from rheon.core.devices import Trouble
@@ -12,15 +16,19 @@ from rheon.core.system import is_there
 from rheon.server.household.actions.learning import tell_played
 from rheon.server.household.models import Device
 from rheon.server.worklist.kinds import Finished
-from rheon.server.worklist.models import Job
+from rheon.server.worklist.models import Job, JobKind
 
 from ..models import Output
+
+MOST_SAMPLES = 30
+"""Samples are made to be tried once: older ones go."""
 
 
 def take(job: Job, delivered: Finished) -> Output:
     """Keep a delivered file with its checks and what was expected of it."""
-    return Output.objects.create(
+    taken = Output.objects.create(
         job=job,
+        is_sample=job.kind == JobKind.SAMPLE,
         title_id=job.title_id,
         title_name=job.title_name,
         device_names=job.device_names,
@@ -37,6 +45,14 @@ def take(job: Job, delivered: Finished) -> Output:
             for name, check in zip(job.device_names, delivered.checks, strict=True)
         ],
     )
+    forget_oldest()
+    return taken
+
+
+def forget_oldest() -> None:
+    """Let go of the samples that are more than are kept."""
+    for old in Output.objects.filter(is_sample=True)[MOST_SAMPLES:]:
+        forget(old)
 
 
 def report(output: Output, device: Device, trouble: Trouble | None) -> Output:
@@ -51,5 +67,17 @@ def report(output: Output, device: Device, trouble: Trouble | None) -> Output:
 
 
 def forget(output: Output) -> None:
-    """Take an output off the list; the file stays where it is."""
+    """Take an output off the list; the file stays where it is, unless it was only made to be tried."""
     output.delete()
+    if output.is_sample:
+        transaction.on_commit(lambda: _remove(Path(output.path), output.size_bytes))
+
+
+def _remove(sample: Path, size_bytes: int) -> None:
+    """A sample and the subtitles beside it, as long as it is the file that was made."""
+    with contextlib.suppress(OSError):
+        if not sample.is_file() or sample.stat().st_size != size_bytes:
+            return
+        sample.unlink()
+        for beside in sample.parent.glob(f"{glob.escape(sample.stem)}.*.srt"):
+            beside.unlink()

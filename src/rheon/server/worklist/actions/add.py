@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import uuid
 from collections.abc import Sequence
-from dataclasses import replace
+from dataclasses import asdict, replace
 from typing import Any
 
 from django.db import transaction
@@ -14,7 +14,7 @@ from rheon.core.descriptions import settings_text
 from rheon.core.errors import PlanError
 from rheon.core.media import mark_of
 from rheon.core.media.documents import dump
-from rheon.core.planning import Plan, PlanRequest, plan
+from rheon.core.planning import MINUTE_S, Estimate, Plan, PlanRequest, minute_within, plan
 from rheon.server.bench.actions.targets import mark_used
 from rheon.server.bench.models import Recipient, Target
 from rheon.server.bench.planning import request_for, stored_override
@@ -27,6 +27,11 @@ from ..tasks import run_jobs_task
 
 DISCS = ("dvd", "bluray")
 COPY_BYTES_PER_S = 60e6
+TO_TRY = "To try"
+"""The folder beside the files for what is only made to be tried."""
+LOOKING_S = 15.0
+"""What finding the most demanding minute takes, roughly; how long it really took is told when it is done."""
+NOTHING_TO_MAKE = "Nothing has to be made for this: it plays as it is, or can't be made."
 
 
 def add_jobs(cells: Sequence[tuple[Title, Target]]) -> list[Job]:
@@ -41,10 +46,38 @@ def add_jobs(cells: Sequence[tuple[Title, Target]]) -> list[Job]:
         known = groups.setdefault(key, (title, request, made, []))[3]
         known += [recipient for recipient in target.recipients if recipient not in known]
     if not groups:
-        raise PlanError("Nothing has to be made for this: it plays as it is, or can't be made.", advice="")
+        raise PlanError(NOTHING_TO_MAKE, advice="")
     with transaction.atomic():
         mark_used([target for _, target in cells])
         return [_add(*group) for group in groups.values()]
+
+
+def add_sample(title: Title, target: Target) -> Job:
+    """Queue a minute to try what a cell would make, before all that waits. Raises ``PlanError`` or ``BadPin``."""
+    request = request_for(title, target, stored_override(title.pk, target.pk))
+    made = plan(request)
+    if made.settings is None or made.estimate is None:
+        raise PlanError(NOTHING_TO_MAKE, advice="")
+    length_s = MINUTE_S if minute_within(request.title, made.settings) else made.settings.duration_s
+    with transaction.atomic():
+        return _add(
+            title,
+            request,
+            made,
+            target.recipients,
+            kind=JobKind.SAMPLE,
+            folder=str(output_folders()[-1] / TO_TRY),
+            position=0,
+            duration_s=length_s,
+            expected=dump(_of_minute(made.estimate, length_s / made.settings.duration_s)),
+        )
+
+
+def _of_minute(whole: Estimate, share: float) -> Estimate:
+    """What a share of a file comes to; a minute that asks for more bits than the others is up to twice as large."""
+    sizes = {name: round(value * share) for name, value in asdict(whole).items() if name.startswith("size_")}
+    times = {name: value * share + LOOKING_S for name, value in asdict(whole).items() if name.startswith("time_")}
+    return replace(whole, **{**sizes, **times, "size_high_bytes": 2 * sizes["size_high_bytes"]})
 
 
 def add_copy(source: Source) -> Job:
@@ -75,33 +108,30 @@ def add_copy(source: Source) -> Job:
         )
 
 
-def _add(title: Title, request: PlanRequest, made: Plan, served: list[Recipient]) -> Job:
+def _add(title: Title, request: PlanRequest, made: Plan, served: Sequence[Recipient], **facts: Any) -> Job:
     profiles = tuple(dict.fromkeys(recipient.named for recipient in served))
     assert made.settings
     faithful = any(profile.faithful for profile in profiles)
-    return _queue(
-        kind=JobKind.COPY_TITLE if faithful else JobKind.CONVERT,
-        title=title,
-        title_name=title.name,
-        device_names=[recipient.name for recipient in served],
-        device_ids=[recipient.device_id for recipient in served if recipient.device_id is not None],
-        summary=settings_text(made.settings)[:300],
-        title_document=dump(title.core_title()),
-        plan_document=dump(made),
-        duration_s=title.duration_s,
-        expected=expected_of(made),
-        request_document=dump(replace(request, devices=profiles)),
-        device_documents=[recipient.profile.model_dump(mode="json") for recipient in served],
-    )
+    known = {
+        "kind": JobKind.COPY_TITLE if faithful else JobKind.CONVERT,
+        "title": title,
+        "title_name": title.name,
+        "device_names": [recipient.name for recipient in served],
+        "device_ids": [recipient.device_id for recipient in served if recipient.device_id is not None],
+        "summary": settings_text(made.settings)[:300],
+        "title_document": dump(title.core_title()),
+        "plan_document": dump(made),
+        "duration_s": title.duration_s,
+        "expected": expected_of(made),
+        "request_document": dump(replace(request, devices=profiles)),
+        "device_documents": [recipient.profile.model_dump(mode="json") for recipient in served],
+    }
+    return _queue(**{**known, **facts})
 
 
 def _queue(**facts: Any) -> Job:
     last = Job.objects.aggregate(last=Max("position"))["last"] or 0
-    job = Job.objects.create(
-        **facts,
-        folder=str(output_folders()[-1]),
-        position=last + 1,
-        token=uuid.uuid4().hex,
-    )
+    place = {"folder": str(output_folders()[-1]), "position": last + 1, "token": uuid.uuid4().hex}
+    job = Job.objects.create(**{**place, **facts})
     transaction.on_commit(run_jobs_task.enqueue)
     return job

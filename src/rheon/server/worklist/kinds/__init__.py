@@ -3,10 +3,10 @@
 from ..models import JobKind
 from .copying import CopyingDisc
 from .kind import Finished, Kind
-from .making import Making
+from .making import Making, Sampling
 
 KINDS: dict[str, Kind] = {
-    kind.name: kind for kind in (Making(JobKind.CONVERT), Making(JobKind.COPY_TITLE), CopyingDisc())
+    kind.name: kind for kind in (Making(JobKind.CONVERT), Making(JobKind.COPY_TITLE), CopyingDisc(), Sampling())
 }
 
 __all__ = ["KINDS", "Finished", "Kind"]

@@ -14,6 +14,7 @@ from rheon.core.media.documents import load
 from rheon.core.planning import Plan
 from rheon.server.shelf.folders import data_inside
 
+from ..minute import settle_minute
 from ..models import Job, JobKind
 from ..settling import go_on_with, settle
 from .kind import Finished, Note
@@ -38,6 +39,17 @@ class Making:
 
     def whole(self, duration_s: float, size_bytes: int) -> float:
         return duration_s
+
+
+class Sampling(Making):
+    """The most demanding minute of a title, as the whole file will be, to be tried on the device."""
+
+    def __init__(self) -> None:
+        super().__init__(JobKind.SAMPLE)
+
+    def run(self, job: Job, hooks: Hooks, note: Note) -> Finished:
+        settle_minute(job, hooks)
+        return convert(_order(job), hooks, note, functools.partial(go_on_with, job))
 
 
 def _order(job: Job) -> Order:
