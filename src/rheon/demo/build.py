@@ -51,10 +51,12 @@ def build(folder: Path, say: Callable[[str], None] = print) -> bool:
     folder.mkdir(parents=True)
     # the longest first, so that two cores end together
     makers: dict[str, Callable[[Path, Path], None]] = {
+        "film in two languages": _regatta,
         "film disc": _film_disc,
         "series disc": _series_disc,
         "Blu-ray folder": _heron_disc,
-        "camera files": _loose_files,
+        "film of a phone": _kite_day,
+        "film of a camera": _launch,
         "play-all discs": _keepers_discs,
         "telecined film": _ferry_disc,
         "damaged and scrambled discs": _bad_discs,
@@ -194,15 +196,15 @@ def _tide_watch(work: Path, folder: Path) -> None:
             make(["-i", str(work / episode.name / "scene0" / "sky.png"), str(target / "cover.jpg")])
 
 
-def _loose_files(work: Path, folder: Path) -> None:
-    target = folder / "camera"
-    target.mkdir(parents=True)
-    _kite_day(work, target / "Kite day.mp4")
-    _regatta(work, target / "Regatta, two languages.mkv")
-    _launch(work, target / "launch of the ferry.avi")
+def _camera(folder: Path) -> Path:
+    """Where loose files lie."""
+    made = folder / "camera"
+    made.mkdir(parents=True, exist_ok=True)
+    return made
 
 
-def _kite_day(work: Path, target: Path) -> None:
+def _kite_day(work: Path, folder: Path) -> None:
+    target = _camera(folder) / "Kite day.mp4"
     inputs, graph = picture_arguments(scenario.KITES, Look(size=(1280, 720), rate="25"), work / "kites")
     make(
         [
@@ -216,7 +218,8 @@ def _kite_day(work: Path, target: Path) -> None:
     )  # fmt: skip
 
 
-def _regatta(work: Path, target: Path) -> None:
+def _regatta(work: Path, folder: Path) -> None:
+    target = _camera(folder) / "Regatta, two languages.mkv"
     inputs, graph = picture_arguments(scenario.REGATTA, Look(size=(1920, 1080), rate="24"), work / "regatta")
     subtitles = work / "subtitles.srt"
     subtitles.write_text(
@@ -240,7 +243,8 @@ def _regatta(work: Path, target: Path) -> None:
     )  # fmt: skip
 
 
-def _launch(work: Path, target: Path) -> None:
+def _launch(work: Path, folder: Path) -> None:
+    target = _camera(folder) / "launch of the ferry.avi"
     inputs, graph = picture_arguments(scenario.LAUNCH, Look(size=(640, 480), rate="15"), work / "launch")
     make(
         [

@@ -11,6 +11,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from numpy.typing import NDArray
+from tests.instruments.looked import survey_of
 
 from rheon.core.analysis import SubtitlesFound, Survey, fingerprint, survey_title, with_findings
 from rheon.core.analysis.borders import find_borders
@@ -189,7 +190,7 @@ def test_the_demo_is_seen_as_it_was_made(film_disc: Source, series_disc: Source,
         (series_disc.titles[0], 0, Scan.INTERLACED, False),
         (ferry, 60, Scan.TELECINED, True),
     ):
-        found = survey_title(title)
+        found = survey_of(title)
         assert found.borders is not None
         assert found.scan_type is not None
         assert (found.borders.top, found.borders.bottom) == (lines, lines)
@@ -201,7 +202,7 @@ def test_the_demo_is_seen_as_it_was_made(film_disc: Source, series_disc: Source,
 
 
 def test_lines_and_forced_lines_are_counted(film_disc: Source, media: Path) -> None:
-    counted = survey_title(film_disc.titles[0]).subtitles
+    counted = survey_of(film_disc.titles[0]).subtitles
     assert [(track.lines, track.forced) for track in counted] == [
         (len(scenario.ENGLISH_LINES), 0),
         (len(scenario.SPANISH_LINES), 0),

@@ -15,10 +15,11 @@ import pytest
 from tests.instruments.authored import CLICK_AT_S, CLICK_EVERY_S, Pictures, clicks, write_sound
 from tests.instruments.cutting import BOTH_ENDS, ONE, SOUND_S, TWO, Cut, held
 from tests.instruments.discs import Chain, Vob, author_dvd
+from tests.instruments.looked import looked_over
 from tests.instruments.readback import Seen, hear, lit, number_of, samples, see
 from tests.instruments.sources import BY_NAME
 
-from rheon.core.analysis import frame_jpeg, survey_title, with_findings
+from rheon.core.analysis import frame_jpeg
 from rheon.core.analysis.access_points import copy_ranges
 from rheon.core.commands.making import chapters_document
 from rheon.core.delivery import Order, convert
@@ -61,7 +62,7 @@ def test_a_file_s_kept_pictures_are_just_those_and_its_sound_lies_with_them(
 ) -> None:
     path = sources(name)
     title = read_source(path).titles[0]
-    made = kept(with_findings(title, survey_title(title)), device_id, tmp_path, cut.said)
+    made = kept(looked_over(title), device_id, tmp_path, cut.said)
     held(made, see(path), BY_NAME[name].rate, cut, every)
 
 
@@ -180,7 +181,7 @@ def test_film_in_fields_comes_out_as_film_within_a_picture_of_each_cut(vob: Vob,
     """A picture whose fields lie on both sides of a cut may go, or come twice in its place; no other does."""
     stretches = ((2.003, 4.505), (6.1, 8.3))
     found = read_source(author_dvd([vob], [Chain(parts=((0, 0, 0),))], tmp_path / "DISC")).titles[0]
-    title = with_findings(found, survey_title(found))
+    title = looked_over(found)
     assert title.video and (title.video.film_in_fields or title.video.scan is Scan.TELECINED)
     path = kept(title, "curlew-2", tmp_path, "2.003-4.505,6.1-8.3", picture_size="360")
     seen, rate = see(path), float(FILM.rate)

@@ -10,10 +10,10 @@ from pathlib import Path
 import pytest
 from tests.instruments.kept import once
 from tests.instruments.light import LUMA_709, apart, expected, shown, write_chart
+from tests.instruments.looked import looked_over
 from tests.instruments.readback import hear, see
 from tests.instruments.sources import BY_NAME
 
-from rheon.core.analysis import survey_title, with_findings
 from rheon.core.delivery import Order, convert
 from rheon.core.encoding import ExcerptRequest, Hooks, excerpt_stretch, make_excerpt, make_source_excerpt
 from rheon.core.engine import Command, probe, run
@@ -65,7 +65,7 @@ def test_seconds_of_a_file_are_those_that_will_be_in_it(
     name: str, device_id: str, pins: dict[str, str], sources: Callable[[str], Path], tmp_path: Path
 ) -> None:
     title = read_source(sources(name)).titles[0]
-    title = with_findings(title, survey_title(title))
+    title = looked_over(title)
     made = planned(title, device_id, **pins)
     seconds, beside = looked_at(title, made, tmp_path, 3.0)
     (tmp_path / "file").mkdir()

@@ -9,6 +9,7 @@ from pathlib import Path
 
 import pytest
 from tests.instruments.kept import once
+from tests.instruments.looked import looked_over
 from tests.instruments.movement import (
     FILM,
     NTSC,
@@ -23,7 +24,6 @@ from tests.instruments.movement import (
     whole,
 )
 
-from rheon.core.analysis import survey_title, with_findings
 from rheon.core.delivery import Order, convert
 from rheon.core.devices import DeviceProfile, VideoEntry
 from rheon.core.media import Fields, Scan, Title, VideoSettings
@@ -49,7 +49,7 @@ def looked_at(name: str, *, told_top_first: bool | None = None) -> Title:
         f"moves-{name}-{SOURCES[name].seconds:g}{told}.mpg", lambda path: author(path, SOURCES[name], told_top_first)
     )
     title = read_source(path).titles[0]
-    return with_findings(title, survey_title(title))
+    return looked_over(title)
 
 
 def made_for(title: Title, target: DeviceProfile, folder: Path, **pins: str) -> tuple[VideoSettings, Path]:
@@ -144,7 +144,7 @@ def test_where_film_and_video_take_turns_both_move_evenly(tmp_path: Path) -> Non
 
 def test_film_that_only_flags_spread_moves_evenly_beside_video_too(tmp_path: Path) -> None:
     title = read_source(once("moves-flagged-4.mpg", lambda path: author_flagged(path, 4, 4))).titles[0]
-    title = with_findings(title, survey_title(title))
+    title = looked_over(title)
     assert title.video is not None and title.video.scan is Scan.MIXED
     _, path = made_for(title, device("wren-6"), tmp_path)
     seen = seen_in(path)

@@ -11,6 +11,7 @@ import numpy as np
 import numpy.typing as npt
 import pytest
 from PIL import Image, ImageDraw
+from tests.instruments.looked import looked_over
 
 from rheon.core.analysis import survey_title, with_findings
 from rheon.core.delivery import Order, convert
@@ -127,7 +128,7 @@ def test_black_goes_from_turned_pictures_too(tmp_path: Path, clockwise: int, tol
     stored = (854, 480) if clockwise % 180 == 0 else (480, 854)
     picture = upright(16 / 9, bars=0.125)
     title = author(tmp_path / "f.mp4", picture, stored, shape="1/1", clockwise=clockwise, told=told)
-    made, seen, pixel = made_for(with_findings(title, survey_title(title)), "wren-6", tmp_path)
+    made, seen, pixel = made_for(looked_over(title), "wren-6", tmp_path)
     assert made.settings and made.settings.video and made.settings.video.crop.any
     assert seen.shape[1] * float(pixel) / seen.shape[0] == pytest.approx(16 / 9 / 0.75, rel=0.02)
     assert seen[2:-2].mean(axis=1).min() > 70

@@ -6,8 +6,9 @@ from pathlib import Path
 
 import numpy as np
 import pytest
+from tests.instruments.looked import looked_over
 
-from rheon.core.analysis import survey_title, with_findings
+from rheon.core.analysis import survey_title
 from rheon.core.delivery import Delivered, Order, convert
 from rheon.core.engine import Command, probe, run
 from rheon.core.media import Source, Title
@@ -41,7 +42,7 @@ def unlike(one: Path, other: Path, at_s: float) -> float:
 
 def test_a_telecined_film_comes_out_as_the_film_it_was(media: Path, tmp_path: Path) -> None:
     title = read_source(media / scenario.FERRY_LABEL).titles[0]
-    title = with_findings(title, survey_title(title))
+    title = looked_over(title)
     made = made_from(title, tmp_path)
     assert all(check.ok for check in made.checks)
     video = probe(str(made.path)).video
@@ -108,7 +109,7 @@ def test_sound_and_picture_stay_together_over_all_episodes_of_a_play_all(media: 
 
 def test_black_borders_are_gone_from_the_file(film_disc: Source, tmp_path: Path) -> None:
     title = film_disc.titles[3]
-    made = made_from(with_findings(title, survey_title(title)), tmp_path)
+    made = made_from(looked_over(title), tmp_path)
     assert all(check.ok for check in made.checks)
     video = probe(str(made.path)).video
     assert video is not None

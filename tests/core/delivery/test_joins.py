@@ -12,6 +12,7 @@ import numpy as np
 import pytest
 from tests.instruments.authored import SAMPLE_RATE, Pictures, author, clicks, write_sound
 from tests.instruments.discs import CLIP_RATE, PAL, Chain, Vob, author_dvd, make_clip
+from tests.instruments.looked import looked_over
 from tests.instruments.readback import hear, lit, measure, number_of, samples, see
 from tests.instruments.sources import AAC, AC3, ASP, H264, MP3, MPEG2
 
@@ -264,7 +265,7 @@ def test_parts_of_different_loudness_are_evened_each_by_itself(tmp_path: Path) -
     levels = (600, 4800)
     parts = [write_sound((noise * level).astype(np.int16), tmp_path / f"{level}.wav") for level in levels]
     title = of_files(parts)
-    found = with_findings(title, survey_title(title))
+    found = looked_over(title)
     plain, path = made_of(found, "sound-as-flac", tmp_path)
     told = {one.key: sentence(one.reason) for one in plain.decisions}
     assert told["sound.gain"] == "its parts differ by 18 dB in loudness; even brings each to a usual one"

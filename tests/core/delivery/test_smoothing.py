@@ -9,9 +9,9 @@ import numpy as np
 import numpy.typing as npt
 import pytest
 from tests.instruments.kept import once
+from tests.instruments.looked import looked_over
 from tests.instruments.movement import PAL, Taken, author, seen_in
 
-from rheon.core.analysis import survey_title, with_findings
 from rheon.core.analysis.noise import find_noise
 from rheon.core.delivery import Order, convert
 from rheon.core.devices import DeviceProfile
@@ -41,7 +41,7 @@ def stored(path: Path, pictures: Pictures) -> Title:
     argv += ["-i", "pipe:0", "-vf", "format=yuv420p", "-color_range", "tv", "-c:v", "libx264", "-qp", "3", str(path)]
     subprocess.run(argv, input=np.clip(np.rint(pictures), 0, 255).astype(np.uint8).tobytes(), check=True)
     title = read_source(path).titles[0]
-    return with_findings(title, survey_title(title))
+    return looked_over(title)
 
 
 def luma(path: Path) -> Pictures:
@@ -117,7 +117,7 @@ def test_steps_in_a_ramp_are_smoothed_and_edges_stay(tmp_path: Path) -> None:
 def test_fields_that_are_kept_are_smoothed_each_by_itself(tmp_path: Path) -> None:
     taken = Taken(rate=PAL, lines=576, seconds=2, top_first=False)
     title = read_source(once("moves-briefly.mpg", lambda path: author(path, taken))).titles[0]
-    title = with_findings(title, survey_title(title))
+    title = looked_over(title)
     path = made(title, tmp_path / "out", device("petrel-24"), codec="mpeg2video", rate="average:6000", denoise="strong")
     seen = seen_in(path, as_fields=True)
     assert seen.judder < 0.006

@@ -9,10 +9,10 @@ from pathlib import Path
 
 import pytest
 from tests.instruments.authored import Pictures, plain
+from tests.instruments.looked import looked_over
 from tests.instruments.readback import measure, see
 from tests.instruments.sources import AAC, BY_NAME, FILM, H264, NTSC, Authored
 
-from rheon.core.analysis import survey_title, with_findings
 from rheon.core.delivery import Order, convert
 from rheon.core.media import Scan, Title
 from rheon.core.media.kept import cut_times
@@ -26,7 +26,7 @@ TOGETHER_S, USUALLY_S = 0.020, 0.008
 
 def looked_at(path: Path) -> Title:
     title = read_source(path).titles[0]
-    return with_findings(title, survey_title(title))
+    return looked_over(title)
 
 
 def delivered(title: Title, device_id: str, folder: Path, **pins: str) -> tuple[Path, OutputSettings]:

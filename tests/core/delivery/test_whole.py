@@ -11,10 +11,10 @@ from pathlib import Path
 import numpy as np
 import pytest
 from tests.instruments.authored import Pictures, author, clicks, plain, write_sound
+from tests.instruments.looked import looked_over
 from tests.instruments.readback import hear, see
 from tests.instruments.sources import AAC, AC3, ASP, H264, MP3
 
-from rheon.core.analysis import survey_title, with_findings
 from rheon.core.delivery import Delivered, Order, convert
 from rheon.core.devices import Verdict, judge_title
 from rheon.core.encoding import Hooks, Progress
@@ -262,7 +262,7 @@ def test_sound_without_loss_is_measured_by_stretches_of_it(tmp_path: Path) -> No
     for name, samples in (("quiet", quiet), ("loud", loud)):
         sound = write_sound(samples, tmp_path / f"{name}.wav")
         title = titled(author(tmp_path / f"{name}.mkv", PICTURES, (*H264, "-c:a", "pcm_s16le"), sounds=[sound]))
-        title = with_findings(title, survey_title(title))
+        title = looked_over(title)
         wanted = order(title, tmp_path, "sound-as-flac")
         done = convert(wanted)
         expected = wanted.plan.estimate
