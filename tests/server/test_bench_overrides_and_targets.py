@@ -9,6 +9,8 @@ import pytest
 from PIL import Image
 from tests.instruments.readback import see
 
+from rheon.core.commands.comparing import Model
+from rheon.core.encoding import Fidelity
 from rheon.core.engine import probe
 from rheon.server.bench.actions import fidelity
 from rheon.server.bench.models import CellOverride, PinSet, Target
@@ -268,6 +270,39 @@ def test_what_each_balance_keeps_is_measured_when_asked_and_a_rate_found_for_a_f
     assert status == 200 and rate["pinned"] and 21 <= int(rate["value"].partition(":")[2]) <= 27
     status, refused = api("put", f"{address}/fidelity", {"score": 1})
     assert status == 422 and "Between what was measured" in refused["message"]
+
+
+def test_fewer_lines_are_proposed_where_they_keep_more_and_finer_balances_are_not_tried_in_vain(
+    shelf: Shelf, household: list[int], api: Api, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(fidelity, "WATCHED_S", 600)
+    tried: list[tuple[int, int | None]] = []
+
+    def keeps(title: Any, made: Any, *more: Any) -> Fidelity:
+        """Fewer lines keep more at the two leanest balances and at the rate by hand."""
+        video = made.video
+        tried.append((video.height, video.quality))
+        mean = 70.0 if video.quality is None else 100.0 - video.quality
+        if video.height <= 360:
+            mean += 2 if video.quality is None or video.quality > 18 else -8
+        return Fidelity(model=Model.HD, mean=mean, worst=mean - 9, pictures=9, seconds=8.0, size_bytes=10**5)
+
+    monkeypatch.setattr(fidelity, "measure_fidelity", keeps)
+    monkeypatch.setattr(fidelity, "make_reference", lambda core, made, target, hooks: target.touch())
+    film = shelf("MARRAM_NIGHTS").titles.get(number=1)
+    address = f"bench/plans/{film.pk}/{household[1]}"
+    sheet(api, film.pk, household[1], balance="lean", pins={"picture.rate": "average:500"})
+    assert api("post", f"{address}/trade-off", {})[1]["missing"] == 7
+    fidelity.measure_now(film.pk, household[1])
+    known = api("get", f"{address}/trade-off")[1]
+    assert [one["balance"] for one in known["smaller"]] == ["lean", "light", None]
+    assert [one["lines"] for one in known["smaller"]][:2] == [360, 360]
+    assert known["missing"] == 0 and not known["measuring"]
+    assert len(tried) == 6 + 1 + 3  # the last of which says that there is nothing more to gain
+    sheet(api, film.pk, household[1], pins={"picture.rate": None})
+    used = sheet(api, film.pk, household[1], pins=known["smaller"][0]["pins"])
+    assert said(used)["picture.size"] == "640 × 360" and "23" in said(used)["picture.rate"]
+    assert api("get", f"{address}/trade-off")[1]["smaller"] == []  # set by hand, it is left alone
 
 
 def test_nothing_is_measured_of_what_is_not_made_anew(shelf: Shelf, household: list[int], api: Api) -> None:

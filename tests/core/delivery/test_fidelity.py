@@ -22,7 +22,7 @@ from rheon.core.encoding import (
 )
 from rheon.core.engine import Command, probe, run, vmaf_engine
 from rheon.core.media import OutputSettings, Title
-from rheon.core.planning import Balance, PlanRequest, plan, read_pins
+from rheon.core.planning import NO_PINS, Balance, PlanRequest, fewer_lines, plan, read_pins
 from rheon.core.planning.picture.rates import quality_for
 from rheon.core.sources import read_source
 from rheon.demo.models import device
@@ -107,6 +107,30 @@ def test_what_is_asked_for_between_measured_points_comes_out(tmp_path: Path) -> 
     got = measured(title, settings_at(title, Balance.EVEN, rate=f"quality:{quality}"), tmp_path / "work").mean
     step = (points[2][1] - points[0][1]) / (points[0][0] - points[2][0])
     assert abs(got - wanted) < max(1.0, step)
+
+
+def test_fewer_lines_keep_more_where_bits_are_few_and_less_where_there_are_enough(tmp_path: Path) -> None:
+    seen = Viewing(screen=(640, 480))
+
+    def pair(filters: str, **pins: str) -> tuple[Fidelity, Fidelity]:
+        work = tmp_path / filters
+        work.mkdir()
+        title = film(work / "f.mkv", "640x480", 6, filters)
+        planned = settings_at(title, Balance.EVEN, **pins)
+        assert planned.video is not None
+        fewer = fewer_lines(planned.video, NO_PINS)
+        assert fewer is not None and fewer["picture.size"] == "360"
+        said = {key.removeprefix("picture."): value for key, value in fewer.items()}
+        made = (planned, settings_at(title, Balance.EVEN, **{**pins, **said}))
+        one, other = (measured(title, settings, work, seen) for settings in made)
+        return one, other
+
+    few, fewer_of_few = pair("gblur=2", rate="average:60", size="480")
+    assert fewer_of_few.mean > few.mean + 0.5
+    many, fewer_of_many = pair("null", size="480")
+    assert fewer_of_many.mean < many.mean
+    # a constant quality becomes finer by as much as fewer pixels take fewer bits
+    assert fewer_of_many.size_bytes == pytest.approx(many.size_bytes, rel=0.4)
 
 
 @pytest.mark.parametrize(

@@ -2073,6 +2073,20 @@ export interface components {
             height: number;
         };
         /**
+         * SmallerPicture
+         * @description Fewer lines that keep more at a balance's size (``None``: at the rate by hand), and the pins that make them.
+         */
+        SmallerPicture: {
+            balance: components["schemas"]["Balance"] | null;
+            lines: number;
+            mean: number;
+            worst: number;
+            size_bytes: number;
+            pins: {
+                [key: string]: string;
+            };
+        };
+        /**
          * SoundWish
          * @description Whether people want surround where there is some.
          * @enum {string}
@@ -2251,7 +2265,8 @@ export interface components {
          * TradeOff
          * @description What was measured so far, from so many seconds. ``measure`` and ``seen`` say by what and for which eye; ``unit``
          *     goes behind a figure. ``scores`` are those of the balances without a rate by hand, of which so many are ``missing``;
-         *     ``by_hand`` is that of the rate that was set. ``possible`` is false where the picture is not made anew.
+         *     ``by_hand`` is that of the rate that was set, ``smaller`` has pictures that look better for it.
+         *     ``possible`` is false where the picture is not made anew.
          */
         TradeOff: {
             possible: boolean;
@@ -2264,6 +2279,7 @@ export interface components {
             missing: number;
             scores: components["schemas"]["Score"][];
             by_hand: components["schemas"]["Score"] | null;
+            smaller: components["schemas"]["SmallerPicture"][];
         };
         /** Transfer */
         Transfer: {

@@ -39,7 +39,8 @@ class Viewing:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Fidelity:
-    """Mean score and that of the worst twentieth of the pictures, of so many pictures from ``seconds`` of the title.
+    """Mean score and that of the worst twentieth of the pictures, of so many pictures from ``seconds`` of the title,
+    which take ``size_bytes``.
 
     By VMAF with ``model``; by SSIM in dB where that is ``None``.
     """
@@ -49,6 +50,7 @@ class Fidelity:
     worst: float
     pictures: int
     seconds: float
+    size_bytes: int
 
 
 def measured_stretches(title: Title, settings: OutputSettings) -> tuple[KeptRange, ...]:
@@ -122,6 +124,7 @@ def measure_fidelity(
     argv = comparing_command(vmaf or "ffmpeg", comparison)
     run(Command(argv=argv, timeout_s=TIMEOUT_S, gentle=True, cwd=str(work), should_stop=stop))
     scores = sorted(_scores(work / LOG, model))
+    size_bytes = made.stat().st_size
     made.unlink()
     return Fidelity(
         model=model,
@@ -129,6 +132,7 @@ def measure_fidelity(
         worst=round(_joined(scores[: max(1, round(len(scores) * WORST_SHARE))], model), 2),
         pictures=len(scores),
         seconds=round(sum(one.length_s for one in measured_stretches(title, settings)), 2),
+        size_bytes=size_bytes,
     )
 
 

@@ -24,6 +24,7 @@ from .decisions import (
     kind_of,
     read_pins,
 )
+from .picture.fewer_lines import fewer_lines, mean_at
 from .picture.frame import set_upright
 from .plan import Breach, Estimate, Plan
 from .request import PlanRequest
@@ -62,8 +63,10 @@ __all__ = [
     "SubtitleWish",
     "Transferred",
     "VideoSettings",
+    "fewer_lines",
     "kind_of",
     "load_pin_set",
+    "mean_at",
     "minute_plan",
     "minute_request",
     "minute_within",

@@ -107,10 +107,22 @@ class Score(Document):
     size_bytes: int
 
 
+class SmallerPicture(Document):
+    """Fewer lines that keep more at a balance's size (``None``: at the rate by hand), and the pins that make them."""
+
+    balance: Balance | None
+    lines: int
+    mean: float
+    worst: float
+    size_bytes: int
+    pins: dict[str, str]
+
+
 class TradeOff(Document):
     """What was measured so far, from so many seconds. ``measure`` and ``seen`` say by what and for which eye; ``unit``
     goes behind a figure. ``scores`` are those of the balances without a rate by hand, of which so many are ``missing``;
-    ``by_hand`` is that of the rate that was set. ``possible`` is false where the picture is not made anew.
+    ``by_hand`` is that of the rate that was set, ``smaller`` has pictures that look better for it.
+    ``possible`` is false where the picture is not made anew.
     """
 
     possible: bool
@@ -123,6 +135,7 @@ class TradeOff(Document):
     missing: int
     scores: list[Score]
     by_hand: Score | None
+    smaller: list[SmallerPicture]
 
 
 class Size(Document):

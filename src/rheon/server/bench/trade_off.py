@@ -31,6 +31,18 @@ def trade_off_document(known: Measured) -> documents.TradeOff:
         missing=known.missing,
         scores=[_score(balance, known.points[balance]) for balance in Balance if balance in known.points],
         by_hand=_score(None, known.points[None]) if None in known.points else None,
+        smaller=[_smaller(balance, point) for balance, point in known.better.items()],
+    )
+
+
+def _smaller(balance: Balance | None, point: Point) -> documents.SmallerPicture:
+    return documents.SmallerPicture(
+        balance=balance,
+        lines=point.lines,
+        mean=point.score.mean,
+        worst=point.score.worst,
+        size_bytes=point.size_bytes,
+        pins=dict(point.pins),
     )
 
 

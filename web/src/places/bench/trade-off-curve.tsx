@@ -21,7 +21,8 @@ export function TradeOffCurve({ known, chosen, at, bounds, onChoose }: Props) {
     x: at(score.size_bytes),
   }));
   const all = byHand ? [...points, byHand] : points;
-  const { up, marks } = fidelityScale(all);
+  const smaller = known.smaller.map((one) => ({ ...one, x: at(one.size_bytes) }));
+  const { up, marks } = fidelityScale([...all, ...smaller]);
   const isOn = (balance: Balance | null) => (byHand ? balance === null : balance === chosen);
   return (
     <figure className="mb-2" aria-label="Fidelity by size">
@@ -67,6 +68,7 @@ export function TradeOffCurve({ known, chosen, at, bounds, onChoose }: Props) {
             />
           ))}
         </svg>
+        <SmallerPoints points={smaller} unit={known.unit} up={up} />
         {all.map(({ name, balance, x, mean }) => (
           <span
             key={name}
@@ -93,7 +95,30 @@ export function TradeOffCurve({ known, chosen, at, bounds, onChoose }: Props) {
       <figcaption className="mt-1.5 text-[12px] text-quiet">
         {known.measure} {known.seen}. Points: the mean of {Math.round(known.seconds)} s from all over the
         title; lines down to the worst twentieth of its pictures.
+        {smaller.length > 0 && " Open diamonds: fewer lines of picture, where they keep more at that size."}
       </figcaption>
     </figure>
   );
+}
+
+/** Fewer lines that keep more than the curve does at their size. */
+function SmallerPoints({
+  points,
+  unit,
+  up,
+}: {
+  points: (Schemas["SmallerPicture"] & { x: number })[];
+  unit: string;
+  up: (mean: number) => number;
+}) {
+  return points.map(({ balance, lines, x, mean, size_bytes: bytes }) => (
+    <span
+      key={balance}
+      role="img"
+      aria-label={`${lines} lines: ${sizeText(bytes)}, ${fidelityText(mean, unit)}`}
+      title={`${lines} lines: ${sizeText(bytes)}, ${fidelityText(mean, unit)}`}
+      className="absolute size-2.5 -translate-x-1/2 translate-y-1/2 rotate-45 border-2 border-river bg-raised"
+      style={{ left: `${x}%`, bottom: `${up(mean)}%` }}
+    />
+  ));
 }

@@ -6,6 +6,7 @@ import { fidelityText } from "../../domain/fidelity";
 import { sizeScale } from "../../domain/scales";
 import { sizeText } from "../../domain/sizes";
 import { Button } from "../../ui/button";
+import { Notice } from "../../ui/notice";
 import { Segments } from "../../ui/segments";
 import { AskFor } from "./ask-for";
 import { TradeOffCurve } from "./trade-off-curve";
@@ -97,12 +98,44 @@ export function TradeOff({ sheet, busy, onChange }: Props) {
         </tfoot>
       </table>
       <Measuring sheet={sheet} known={known} />
+      <FewerLines
+        known={known}
+        chosen={isByHand ? null : sheet.balance}
+        onUse={(pins) => onChange({ pins })}
+      />
       <AskFor
         sheet={sheet}
         known={known}
         onSize={(megabytes) => onChange({ pins: { "picture.rate": `size:${megabytes}` } })}
       />
     </section>
+  );
+}
+
+/** Proposes a smaller picture where that was measured to keep more at the size that is planned. */
+function FewerLines({
+  known,
+  chosen,
+  onUse,
+}: {
+  known: Schemas["TradeOff"] | undefined;
+  chosen: Balance | null;
+  onUse: (pins: Record<string, string>) => void;
+}) {
+  const smaller = known?.smaller.find((one) => one.balance === chosen);
+  const planned = known?.scores.find((one) => one.balance === chosen) ?? known?.by_hand;
+  if (!known || !smaller || !planned) return null;
+  return (
+    <div className="mt-2">
+      <Notice look="reason">
+        <strong>{smaller.lines} lines look better at this size.</strong> About {sizeText(smaller.size_bytes)}{" "}
+        keep {fidelityText(smaller.mean, known.unit)} of the picture in {smaller.lines} lines, where{" "}
+        {sizeText(planned.size_bytes)} keep {fidelityText(planned.mean, known.unit)} as planned.{" "}
+        <Button look="link" size="text" onClick={() => onUse(smaller.pins)}>
+          Use {smaller.lines} lines
+        </Button>
+      </Notice>
+    </div>
   );
 }
 

@@ -6,7 +6,7 @@ import contextlib
 import os
 import tempfile
 import time
-from collections.abc import Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import asdict, dataclass, replace
 from functools import partial
 from pathlib import Path
@@ -30,7 +30,7 @@ from rheon.core.engine import vmaf_engine
 from rheon.core.errors import BadPin, PlanError, Stopped
 from rheon.core.media import OutputSettings, mark_of
 from rheon.core.media import Title as CoreTitle
-from rheon.core.planning import Balance, PlanRequest, plan, read_pins
+from rheon.core.planning import Balance, Plan, PlanRequest, fewer_lines, mean_at, plan, read_pins
 from rheon.core.planning.decisions.picture import RATE
 from rheon.core.planning.picture.rates import quality_for
 from rheon.server.shelf.actions.cache import material_mark
@@ -43,27 +43,45 @@ from ..tasks import measure_balances_task
 
 ORDER = (None, Balance.EVEN, Balance.LEAN, Balance.RICH, Balance.LIGHT, Balance.FULL)
 """What was set by hand, then the middle and both ends: they say most of the curve."""
+NOTICED = {True: 0.5, False: 0.1}
+"""By so much more, of VMAF or in dB of SSIM, a smaller picture has to keep to be worth a proposal."""
+FAIR = 1.05
+"""An average that came out as so many times the other is the same one, in a few seconds."""
 WATCHED_S = 60
 """What nobody has asked after for so long is not measured any further."""
-VERSION = 2
+VERSION = 3
 """Part of every mark: raise it when other figures come out."""
+
+
+@dataclass(frozen=True, slots=True)
+class Way:
+    """A way to make the file: at a balance or (``None``) at the rate by hand, in the planned size or in fewer lines."""
+
+    balance: Balance | None
+    fewer: bool = False
+
+
+WAYS = (*(Way(one) for one in ORDER), *(Way(one, fewer=True) for one in (None, *Balance)))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Point:
-    """What a way to make the file keeps, and how large it is expected to be."""
+    """What a way to make the file keeps, how large it is expected to be, in how many lines, and what pins make it."""
 
     score: Fidelity
     size_bytes: int
+    lines: int
+    pins: Mapping[str, str]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Measured:
-    """What is known so far, by balance and, under ``None``, of a rate by hand; whether more is being measured, whether
-    that can be done at all.
+    """What is known so far, by balance and, under ``None``, of a rate by hand; ``better`` are smaller pictures that
+    keep more at the same size. Whether more is being measured, whether that can be done at all.
     """
 
     points: Mapping[Balance | None, Point]
+    better: Mapping[Balance | None, Point]
     missing: int
     measuring: bool
     failed: bool
@@ -72,16 +90,17 @@ class Measured:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class _Cell:
-    """A cell's title, how it is watched, and what each balance makes of it where no rate is set by hand; under ``None``
-    what is made at the rate that is. Empty where nothing can be measured.
+    """A cell's title, how it is watched, and what each way makes of it: balances without a rate by hand, and at the
+    one that is set. Empty where nothing can be measured.
     """
 
     title: Title
     viewing: Viewing
-    settings: Mapping[Balance | None, OutputSettings]
-    sizes: Mapping[Balance | None, int]
+    settings: Mapping[Way, OutputSettings]
+    sizes: Mapping[Way, int]
+    fewer: Mapping[Way, Mapping[str, str]]
 
-    def mark(self, way: Balance | None) -> str:
+    def mark(self, way: Way) -> str:
         """The same for the same pictures, made in the same way and seen on the same screen."""
         made = self.settings[way]
         seen = (made.video, made.kept, self.viewing, vmaf_engine() is not None, VERSION)
@@ -138,9 +157,9 @@ def measure_now(title_id: int, target_id: int) -> None:
     core = title.readable_title()
     try:
         with tempfile.TemporaryDirectory(prefix="rheon-") as work:
-            for way in (one for one in ORDER if one in cell.settings):
-                if not cell.is_wanted:
-                    return
+            tried: set[Way] = set()
+            while cell.is_wanted and (way := next((one for one in _wanted(cell) if one not in tried), None)):
+                tried.add(way)
                 find_out(cell.mark(way), partial(_measure, cell, core, way, Path(work)))
     except Stopped:
         return
@@ -154,8 +173,8 @@ def pin_for_fidelity(title: Title, target: Target, wanted: float) -> str:
     known = _known(cell).points
     points = [
         (video.quality, point.score.mean)
-        for way, point in known.items()
-        if (video := cell.settings[way].video) is not None and video.quality is not None
+        for balance, point in known.items()
+        if (video := cell.settings[Way(balance)].video) is not None and video.quality is not None
     ]
     quality = quality_for(wanted, points)
     if quality is None:
@@ -177,18 +196,38 @@ def pin_for_fidelity(title: Title, target: Target, wanted: float) -> str:
 def _cell(title: Title, target: Target) -> _Cell:
     request = request_for(title, target, stored_override(title.pk, target.pk))
     free = read_pins({key: said for key, said in request.pins.said.items() if key != RATE.key})
-    ways: dict[Balance | None, PlanRequest] = {one: replace(request, balance=one, pins=free) for one in Balance}
+    asked = {Way(one): replace(request, balance=one, pins=free) for one in Balance}
     if RATE in request.pins:
-        ways[None] = request
-    found, sizes = {}, {}
-    for way, wanted in ways.items():
-        try:
-            made = plan(wanted, explained=False)
-        except (BadPin, PlanError):
+        asked[Way(None)] = request
+    found: dict[Way, OutputSettings] = {}
+    sizes: dict[Way, int] = {}
+    fewer: dict[Way, Mapping[str, str]] = {}
+    for way, wanted in asked.items():
+        if (made := _planned(wanted)) is None or made.settings is None or made.settings.video is None:
             continue
-        if made.settings is not None and made.estimate is not None and is_measurable(request.title, made.settings):
-            found[way], sizes[way] = made.settings, made.estimate.size_bytes
-    return _Cell(title=title, viewing=_viewing(request, target), settings=found, sizes=sizes)
+        found[way], sizes[way] = made.settings, _size(made)
+        if pins := fewer_lines(made.settings.video, wanted.pins):
+            smaller, small = Way(way.balance, fewer=True), _planned(_pinned(wanted, pins))
+            if small is not None and small.settings is not None:
+                found[smaller], sizes[smaller], fewer[smaller] = small.settings, _size(small), pins
+    return _Cell(title=title, viewing=_viewing(request, target), settings=found, sizes=sizes, fewer=fewer)
+
+
+def _pinned(request: PlanRequest, pins: Mapping[str, str]) -> PlanRequest:
+    return replace(request, pins=read_pins({**request.pins.said, **pins}))
+
+
+def _planned(request: PlanRequest) -> Plan | None:
+    """The plan, where what it makes can be measured."""
+    try:
+        made = plan(request, explained=False)
+    except (BadPin, PlanError):
+        return None
+    return made if made.settings is not None and is_measurable(request.title, made.settings) else None
+
+
+def _size(made: Plan) -> int:
+    return made.estimate.size_bytes if made.estimate else 0
 
 
 def _viewing(request: PlanRequest, target: Target) -> Viewing:
@@ -201,25 +240,78 @@ def _viewing(request: PlanRequest, target: Target) -> Viewing:
 
 
 def _known(cell: _Cell) -> Measured:
-    marks = {way: cell.mark(way) for way in cell.settings}
-    rows = list(Finding.objects.filter(mark__in=set(marks.values())))
-    scores = {row.mark: _load(row.document) for row in rows if "failed" not in row.document}
+    rows = list(Finding.objects.filter(mark__in={cell.mark(way) for way in cell.settings}))
+    points = _points(cell, rows)
+    missing = [way for way in _wanted(cell, points) if not way.fewer]
+    smaller = any(way.fewer for way in _wanted(cell, points))
+    failed = {row.mark for row in rows if "failed" in row.document}
     return Measured(
-        points={
-            way: Point(score=scores[mark], size_bytes=cell.sizes[way]) for way, mark in marks.items() if mark in scores
-        },
-        missing=sum(mark not in scores for mark in marks.values()),
-        measuring=set(marks.values()) > {row.mark for row in rows} and cell.is_wanted,
-        failed=any("failed" in row.document for row in rows),
+        points={way.balance: point for way, point in points.items() if not way.fewer},
+        better=_better(points),
+        missing=len(missing) + smaller,
+        measuring=any(cell.mark(way) not in failed for way in _wanted(cell, points)) and cell.is_wanted,
+        failed=bool(failed),
         possible=bool(cell.settings),
     )
+
+
+def _points(cell: _Cell, rows: Iterable[Finding]) -> dict[Way, Point]:
+    """What was measured; a smaller picture's size is told beside the one that it stands for, by the same seconds."""
+    scores = {row.mark: _load(row.document) for row in rows if "failed" not in row.document}
+    found: dict[Way, Point] = {}
+    for way in sorted((one for one in cell.settings if cell.mark(one) in scores), key=lambda one: one.fewer):
+        score, video = scores[cell.mark(way)], cell.settings[way].video
+        assert video is not None
+        size_bytes, beside = cell.sizes[way], found.get(Way(way.balance))
+        if way.fewer and beside is not None and video.quality is not None:
+            size_bytes = round(beside.size_bytes * score.size_bytes / max(1, beside.score.size_bytes))
+        pins = cell.fewer.get(way, {})
+        found[way] = Point(score=score, size_bytes=size_bytes, lines=video.height, pins=pins)
+    return found
+
+
+def _better(points: Mapping[Way, Point]) -> dict[Balance | None, Point]:
+    """Smaller pictures that keep more than the planned ones do at their size."""
+    curve = [(one.size_bytes, one.score.mean) for way, one in points.items() if way.balance and not way.fewer]
+    found = {}
+    for way, point in points.items():
+        planned = points.get(Way(way.balance))
+        if not way.fewer or planned is None:
+            continue
+        if way.balance:
+            at_size = mean_at(point.size_bytes, curve)
+        else:
+            is_fair = point.score.size_bytes <= planned.score.size_bytes * FAIR
+            at_size = planned.score.mean if is_fair else None
+        if at_size is not None and point.score.mean > at_size + NOTICED[point.score.model is not None]:
+            found[way.balance] = point
+    return found
+
+
+def _wanted(cell: _Cell, points: Mapping[Way, Point] | None = None) -> Iterator[Way]:
+    """What is still to be measured, in its order.
+
+    The fewer the bits, the more fewer lines gain: where a balance gains nothing, finer ones do not either.
+    """
+    if points is None:
+        rows = Finding.objects.filter(mark__in={cell.mark(way) for way in cell.settings})
+        points = _points(cell, rows)
+    better = _better(points)
+    hopeless = False
+    for way in (one for one in WAYS if one in cell.settings):
+        if way not in points:
+            if not (way.fewer and way.balance and hopeless):
+                yield way
+            hopeless = True
+        elif way.fewer and way.balance and way.balance not in better:
+            hopeless = True
 
 
 def _load(document: dict[str, Any]) -> Fidelity:
     return Fidelity(**{**document, "model": Model(document["model"]) if document["model"] else None})
 
 
-def _measure(cell: _Cell, core: CoreTitle, way: Balance | None, work: Path) -> dict[str, Any]:
+def _measure(cell: _Cell, core: CoreTitle, way: Way, work: Path) -> dict[str, Any]:
     made = cell.settings[way]
     # colours and frame rate may differ between balances: then so does what they are held against
     folder = work / mark_of(reference_settings(core, made))
