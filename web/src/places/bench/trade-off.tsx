@@ -25,8 +25,7 @@ export function TradeOff({ sheet, busy, onChange }: Props) {
   const onChoose = (balance: Balance) => onChange({ balance });
   const known = useTradeOff(sheet.title_id, sheet.target_id, sheet.settings_mark).data;
   const isByHand = sheet.pins.includes("picture.rate");
-  const score = (balance: Balance) =>
-    isByHand ? undefined : known?.scores.find((one) => one.balance === balance);
+  const score = (balance: Balance) => known?.scores.find((one) => one.balance === balance);
   const bounds = [
     { bytes: sheet.limit_bytes, text: "a file at most" },
     { bytes: sheet.free_bytes, text: "free" },
@@ -77,7 +76,7 @@ export function TradeOff({ sheet, busy, onChange }: Props) {
               on={step.balance === sheet.balance}
               at={at}
               bounds={shown.map(({ bytes }) => bytes)}
-              fidelity={fidelityOf(score(step.balance), known)}
+              fidelity={isByHand ? "" : fidelityOf(score(step.balance), known)}
               onChoose={onChoose}
             />
           ))}
@@ -128,9 +127,9 @@ function FewerLines({
   return (
     <div className="mt-2">
       <Notice look="reason">
-        <strong>{smaller.lines} lines look better at this size.</strong> About {sizeText(smaller.size_bytes)}{" "}
-        keep {fidelityText(smaller.mean, known.unit)} of the picture in {smaller.lines} lines, where{" "}
-        {sizeText(planned.size_bytes)} keep {fidelityText(planned.mean, known.unit)} as planned.{" "}
+        <strong>{smaller.lines} lines look better at this size.</strong> At about{" "}
+        {sizeText(smaller.size_bytes)} {known.measure} is {fidelityText(smaller.mean, known.unit)} with them,
+        and {fidelityText(planned.mean, known.unit)} as planned.{" "}
         <Button look="link" size="text" onClick={() => onUse(smaller.pins)}>
           Use {smaller.lines} lines
         </Button>

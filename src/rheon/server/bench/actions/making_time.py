@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import replace
 
 from rheon.core.errors import BadPin
@@ -9,7 +10,6 @@ from rheon.core.formats import video_encoder
 from rheon.core.media import Action
 from rheon.core.planning import Plan, PlanRequest, plan, read_pins
 from rheon.core.planning.decisions.picture import PRESET
-from rheon.core.wording import duration_text
 from rheon.server.shelf.models import Title
 
 from ..models import Target
@@ -33,10 +33,10 @@ def pin_for_time(title: Title, target: Target, most_s: float) -> str:
             return preset
         quickest_s = estimate.time_s
     raise BadPin(
-        "At its quickest this takes about {time}: ask for that, or for a smaller picture.",
+        "At its quickest this takes about {minutes:g} minutes: ask for that, or for a smaller picture.",
         advice="",
         pin=PRESET.key,
-        time=duration_text(quickest_s),
+        minutes=math.ceil(quickest_s / 6) / 10,
     )
 
 
