@@ -8,7 +8,8 @@ from rheon.core.encoding import Fidelity
 from rheon.core.planning import Balance
 
 from . import documents
-from .actions.fidelity import Measured, Point
+from .actions.fidelity import Measured
+from .ways import Point
 
 SEEN = {
     Model.HD: later("as people judge it on a screen of 1080 lines, 0 to 100"),

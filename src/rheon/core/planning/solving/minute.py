@@ -64,11 +64,11 @@ def minute_plan(
         coarse, fine = samples.coarse_bits * times_mean, samples.fine_bits * times_mean
         request = replace(request, samples=replace(samples, coarse_bits=coarse, fine_bits=fine))
     made = _less_sure(plan(request))
-    settings, picture = _settings(made), _settings(whole).video
-    if KEEP not in request.pins or not _is_made(settings.video) or not _is_made(picture) or request.title.joined:
+    part, seen = _settings(made), _settings(whole).video
+    if KEEP not in request.pins or not _is_made(part.video) or not _is_made(seen) or request.title.joined:
         return made
-    assert picture is not None
-    return replace(made, settings=replace(settings, video=_with_rate(picture, times_mean)))
+    assert seen is not None
+    return replace(made, settings=replace(part, video=_with_rate(seen, times_mean)))
 
 
 def _less_sure(made: Plan) -> Plan:

@@ -30,7 +30,7 @@ from rheon.core.engine import vmaf_engine
 from rheon.core.errors import BadPin, PlanError, Stopped
 from rheon.core.media import OutputSettings, mark_of
 from rheon.core.media import Title as CoreTitle
-from rheon.core.planning import Balance, Plan, PlanRequest, fewer_lines, mean_at, plan, read_pins
+from rheon.core.planning import Balance, Plan, PlanRequest, fewer_lines, plan, read_pins
 from rheon.core.planning.decisions.picture import RATE
 from rheon.core.planning.picture.rates import quality_for
 from rheon.server.shelf.actions.cache import material_mark
@@ -40,38 +40,12 @@ from rheon.server.shelf.models import Finding, Title
 from ..models import Target
 from ..planning import request_for, stored_override
 from ..tasks import measure_balances_task
+from ..ways import Point, Way, better, ways_left
 
-ORDER = (None, Balance.EVEN, Balance.LEAN, Balance.RICH, Balance.LIGHT, Balance.FULL)
-"""What was set by hand, then the middle and both ends: they say most of the curve."""
-NOTICED = {True: 0.5, False: 0.1}
-"""By so much more, of VMAF or in dB of SSIM, a smaller picture has to keep to be worth a proposal."""
-FAIR = 1.05
-"""An average that came out as so many times the other is the same one, in a few seconds."""
 WATCHED_S = 60
 """What nobody has asked after for so long is not measured any further."""
 VERSION = 3
 """Part of every mark: raise it when other figures come out."""
-
-
-@dataclass(frozen=True, slots=True)
-class Way:
-    """A way to make the file: at a balance or (``None``) at the rate by hand, in the planned size or in fewer lines."""
-
-    balance: Balance | None
-    fewer: bool = False
-
-
-WAYS = (*(Way(one) for one in ORDER), *(Way(one, fewer=True) for one in (None, *Balance)))
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Point:
-    """What a way to make the file keeps, how large it is expected to be, in how many lines, and what pins make it."""
-
-    score: Fidelity
-    size_bytes: int
-    lines: int
-    pins: Mapping[str, str]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -158,7 +132,7 @@ def measure_now(title_id: int, target_id: int) -> None:
     try:
         with tempfile.TemporaryDirectory(prefix="rheon-") as work:
             tried: set[Way] = set()
-            while cell.is_wanted and (way := next((one for one in _wanted(cell) if one not in tried), None)):
+            while cell.is_wanted and (way := next((one for one in _left(cell) if one not in tried), None)):
                 tried.add(way)
                 find_out(cell.mark(way), partial(_measure, cell, core, way, Path(work)))
     except Stopped:
@@ -240,19 +214,26 @@ def _viewing(request: PlanRequest, target: Target) -> Viewing:
 
 
 def _known(cell: _Cell) -> Measured:
-    rows = list(Finding.objects.filter(mark__in={cell.mark(way) for way in cell.settings}))
+    rows = _rows(cell)
     points = _points(cell, rows)
-    missing = [way for way in _wanted(cell, points) if not way.fewer]
-    smaller = any(way.fewer for way in _wanted(cell, points))
+    left = list(ways_left(points, cell.settings))
     failed = {row.mark for row in rows if "failed" in row.document}
     return Measured(
         points={way.balance: point for way, point in points.items() if not way.fewer},
-        better=_better(points),
-        missing=len(missing) + smaller,
-        measuring=any(cell.mark(way) not in failed for way in _wanted(cell, points)) and cell.is_wanted,
+        better=better(points),
+        missing=len(left),
+        measuring=any(cell.mark(way) not in failed for way in left) and cell.is_wanted,
         failed=bool(failed),
         possible=bool(cell.settings),
     )
+
+
+def _left(cell: _Cell) -> Iterator[Way]:
+    return ways_left(_points(cell, _rows(cell)), cell.settings)
+
+
+def _rows(cell: _Cell) -> list[Finding]:
+    return list(Finding.objects.filter(mark__in={cell.mark(way) for way in cell.settings}))
 
 
 def _points(cell: _Cell, rows: Iterable[Finding]) -> dict[Way, Point]:
@@ -268,43 +249,6 @@ def _points(cell: _Cell, rows: Iterable[Finding]) -> dict[Way, Point]:
         pins = cell.fewer.get(way, {})
         found[way] = Point(score=score, size_bytes=size_bytes, lines=video.height, pins=pins)
     return found
-
-
-def _better(points: Mapping[Way, Point]) -> dict[Balance | None, Point]:
-    """Smaller pictures that keep more than the planned ones do at their size."""
-    curve = [(one.size_bytes, one.score.mean) for way, one in points.items() if way.balance and not way.fewer]
-    found = {}
-    for way, point in points.items():
-        planned = points.get(Way(way.balance))
-        if not way.fewer or planned is None:
-            continue
-        if way.balance:
-            at_size = mean_at(point.size_bytes, curve)
-        else:
-            is_fair = point.score.size_bytes <= planned.score.size_bytes * FAIR
-            at_size = planned.score.mean if is_fair else None
-        if at_size is not None and point.score.mean > at_size + NOTICED[point.score.model is not None]:
-            found[way.balance] = point
-    return found
-
-
-def _wanted(cell: _Cell, points: Mapping[Way, Point] | None = None) -> Iterator[Way]:
-    """What is still to be measured, in its order.
-
-    The fewer the bits, the more fewer lines gain: where a balance gains nothing, finer ones do not either.
-    """
-    if points is None:
-        rows = Finding.objects.filter(mark__in={cell.mark(way) for way in cell.settings})
-        points = _points(cell, rows)
-    better = _better(points)
-    hopeless = False
-    for way in (one for one in WAYS if one in cell.settings):
-        if way not in points:
-            if not (way.fewer and way.balance and hopeless):
-                yield way
-            hopeless = True
-        elif way.fewer and way.balance and way.balance not in better:
-            hopeless = True
 
 
 def _load(document: dict[str, Any]) -> Fidelity:
