@@ -151,7 +151,9 @@ function Measuring({ sheet, known }: { sheet: Sheet; known: Schemas["TradeOff"] 
     <p className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-1 text-[13px] text-quiet" role="status">
       {known.measuring ? (
         <>
-          {`Seconds of each balance are made and held against the source: ${done} of ${done + known.missing} …`}
+          {known.scores.length < BALANCES.length
+            ? `Seconds of each balance are made and held against the source: ${done} of ${done + known.missing} …`
+            : "Fewer lines at the same rate are made too, and held against the source …"}
           <Button look="link" size="small" onClick={() => measure.mutate(false)} disabled={measure.isPending}>
             Stop
           </Button>
