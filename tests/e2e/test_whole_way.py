@@ -7,7 +7,7 @@ import time
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Locator, Page, expect
 
 from rheon.demo.models import model_file
 
@@ -221,6 +221,41 @@ def test_more_is_added_while_it_works_and_stopping_leaves_nothing(page: Page, rh
     expect(page.get_by_text("Stopped. Nothing was kept.")).to_be_visible()
     expect(page.get_by_role("region", name="Ended").get_by_label("done")).to_be_visible(timeout=240_000)
     assert parts(rheon) == []
+
+
+def test_what_waits_is_put_in_another_order_by_mouse_by_keys_and_several_at_once(page: Page, rheon: Rheon) -> None:
+    rheon.kill("convert")
+    rows = rheon.ask("select id, name from shelf_title where name like 'Lantern Street S1, episode%' order by name")
+    attic = rheon.ask("select id from household_device where name = 'Attic'")[0][0]
+    rheon.call("POST", "worklist/jobs", {"cells": [{"title_id": pk, "target_id": attic} for pk, _ in rows]})
+    page.goto("/worklist")
+    waiting = page.get_by_role("region", name="Waiting")
+    names = waiting.get_by_role("listitem").locator(".font-semibold").filter(has_text="episode")
+    one, two, three, four = (name for _, name in rows)
+
+    def handle(name: str) -> Locator:
+        return waiting.get_by_role("button", name=re.compile(f"^Move {name}"))
+
+    expect(names).to_have_text([one, two, three, four])
+    handle(four).drag_to(waiting.get_by_text(two), target_position={"x": 5, "y": 1})
+    expect(names).to_have_text([one, four, two, three])
+    handle(one).press("ArrowDown")
+    expect(names).to_have_text([four, one, two, three])
+    handle(three).press("Home")
+    expect(names).to_have_text([three, four, one, two])
+    expect(handle(three)).to_be_focused()
+    waiting.get_by_role("checkbox", name=f"Choose {three}").click()
+    waiting.get_by_role("checkbox", name=f"Choose {four}").click()
+    page.get_by_role("button", name="Make last").click()
+    expect(names).to_have_text([one, two, three, four])
+    handle(four).press("ArrowUp")  # with the other one that is chosen
+    expect(names).to_have_text([one, three, four, two])
+    page.reload()
+    expect(names).to_have_text([one, three, four, two])
+    rheon.start("convert")
+    expect(page.get_by_role("region", name="Ended").get_by_role("listitem")).to_have_count(4)
+    made = rheon.ask("select title_name from worklist_job order by started")
+    assert [name for (name,) in made] == [one, three, four, two]
 
 
 def test_what_a_killed_worker_was_at_goes_on_by_itself_at_its_next_start(page: Page, rheon: Rheon) -> None:

@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo } from "react";
 
 import { answer, client, keptByTag, type Schemas } from "./client";
+import { moved } from "../domain/queue";
 import { usePages } from "./pages";
 
 export const keys = {
@@ -228,6 +229,27 @@ export const useJobAction = () =>
     },
     [keys.worklist],
   );
+
+/** Puts jobs that wait before another one, or last; the list shows it at once. */
+export function useMoveJobs() {
+  const cache = useQueryClient();
+  return useMutation({
+    mutationFn: ({ ids, before }: { ids: ReadonlySet<number>; before: number | null }) =>
+      answer(client.POST("/api/worklist/order", { body: { job_ids: [...ids], before } })),
+    onMutate: ({ ids, before }) => {
+      cache.setQueryData<Schemas["Worklist"]>(keys.worklist, (old) => {
+        if (!old) return old;
+        const waits = old.jobs.filter((job) => job.state === "waiting");
+        const order = moved(waits, ids, before);
+        return {
+          ...old,
+          jobs: old.jobs.map((job) => (job.state === "waiting" ? (order.shift() ?? job) : job)),
+        };
+      });
+    },
+    onSettled: () => cache.invalidateQueries({ queryKey: keys.worklist }),
+  });
+}
 
 export const useReportPlayed = (id: number) =>
   useChange(

@@ -1084,6 +1084,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/worklist/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Another order for what waits. */
+        post: operations["moveJobs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/worklist/samples": {
         parameters: {
             query?: never;
@@ -1670,6 +1687,14 @@ export interface components {
             subtitles?: components["schemas"]["SubtitleWish"] | "";
             /** @default  */
             name?: string;
+        };
+        /**
+         * Moved
+         * @description Jobs that wait, and the one that they are put before; ``None``: behind all others.
+         */
+        Moved: {
+            job_ids: number[];
+            before: number | null;
         };
         /**
          * NewDevice
@@ -4253,6 +4278,28 @@ export interface operations {
         responses: {
             /** @description No response body */
             202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    moveJobs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["Moved"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -91,6 +91,7 @@ urlpatterns = [
     path("bench/sets/<int:set_id>/pins.json", bench.set_file),
     path("worklist", worklist.TheWorklist.as_view()),
     path("worklist/jobs", worklist.Jobs.as_view()),
+    path("worklist/order", worklist.Order.as_view()),
     path("worklist/copies", worklist.Copies.as_view()),
     path("worklist/samples", worklist.Samples.as_view()),
     path("worklist/jobs/<int:job_id>", worklist.OneJob.as_view()),

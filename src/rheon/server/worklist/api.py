@@ -13,6 +13,7 @@ from rheon.server.shelf.models import Source, Title
 from . import documents
 from .actions.add import add_copy, add_jobs, add_sample
 from .actions.change import remove_job, request_stop, retry
+from .actions.order import move_jobs
 from .models import Job
 from .queries import worklist_document
 
@@ -34,6 +35,13 @@ class Jobs(APIView):
             if cell.title_id in titles and cell.target_id in targets
         ]
         return documents.Added(job_ids=[job.pk for job in add_jobs(known)])
+
+
+class Order(APIView):
+    @operation("moveJobs")
+    def post(self, request: Request, wanted: documents.Moved) -> None:
+        """Another order for what waits."""
+        move_jobs(set(wanted.job_ids), wanted.before)
 
 
 class Copies(APIView):

@@ -71,6 +71,13 @@ class NewJobs(Body):
     cells: Annotated[list[CellRef], Field(min_length=1, max_length=MOST_CELLS)]
 
 
+class Moved(Body):
+    """Jobs that wait, and the one that they are put before; ``None``: behind all others."""
+
+    job_ids: Annotated[list[RowId], Field(min_length=1, max_length=MOST_CELLS)]
+    before: RowId | None
+
+
 class Copy(Body):
     source_id: RowId
 

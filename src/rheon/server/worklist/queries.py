@@ -6,7 +6,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
-from django.db.models import Count, Max, Q, QuerySet
+from django.db.models import Count, F, Max, Q, QuerySet, Sum
 
 from rheon.core.media.documents import load
 from rheon.core.planning import Estimate
@@ -37,7 +37,8 @@ class _Share:
 
 def worklist_document() -> documents.Worklist:
     """What is being made, what waits, what ended (newest first), and a total over all that is still to do."""
-    active = [_job(row) for row in _rows(~Q(state__in=ENDED))]
+    states = (JobState.RUNNING, JobState.WAITING)
+    active = [_job(row) for state in states for row in _rows(Q(state=state))]
     ended = [_job(row) for row in _rows(Q(state__in=ENDED)).order_by("-ended", "-id")[:MOST_ENDED]]
     return documents.Worklist(jobs=[*active, *ended], total=_total(map(_share, active)))
 
@@ -52,8 +53,9 @@ def running_jobs() -> tuple[list[documents.Job], documents.Total]:
 
 
 def worklist_mark() -> str:
-    """Changes when jobs come, go, or pass into another state."""
-    seen = Job.objects.aggregate(count=Count("id"), last=Max("id"), ended=Max("ended"), place=Max("position"))
+    """Changes when jobs come, go, are put in another order, or pass into another state."""
+    order = Sum(F("position") * F("id"), filter=Q(state=JobState.WAITING))
+    seen = Job.objects.aggregate(count=Count("id"), last=Max("id"), ended=Max("ended"), place=order)
     states = dict(Job.objects.order_by().values_list("state").annotate(Count("id")))
     return f"{seen['count']}|{seen['last']}|{seen['ended']}|{seen['place']}|{sorted(states.items())}"
 

@@ -1,4 +1,4 @@
-import { Check, CircleAlert, CircleSlash, Hourglass } from "lucide-react";
+import { Check, CircleAlert, CircleSlash } from "lucide-react";
 import { Link } from "react-router";
 
 import type { Schemas } from "../../api/client";
@@ -7,34 +7,12 @@ import { spanText } from "../../domain/durations";
 import { sizeText } from "../../domain/sizes";
 import { useUndo } from "../../parts/undo";
 import { Button } from "../../ui/button";
+import { JobName } from "./job-name";
 
 type Job = Schemas["Job"];
 
 const GRID =
   "grid grid-cols-[20px_minmax(0,1.3fr)_minmax(0,1.6fr)_84px_84px_150px] items-center gap-x-3 border-b border-hairline py-2.5 max-lg:grid-cols-[20px_minmax(0,1fr)_auto]";
-
-export function WaitingRow({ job }: { job: Job }) {
-  const { remove } = useUndo();
-  return (
-    <div className={GRID}>
-      <Hourglass size={15} className="text-quiet" aria-label="waiting" />
-      <Name job={job} />
-      <span className="truncate text-[13px] text-quiet max-lg:hidden">{job.summary}</span>
-      <span className="text-right max-lg:hidden">{sizeText(job.expected_bytes)}</span>
-      <span className="text-right max-lg:hidden">{spanText(job.expected_s)}</span>
-      <span className="text-right">
-        <Button
-          look="quiet"
-          size="text"
-          onClick={() => remove({ kind: "job", id: job.id, text: `${job.title_name} is off the Worklist.` })}
-          aria-label={`Remove ${job.title_name}`}
-        >
-          Remove
-        </Button>
-      </span>
-    </div>
-  );
-}
 
 const MARKS = {
   done: <Check size={16} className="text-moss" aria-label="done" />,
@@ -50,7 +28,7 @@ export function EndedRow({ job }: { job: Job }) {
   return (
     <div className={GRID}>
       {mark}
-      <Name job={job} />
+      <JobName job={job} />
       {done ? (
         <span className="truncate text-[13px] text-quiet max-lg:hidden">
           expected {sizeText(job.expected_bytes)}, {spanText(job.expected_s)}
@@ -101,15 +79,5 @@ function AgainButton({ job }: { job: Job }) {
     >
       {label}
     </Button>
-  );
-}
-
-function Name({ job }: { job: Job }) {
-  return (
-    <span className="line-clamp-2 min-w-0 max-lg:line-clamp-4" title={job.title_name}>
-      <span className="font-semibold">{job.title_name}</span>{" "}
-      {job.kind === "sample" && <span className="font-semibold text-river">· a minute to try </span>}
-      <span className="text-quiet">· {job.device_names.join(", ")}</span>
-    </span>
   );
 }

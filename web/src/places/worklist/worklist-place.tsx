@@ -1,4 +1,4 @@
-import { type ComponentType, memo } from "react";
+import { memo } from "react";
 
 import { Link } from "react-router";
 
@@ -9,9 +9,10 @@ import { PlaceHead } from "../../parts/place-head";
 import { useUndo } from "../../parts/undo";
 import { Button } from "../../ui/button";
 import { Empty, NotYet } from "../../ui/states";
-import { EndedRow, WaitingRow } from "./job-rows";
+import { EndedRow } from "./job-rows";
 import { RunningCard } from "./running-card";
 import { TimeAhead } from "./time-ahead";
+import { WaitingList } from "./waiting-list";
 
 type Job = Schemas["Job"];
 
@@ -55,23 +56,22 @@ export function WorklistPlace() {
         {worklist.data && worklist.data.total.count > 0 && (
           <TimeAhead worklist={worklist.data} now={worklist.dataUpdatedAt} />
         )}
-        <Section heading="Waiting" jobs={waiting} Row={WAITING} />
-        <Section heading="Ended" jobs={ended} Row={ENDED} />
+        {waiting.length > 0 && <WaitingList jobs={waiting} />}
+        <Ended jobs={ended} />
       </div>
     </div>
   );
 }
 
 // a live list comes anew with every change: the rows that are as they were are not drawn again
-const WAITING = memo(WaitingRow);
 const ENDED = memo(EndedRow);
 
-function Section({ heading, jobs, Row }: { heading: string; jobs: Job[]; Row: ComponentType<{ job: Job }> }) {
+function Ended({ jobs }: { jobs: Job[] }) {
   if (!jobs.length) return null;
   return (
-    <section className="mt-6" aria-label={heading}>
-      <h2 className="border-b border-hairline pb-1.5 text-[16px]">{heading}</h2>
-      <LongList entries={jobs} label={heading} rowPx={45} row={(job) => <Row job={job} />} />
+    <section className="mt-6" aria-label="Ended">
+      <h2 className="border-b border-hairline pb-1.5 text-[16px]">Ended</h2>
+      <LongList entries={jobs} label="Ended" rowPx={45} row={(job) => <ENDED job={job} />} />
     </section>
   );
 }
