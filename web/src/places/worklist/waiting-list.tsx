@@ -56,12 +56,18 @@ export function WaitingList({ jobs }: { jobs: Job[] }) {
       />
       {some > 0 && (
         <ActBar>
-          <strong>{some === 1 ? "1 job chosen" : `${some} jobs chosen`}</strong>
-          <Button onClick={() => move(chosen, "Home")}>Make next</Button>
-          <Button onClick={() => move(chosen, "End")}>Make last</Button>
-          <Button look="quiet" className="ml-auto text-deep-ink hover:text-deep-ink" onClick={clear}>
-            Choose none
-          </Button>
+          <span className="font-semibold">{some === 1 ? "1 job chosen" : `${some} jobs chosen`}</span>
+          <div className="ml-auto flex flex-wrap items-center gap-4">
+            <Button look="onDeep" size="text" onClick={clear}>
+              Clear
+            </Button>
+            <Button look="onDeep" size="text" onClick={() => move(chosen, "End")}>
+              Make last
+            </Button>
+            <Button look="accent" onClick={() => move(chosen, "Home")}>
+              Make next
+            </Button>
+          </div>
         </ActBar>
       )}
     </section>
