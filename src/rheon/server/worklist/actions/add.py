@@ -31,7 +31,6 @@ TO_TRY = "To try"
 """The folder beside the files for what is only made to be tried."""
 LOOKING_S = 15.0
 """What finding the most demanding minute takes, roughly; how long it really took is told when it is done."""
-NOTHING_TO_MAKE = "Nothing has to be made for this: it plays as it is, or can't be made."
 
 
 def add_jobs(cells: Sequence[tuple[Title, Target]]) -> list[Job]:
@@ -46,7 +45,7 @@ def add_jobs(cells: Sequence[tuple[Title, Target]]) -> list[Job]:
         known = groups.setdefault(key, (title, request, made, []))[3]
         known += [recipient for recipient in target.recipients if recipient not in known]
     if not groups:
-        raise PlanError(NOTHING_TO_MAKE, advice="")
+        raise _nothing()
     with transaction.atomic():
         mark_used([target for _, target in cells])
         return [_add(*group) for group in groups.values()]
@@ -57,7 +56,7 @@ def add_sample(title: Title, target: Target) -> Job:
     request = request_for(title, target, stored_override(title.pk, target.pk))
     made = plan(request)
     if made.settings is None or made.estimate is None:
-        raise PlanError(NOTHING_TO_MAKE, advice="")
+        raise _nothing()
     length_s = MINUTE_S if minute_within(request.title, made.settings) else made.settings.duration_s
     with transaction.atomic():
         return _add(
@@ -78,6 +77,10 @@ def _of_minute(whole: Estimate, share: float) -> Estimate:
     sizes = {name: round(value * share) for name, value in asdict(whole).items() if name.startswith("size_")}
     times = {name: value * share + LOOKING_S for name, value in asdict(whole).items() if name.startswith("time_")}
     return replace(whole, **{**sizes, **times, "size_high_bytes": 2 * sizes["size_high_bytes"]})
+
+
+def _nothing() -> PlanError:
+    return PlanError("Nothing has to be made for this: it plays as it is, or can't be made.", advice="")
 
 
 def add_copy(source: Source) -> Job:
