@@ -121,9 +121,8 @@ class Rheon:
 
     def keep(self, stage: Path) -> None:
         """Keep everything as it is now, to begin from again."""
-        (stage / "output").mkdir(parents=True)
-        for path in self.output.iterdir():
-            shutil.copy(path, stage / "output")
+        stage.mkdir(parents=True, exist_ok=True)
+        shutil.copytree(self.output, stage / "output")
         (stage / "made-in").write_text(str(self.output))
         with (
             contextlib.closing(sqlite3.connect(self.database)) as here,
@@ -149,9 +148,8 @@ class Rheon:
             database.execute("update outbox_output set path = replace(path, ?, ?)", moved)
             database.commit()
         for path in self.output.iterdir():
-            path.unlink()
-        for path in (stage / "output").iterdir():
-            shutil.copy(path, self.output)
+            shutil.rmtree(path) if path.is_dir() else path.unlink()
+        shutil.copytree(stage / "output", self.output, dirs_exist_ok=True)
         self.tray.unlink(missing_ok=True)
         self.start_all()
 

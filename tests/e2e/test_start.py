@@ -55,7 +55,7 @@ class Own:
         argv = [str(self.rheon), "serve", "--port", str(self.port), "--pairing-port", str(free_port()), *more]
         log = (self.home / "log").open("ab")
         self.running = subprocess.Popen(argv, env=self.environment, cwd=self.home, stdout=log, stderr=log)
-        for _ in range(300):
+        for _ in range(1200):
             try:
                 urllib.request.urlopen(f"http://127.0.0.1:{self.port}/api/health", timeout=2).close()
                 return
