@@ -68,9 +68,9 @@ def request(title: Title, device_id: str, samples: Samples | None, **pins: str) 
 def minute(of: PlanRequest, demand: Demand) -> tuple[Plan, Plan]:
     """The plan of the whole file, and that of its minute."""
     whole = plan(of)
-    wanted = minute_request(of, whole, demand.stretch)
     copies = cut_places(of.title, (demand.stretch,)).copies
-    return whole, minute_plan(wanted, whole, times_mean=demand.times_mean, copy_ranges=copies)
+    wanted = replace(minute_request(of, whole, demand.stretch), copy_ranges=copies)
+    return whole, minute_plan(wanted, whole, demand.times_mean)
 
 
 def made(title: Title, of: Plan, device_id: str, folder: Path) -> Path:
@@ -94,7 +94,7 @@ def test_the_minute_is_where_the_pictures_need_the_most_bits_and_asked_for_insid
     assert demand.stretch.length_s == pytest.approx(TRY_S)
     assert HARD.from_s - 3 <= demand.stretch.from_s <= HARD.until_s - TRY_S + 3
     assert demand.times_mean > 1.2
-    inside = (KeptRange(from_s=40, until_s=44), KeptRange(from_s=2, until_s=23))
+    inside = (KeptRange(from_s=2, until_s=23),)
     assert 2 <= most_demanding(title, inside, TRY_S).stretch.from_s <= 23 - TRY_S
     heard = most_demanding(replace(title, video=None), (KeptRange(from_s=0, until_s=LENGTH_S),), TRY_S)
     assert heard == Demand(stretch=KeptRange(from_s=16, until_s=28), times_mean=1.0, places=0)

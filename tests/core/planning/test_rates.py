@@ -14,7 +14,7 @@ from rheon.core.formats import (
     levels_of,
     video_encoder,
 )
-from rheon.core.planning import Balance, mean_at
+from rheon.core.planning import Balance
 from rheon.core.planning.picture.rates import (
     Wanted,
     at_quality,
@@ -72,22 +72,3 @@ def test_rates_stay_inside_the_level_that_is_named(codec: str, width: int, heigh
         assert chosen.peak_bps <= level.bitrate_bps
         assert chosen.buffer_bits <= level.buffer_bits
     assert chosen.reference_frames >= 1
-
-
-CURVES = st.lists(
-    st.tuples(st.integers(10**5, 10**9), st.floats(20, 99)), min_size=2, max_size=6, unique_by=lambda p: p[0]
-)
-
-
-@given(CURVES, st.floats(0, 1))
-def test_a_curve_says_what_was_measured_and_between_two_points_something_in_between(
-    points: list[tuple[int, float]], part: float
-) -> None:
-    for size_bytes, mean in points:
-        assert mean_at(size_bytes, points) == pytest.approx(mean)
-    ordered = sorted(points)
-    (small, low), (large, high) = ordered[0], ordered[1]
-    found = mean_at(small + (large - small) * part, points)
-    assert found is not None and min(low, high) - 1e-6 <= found <= max(low, high) + 1e-6
-    assert mean_at(ordered[-1][0] * 1.31, points) is None and mean_at(small / 1.31, points) is None
-    assert mean_at(small, points[:1]) is None

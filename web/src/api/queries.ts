@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo } from "react";
 
 import { answer, client, keptByTag, type Schemas } from "./client";
-import { moved } from "../domain/queue";
+import { putBefore } from "../domain/order";
 import { usePages } from "./pages";
 
 export const keys = {
@@ -82,14 +82,19 @@ export const useOutput = (id: number) =>
     queryFn: () => answer(client.GET("/api/outbox/{output_id}", { params: { path: { output_id: id } } })),
   });
 
-/** A change that makes everything under `stale` be read again when it is done. */
+/**
+ * A change that makes everything under `stale` be read again when it is done. `onDone` is called even where what asked
+ * for it has been drawn anew meanwhile, as on a busy machine; what is handed to `mutate` is forgotten then.
+ */
 export function useChange<Input, Output>(
   run: (input: Input) => Promise<Output>,
   stale: readonly (readonly unknown[])[],
+  onDone?: (output: Output) => void,
 ) {
   const cache = useQueryClient();
   return useMutation({
     mutationFn: run,
+    onSuccess: onDone,
     onSettled: () => Promise.all(stale.map((queryKey) => cache.invalidateQueries({ queryKey }))),
   });
 }
@@ -197,24 +202,27 @@ export const useDriveAction = () =>
 export const useLookOver = () =>
   useMutation({ mutationFn: () => answer(client.POST("/api/shelf/look-over")) });
 
-export const useAddJobs = () =>
+export const useAddJobs = (onAdded: () => void) =>
   useChange(
     (cells: Schemas["CellRef"][]) => answer(client.POST("/api/worklist/jobs", { body: { cells } })),
     [keys.worklist],
+    onAdded,
   );
 
 /** Queues the most demanding minute of a title, to be tried on the device. */
-export const useAddSample = () =>
+export const useAddSample = (onAdded: () => void) =>
   useChange(
     (cell: Schemas["CellRef"]) => answer(client.POST("/api/worklist/samples", { body: cell })),
     [keys.worklist],
+    onAdded,
   );
 
 /** Queues a faithful copy of a whole disc. */
-export const useCopyDisc = () =>
+export const useCopyDisc = (onAdded: () => void) =>
   useChange(
     (source_id: number) => answer(client.POST("/api/worklist/copies", { body: { source_id } })),
     [keys.worklist],
+    onAdded,
   );
 
 export const useJobAction = () =>
@@ -240,7 +248,7 @@ export function useMoveJobs() {
       cache.setQueryData<Schemas["Worklist"]>(keys.worklist, (old) => {
         if (!old) return old;
         const waits = old.jobs.filter((job) => job.state === "waiting");
-        const order = moved(waits, ids, before);
+        const order = putBefore(waits, ids, before);
         return {
           ...old,
           jobs: old.jobs.map((job) => (job.state === "waiting" ? (order.shift() ?? job) : job)),

@@ -2029,7 +2029,7 @@ export interface components {
          * Sheet
          * @description ``kept`` is empty where all of the title is; ``picture_s`` is how long each picture stands, ``None`` where there
          *     is none or where that changes; ``strip`` is how many small frames there are of the title, ``scrub``
-         *     how many while somebody scrubs over it.
+         *     how many while somebody scrubs over it. ``has_minute``: so much is made that a minute of it is worth a try.
          */
         Sheet: {
             title_id: number;
@@ -2061,6 +2061,7 @@ export interface components {
             steps: components["schemas"]["Step"][];
             limit_bytes: number | null;
             free_bytes: number | null;
+            has_minute: boolean;
             frame: components["schemas"]["Size"] | null;
             framing: components["schemas"]["Framing"] | null;
             look: string;

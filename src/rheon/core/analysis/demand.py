@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import statistics
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -11,6 +11,7 @@ import numpy as np
 from ..engine import require
 from ..errors import Stopped
 from ..media import KeptRange, Title
+from ..media.kept import middle_of, moments_in
 from .complexity import coarse_bits_at
 
 MOST_PLACES = 24
@@ -30,70 +31,50 @@ class Demand:
     places: int
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class _Place:
-    """A moment of the title, and bits a pixel from there on."""
-
-    at_s: float
-    bits: float
-
-
 def most_demanding(
     title: Title, kept: Sequence[KeptRange], length_s: float, should_stop: Callable[[], bool] | None = None
 ) -> Demand:
     """The stretch of so many seconds, inside one of those that are ``kept``, whose pictures need the most bits.
 
-    One of them at least has to be so long. Where there are no pictures, or none can be read, it is the middle of the
+    Each of them has to be so long at least. Where there are no pictures, or none can be read, it is the middle of the
     longest. Raises ``EngineError`` or ``Stopped``.
     """
-    longest = max(kept, key=lambda one: one.length_s)
-    begin_s = (longest.from_s + longest.until_s - length_s) / 2
-    middle = KeptRange(from_s=begin_s, until_s=begin_s + length_s)
-    if title.video is None:
-        return Demand(stretch=middle, times_mean=1.0, places=0)
-    require("ffmpeg")
-    places = []
-    for at_s in _moments(kept, length_s):
+    if title.video is not None:
+        require("ffmpeg")
+        if bits := dict(_sampled(title, kept, should_stop)):
+            return _most(kept, length_s, bits)
+    return Demand(stretch=middle_of(kept, length_s), times_mean=1.0, places=0)
+
+
+def _sampled(
+    title: Title, kept: Sequence[KeptRange], should_stop: Callable[[], bool] | None
+) -> Iterator[tuple[float, float]]:
+    """Moments from all over what is kept, with bits a pixel around each; where nothing can be read is left out."""
+    total_s = sum(one.length_s for one in kept)
+    count = max(1, min(MOST_PLACES, int(total_s / LEAST_APART_S)))
+    for moment_s, within in moments_in(kept, count):
         if should_stop and should_stop():
             raise Stopped("The work was stopped.")
-        if bits := coarse_bits_at(title, at_s, PLACE_S):
-            places.append(_Place(at_s=at_s, bits=bits))
-    if not places:
-        return Demand(stretch=middle, times_mean=1.0, places=0)
-    needs = {window: _needed(window, places) for one in kept for window in _windows(one, length_s)}
-    best = max(needs, key=lambda window: needs[window])
-    mean = statistics.fmean(place.bits for place in places)
-    return Demand(stretch=best, times_mean=needs[best] / mean, places=len(places))
+        begin_s = min(moment_s, max(within.from_s, within.until_s - PLACE_S))
+        if bits := coarse_bits_at(title, begin_s, PLACE_S):
+            yield begin_s + PLACE_S / 2, bits
 
 
-def _moments(kept: Sequence[KeptRange], length_s: float) -> list[float]:
-    """Evenly over the stretches that are long enough, and not so close to an end that nothing is left to read."""
-    long_enough = [one for one in kept if one.length_s >= length_s]
-    total_s = sum(one.length_s for one in long_enough)
-    count = max(1, min(MOST_PLACES, int(total_s / LEAST_APART_S)))
-    found = []
-    for number in range(count):
-        into_s = total_s * (number + 0.5) / count
-        for one in long_enough:
-            if into_s < one.length_s:
-                found.append(min(one.from_s + into_s, max(one.from_s, one.until_s - PLACE_S)))
-                break
-            into_s -= one.length_s
-    return found
+def _most(kept: Sequence[KeptRange], length_s: float, bits: Mapping[float, float]) -> Demand:
+    """Between two moments, what is needed is taken to change evenly."""
+
+    def needed(window: KeptRange) -> float:
+        points = np.linspace(window.from_s, window.until_s, POINTS)
+        return float(np.mean(np.interp(points, list(bits), list(bits.values()))))
+
+    best = max((window for one in kept for window in _windows(one, length_s)), key=needed)
+    mean = statistics.fmean(bits.values())
+    return Demand(stretch=best, times_mean=needed(best) / mean, places=len(bits))
 
 
 def _windows(within: KeptRange, length_s: float) -> list[KeptRange]:
-    """Stretches of the length inside another, close to each other; none where it is shorter."""
+    """Stretches of the length inside another, close to each other."""
     spare_s = within.length_s - length_s
-    if spare_s < 0:
-        return []
     count = min(MOST_WINDOWS, int(spare_s / length_s * WINDOWS_A_LENGTH)) + 1
-    begins = [within.from_s + spare_s * number / max(1, count - 1) for number in range(count)]
-    return [KeptRange(from_s=begin_s, until_s=begin_s + length_s) for begin_s in begins]
-
-
-def _needed(window: KeptRange, places: Sequence[_Place]) -> float:
-    """Bits a pixel in a stretch: between two places they are taken to change evenly."""
-    moments = np.linspace(window.from_s, window.until_s, POINTS)
-    middles = [place.at_s + PLACE_S / 2 for place in places]
-    return float(np.mean(np.interp(moments, middles, [place.bits for place in places])))
+    begins = np.linspace(within.from_s, within.from_s + spare_s, count)
+    return [KeptRange(from_s=float(begin_s), until_s=float(begin_s) + length_s) for begin_s in begins]

@@ -14,16 +14,20 @@ from .parts import part_path, part_token, parts_in, remove_part, side_parts
 from .preview import PreviewRequest, preview_jpeg
 from .progress import Progress, ProgressUnit
 from .run import Hooks, Made, check_target, make_file
+from .trade_off import Point, Way, better, ways_left
 
 __all__ = [
     "ExcerptRequest",
     "Fidelity",
     "Hooks",
     "Made",
+    "Point",
     "PreviewRequest",
     "Progress",
     "ProgressUnit",
     "Viewing",
+    "Way",
+    "better",
     "check_target",
     "excerpt_stretch",
     "is_measurable",
@@ -40,4 +44,5 @@ __all__ = [
     "reference_settings",
     "remove_part",
     "side_parts",
+    "ways_left",
 ]

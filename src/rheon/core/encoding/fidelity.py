@@ -14,7 +14,7 @@ from ..commands.comparing import Comparison, Model, comparing_command
 from ..engine import Command, run, vmaf_engine
 from ..errors import EngineError
 from ..media import Action, DynamicRange, Fields, OutputSettings, Title, VideoSettings, VideoStream
-from ..media.kept import KeptRange, on_pictures
+from ..media.kept import KeptRange, moments_in, on_pictures
 from .run import Hooks, make_file
 from .seconds import clear, even, only_seconds
 
@@ -60,15 +60,10 @@ def measured_stretches(title: Title, settings: OutputSettings) -> tuple[KeptRang
     if length_s <= 2 * PLACES * PLACE_S:
         return kept
     found = []
-    for number in range(PLACES):
-        moment_s = length_s * (number + 0.5) / PLACES
-        for one in kept:
-            if moment_s < one.length_s:
-                begin_s = one.from_s + min(moment_s, max(0.0, one.length_s - PLACE_S))
-                end_s = min(one.until_s, begin_s + PLACE_S)
-                found.append(on_pictures(title, KeptRange(from_s=begin_s, until_s=end_s)))
-                break
-            moment_s -= one.length_s
+    for moment_s, one in moments_in(kept, PLACES):
+        begin_s = min(moment_s, max(one.from_s, one.until_s - PLACE_S))
+        end_s = min(one.until_s, begin_s + PLACE_S)
+        found.append(on_pictures(title, KeptRange(from_s=begin_s, until_s=end_s)))
     return tuple(found)
 
 

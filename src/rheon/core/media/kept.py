@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import bisect
+import itertools
 import math
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
@@ -53,6 +55,24 @@ def left_of(duration_s: float, out: Iterable[KeptRange]) -> tuple[KeptRange, ...
     if duration_s - at_s >= LEAST_S:
         left.append(KeptRange(from_s=at_s, until_s=duration_s))
     return tuple(left)
+
+
+def moments_in(kept: Sequence[KeptRange], count: int) -> list[tuple[float, KeptRange]]:
+    """So many moments evenly over stretches, as if these followed each other, each with the stretch that it is in."""
+    ends_s = list(itertools.accumulate(one.length_s for one in kept))
+    found = []
+    for number in range(count):
+        moment_s = ends_s[-1] * (number + 0.5) / count
+        place = bisect.bisect_right(ends_s, moment_s)
+        found.append((kept[place].until_s - (ends_s[place] - moment_s), kept[place]))
+    return found
+
+
+def middle_of(kept: Sequence[KeptRange], length_s: float) -> KeptRange:
+    """So many seconds in the middle of the longest of some stretches, which is as long at least."""
+    longest = max(kept, key=lambda one: one.length_s)
+    begin_s = (longest.from_s + longest.until_s - length_s) / 2
+    return KeptRange(from_s=begin_s, until_s=begin_s + length_s)
 
 
 def on_pictures(title: Title, kept: KeptRange) -> KeptRange:

@@ -24,10 +24,11 @@ from .decisions import (
     kind_of,
     read_pins,
 )
-from .picture.fewer_lines import fewer_lines, mean_at
+from .picture.fewer_lines import fewer_lines
 from .picture.frame import set_upright
 from .plan import Breach, Estimate, Plan
 from .request import PlanRequest
+from .solving.in_time import preset_in_time
 from .solving.minute import MINUTE_S, minute_plan, minute_request, minute_within
 from .solving.plan_diff import DecisionChange, plan_diff
 from .solving.planner import plan
@@ -66,13 +67,13 @@ __all__ = [
     "fewer_lines",
     "kind_of",
     "load_pin_set",
-    "mean_at",
     "minute_plan",
     "minute_request",
     "minute_within",
     "pin_set_text",
     "plan",
     "plan_diff",
+    "preset_in_time",
     "read_pins",
     "set_upright",
     "share_files",

@@ -8,7 +8,7 @@ from django.views.decorators.http import require_GET
 from rest_framework.request import Request
 from rest_framework.views import APIView
 
-from rheon.core.planning import pin_set_text
+from rheon.core.planning import pin_set_text, preset_in_time
 from rheon.core.planning.decisions.picture import PRESET, RATE
 from rheon.server.api.operations import operation
 from rheon.server.household.models import Device
@@ -16,11 +16,11 @@ from rheon.server.shelf.models import Title
 
 from . import documents, queries, requests
 from .actions import fidelity, overrides, series
-from .actions.making_time import pin_for_time
 from .actions.picks import set_picked
 from .actions.targets import add_goal, add_shared
 from .cells import cells_document
 from .models import Pick, PinSet, Target
+from .planning import request_of
 from .trade_off import trade_off_document
 
 
@@ -134,8 +134,8 @@ class TimeOfCell(APIView):
     def put(self, request: Request, title_id: int, target_id: int, wanted: requests.TimeWanted) -> documents.Sheet:
         """Pin the most thorough preset with which the file is expected to be made in time."""
         title, target = cell_rows(title_id, target_id)
-        pin = pin_for_time(title, target, wanted.most_s)
-        changed = overrides.change_override(title, target, None, {PRESET.key: pin})
+        preset = preset_in_time(request_of(title, target), wanted.most_s)
+        changed = overrides.change_override(title, target, None, {PRESET.key: preset})
         return queries.sheet_document(title, target, changed)
 
 

@@ -184,7 +184,7 @@ class PinSet(Document):
 class Sheet(Document):
     """``kept`` is empty where all of the title is; ``picture_s`` is how long each picture stands, ``None`` where there
     is none or where that changes; ``strip`` is how many small frames there are of the title, ``scrub``
-    how many while somebody scrubs over it.
+    how many while somebody scrubs over it. ``has_minute``: so much is made that a minute of it is worth a try.
     """
 
     title_id: int
@@ -216,6 +216,7 @@ class Sheet(Document):
     steps: list[Step]
     limit_bytes: int | None
     free_bytes: int | None
+    has_minute: bool
     frame: Size | None
     framing: Framing | None
     look: str

@@ -34,7 +34,7 @@ def request_for(
     pins = read_pins(override.pins if override else {})
     whole = core or title.core_title()
     wishes = liked(target.device)
-    places = _cut_places(title, whole, pins)
+    places = cut_places(title, whole, pins)
     return PlanRequest(
         title=whole,
         devices=target.profiles,
@@ -50,7 +50,12 @@ def request_for(
     )
 
 
-def _cut_places(title: Title, whole: CoreTitle, pins: Pins) -> CutPlaces:
+def request_of(title: Title, target: Target) -> PlanRequest:
+    """The request of one cell with what was set by hand there. Raises ``BadPin``."""
+    return request_for(title, target, stored_override(title.pk, target.pk))
+
+
+def cut_places(title: Title, whole: CoreTitle, pins: Pins) -> CutPlaces:
     """Where what is kept can be cut without encoding all of it, as far as that can be found out."""
     said = pins.of(KEEP)
     try:

@@ -4,12 +4,11 @@ from __future__ import annotations
 
 from rheon.core.catalogue import later, say
 from rheon.core.commands.comparing import Model
-from rheon.core.encoding import Fidelity
+from rheon.core.encoding import Fidelity, Point
 from rheon.core.planning import Balance
 
 from . import documents
 from .actions.fidelity import Measured
-from .ways import Point
 
 SEEN = {
     Model.HD: later("as people judge it on a screen of 1080 lines, 0 to 100"),

@@ -6,12 +6,12 @@ from dataclasses import replace
 
 from rheon.core.analysis import Demand, most_demanding
 from rheon.core.encoding import Hooks
-from rheon.core.errors import EngineError, RheonError
+from rheon.core.errors import EngineError
 from rheon.core.media import KeptRange, mark_of
 from rheon.core.media.documents import dump, load
-from rheon.core.planning import MINUTE_S, Plan, PlanRequest, minute_plan, minute_request, minute_within, plan
+from rheon.core.planning import MINUTE_S, minute_plan, minute_request, minute_within, plan
+from rheon.server.bench.planning import cut_places
 from rheon.server.shelf.actions.cache import material_mark
-from rheon.server.shelf.actions.cuts import cut_places_of
 from rheon.server.shelf.actions.finding_out import find_out
 from rheon.server.shelf.models import Finding, Title
 
@@ -20,7 +20,7 @@ from .settling import go_on_with, looking, settle
 
 
 def settle_minute(job: Job, hooks: Hooks) -> None:
-    """Have the plan settled, find its most demanding minute, and plan that.
+    """Have the plan settled, find its most demanding minute, and plan that; a title that is gone keeps its middle one.
 
     Raises ``PlanError`` or ``BadPin`` where nothing can be made, ``EngineError`` or ``Stopped``.
     """
@@ -30,11 +30,14 @@ def settle_minute(job: Job, hooks: Hooks) -> None:
     if request is None or title is None:
         return
     whole = plan(request)
-    demand = None
+    stretch, times_mean = None, 1.0
     if whole.settings is not None and (within := minute_within(request.title, whole.settings)):
         with looking(job):
             demand = _most_demanding(title, within, hooks, seen=whole.settings.video is not None)
-    made = _planned(title, request, whole, demand)
+        stretch, times_mean = demand.stretch, demand.times_mean
+    wanted = minute_request(request, whole, stretch)
+    places = cut_places(title, wanted.title, wanted.pins)
+    made = minute_plan(replace(wanted, copy_ranges=places.copies), whole, times_mean)
     if made.settings is not None:
         go_on_with(job, made, duration_s=made.settings.duration_s)
 
@@ -55,14 +58,3 @@ def _most_demanding(title: Title, within: tuple[KeptRange, ...], hooks: Hooks, *
     if "failed" in document:
         raise EngineError("The pictures could not be looked at for the minute that asks most of the plan.")
     return load(Demand, document)
-
-
-def _planned(title: Title, request: PlanRequest, whole: Plan, demand: Demand | None) -> Plan:
-    if demand is None:
-        return minute_plan(minute_request(request, whole, None), whole)
-    wanted = minute_request(request, whole, demand.stretch)
-    try:
-        places = cut_places_of(title, (demand.stretch,)).copies
-    except (RheonError, OSError):
-        places = None
-    return minute_plan(wanted, whole, times_mean=demand.times_mean, copy_ranges=places)

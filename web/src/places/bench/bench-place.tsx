@@ -140,20 +140,14 @@ function Crossing({ table }: { table: Table }) {
 }
 
 function ConvertBar({ cells, unplanned, onDone }: { cells: Cell[]; unplanned: number; onDone: () => void }) {
-  const add = useAddJobs();
   const navigate = useNavigate();
+  const add = useAddJobs(() => {
+    onDone();
+    void navigate("/worklist");
+  });
   const total = totalOf(cells);
   const files = `${total.files} ${total.files === 1 ? "file" : "files"}`;
-  const convert = () =>
-    add.mutate(
-      cells.map(({ title_id, target_id }) => ({ title_id, target_id })),
-      {
-        onSuccess: () => {
-          onDone();
-          void navigate("/worklist");
-        },
-      },
-    );
+  const convert = () => add.mutate(cells.map(({ title_id, target_id }) => ({ title_id, target_id })));
   return (
     <ActBar>
       <span className="font-semibold">

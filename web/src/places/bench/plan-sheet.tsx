@@ -146,12 +146,12 @@ function Figure({ large, small }: { large: string; small: string }) {
 }
 
 function ConvertButton({ sheet, busy }: { sheet: Sheet; busy: boolean }) {
-  const add = useAddJobs();
-  const sample = useAddSample();
   const navigate = useNavigate();
+  const onAdded = () => void navigate("/worklist");
+  const add = useAddJobs(onAdded);
+  const sample = useAddSample(onAdded);
   if (!sheet.estimate) return null;
   const cell = { title_id: sheet.title_id, target_id: sheet.target_id };
-  const onSuccess = () => void navigate("/worklist");
   const failed = [add, sample].find((change) => change.isError)?.error;
   return (
     <div className="flex items-center gap-3">
@@ -160,31 +160,19 @@ function ConvertButton({ sheet, busy }: { sheet: Sheet; busy: boolean }) {
           {failed.message}
         </span>
       )}
-      {isLongerThanMinute(sheet) && (
+      {sheet.has_minute && (
         <Tip text="The minute that asks most of this plan, made just as the whole file will be, to see on the device whether it plays and looks right.">
-          <Button onClick={() => sample.mutate(cell, { onSuccess })} disabled={sample.isPending || busy}>
+          <Button onClick={() => sample.mutate(cell)} disabled={sample.isPending || busy}>
             A minute to try
           </Button>
         </Tip>
       )}
-      <Button
-        look="primary"
-        onClick={() => add.mutate([cell], { onSuccess })}
-        disabled={add.isPending || busy}
-      >
+      <Button look="primary" onClick={() => add.mutate([cell])} disabled={add.isPending || busy}>
         {sheet.treatment === "rewrap" ? "Re-wrap" : "Convert"}
       </Button>
     </div>
   );
 }
-
-/** Whether so much goes into the file that a minute of it is worth a try by itself. */
-function isLongerThanMinute({ kept, duration_s }: Sheet): boolean {
-  const lengths = kept.map((one) => one.until_s - one.from_s);
-  return (lengths.length ? lengths.reduce((sum, one) => sum + one, 0) : duration_s) > WORTH_TRYING_S;
-}
-
-const WORTH_TRYING_S = 75;
 
 function NothingToMake({ sheet }: { sheet: Sheet }) {
   return (

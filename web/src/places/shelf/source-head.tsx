@@ -67,8 +67,8 @@ function SourceMenu({ source }: { source: Source }) {
   const act = useSourceAction();
   const { remove } = useUndo();
   const rename = useRenameSource();
-  const copy = useCopyDisc();
   const navigate = useNavigate();
+  const copy = useCopyDisc(() => void navigate("/worklist"));
   const [naming, setNaming] = useState(false);
   return (
     <>
@@ -83,7 +83,7 @@ function SourceMenu({ source }: { source: Source }) {
                 {
                   text: "Copy the whole disc",
                   note: "every file as it is, with checksums, verified",
-                  onChoose: () => copy.mutate(source.id, { onSuccess: () => void navigate("/worklist") }),
+                  onChoose: () => copy.mutate(source.id),
                 },
               ]
             : []),

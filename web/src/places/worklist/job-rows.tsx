@@ -5,9 +5,9 @@ import type { Schemas } from "../../api/client";
 import { useJobAction } from "../../api/queries";
 import { spanText } from "../../domain/durations";
 import { sizeText } from "../../domain/sizes";
-import { useUndo } from "../../parts/undo";
 import { Button } from "../../ui/button";
 import { JobName } from "./job-name";
+import { RemoveJob } from "./remove-job";
 
 type Job = Schemas["Job"];
 
@@ -22,7 +22,6 @@ const MARKS = {
 } as const;
 
 export function EndedRow({ job }: { job: Job }) {
-  const { remove } = useUndo();
   const done = job.state === "done";
   const mark = job.state === "running" || job.state === "waiting" ? null : MARKS[job.state];
   return (
@@ -52,14 +51,7 @@ export function EndedRow({ job }: { job: Job }) {
         ) : (
           <AgainButton job={job} />
         )}
-        <Button
-          look="quiet"
-          size="text"
-          onClick={() => remove({ kind: "job", id: job.id, text: `${job.title_name} is off the Worklist.` })}
-          aria-label={`Remove ${job.title_name}`}
-        >
-          Remove
-        </Button>
+        <RemoveJob job={job} />
       </span>
     </div>
   );

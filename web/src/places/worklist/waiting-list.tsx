@@ -1,33 +1,18 @@
 import { GripVertical } from "lucide-react";
-import { memo, useCallback, useLayoutEffect, useMemo, useRef, useState } from "react";
+import { memo } from "react";
 
 import type { Schemas } from "../../api/client";
-import { useMoveJobs } from "../../api/queries";
 import { spanText } from "../../domain/durations";
 import { sizeText } from "../../domain/sizes";
 import { ActBar } from "../../parts/act-bar";
 import { LongList } from "../../parts/long-list";
-import { useUndo } from "../../parts/undo";
 import { Button } from "../../ui/button";
 import { Checkbox } from "../../ui/checkbox";
 import { JobName } from "./job-name";
-import { placeFor } from "../../domain/queue";
+import { RemoveJob } from "./remove-job";
+import { type Acts, useOrder } from "./use-order";
 
 type Job = Schemas["Job"];
-
-interface Reach {
-  chosen: ReadonlySet<number>;
-  /** The row that something dragged would be put before or (`after`) behind. */
-  over: { id: number; after: boolean } | null;
-}
-
-interface Acts {
-  choose: (id: number, on: boolean, range: boolean) => void;
-  key: (id: number, key: string) => boolean;
-  drag: (id: number | null) => void;
-  aim: (over: Reach["over"]) => void;
-  drop: () => void;
-}
 
 /** What waits, in its order, which is changed by dragging, by keys, or for several rows at once. */
 export function WaitingList({ jobs }: { jobs: Job[] }) {
@@ -74,75 +59,6 @@ export function WaitingList({ jobs }: { jobs: Job[] }) {
   );
 }
 
-interface Now extends Reach {
-  jobs: Job[];
-  dragged: number | null;
-  /** The row that was chosen last: with Shift, all up to it are meant. */
-  anchor: number | null;
-}
-
-/** Which rows are chosen, what is dragged where, and what becomes of it. */
-function useOrder(jobs: Job[]) {
-  const { mutate, error } = useMoveJobs();
-  const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
-  const [over, setOver] = useState<Reach["over"]>(null);
-  // read when something happens, so that rows need not be drawn again for them
-  const now = useRef<Now>({ jobs, chosen, over, dragged: null, anchor: null });
-  useLayoutEffect(() => {
-    Object.assign(now.current, { jobs, chosen, over });
-  });
-  const meant = useCallback(
-    (id: number): ReadonlySet<number> => (now.current.chosen.has(id) ? now.current.chosen : new Set([id])),
-    [],
-  );
-  const move = useCallback(
-    (ids: ReadonlySet<number>, key: string) => {
-      const before = placeFor(key, now.current.jobs, ids);
-      if (before === undefined) return false;
-      mutate({ ids, before });
-      return true;
-    },
-    [mutate],
-  );
-  const acts = useMemo<Acts>(
-    () => ({
-      choose: (id, on, range) => {
-        const { jobs: rows, anchor } = now.current;
-        const [one, other] = [anchor, id].map((end) => rows.findIndex((row) => row.id === end));
-        const wide = range && one !== undefined && other !== undefined && one >= 0;
-        const meantRows = wide ? rows.slice(Math.min(one, other), Math.max(one, other) + 1) : [{ id }];
-        now.current.anchor = id;
-        setChosen((old) => {
-          const next = new Set(old);
-          for (const row of meantRows) {
-            if (on) next.add(row.id);
-            else next.delete(row.id);
-          }
-          return next;
-        });
-      },
-      key: (id, key) => move(meant(id), key),
-      drag: (id) => {
-        now.current.dragged = id;
-        if (id === null) setOver(null);
-      },
-      aim: (aimed) => {
-        const { dragged, over: old } = now.current;
-        if (dragged !== null && (old?.id !== aimed?.id || old?.after !== aimed?.after)) setOver(aimed);
-      },
-      drop: () => {
-        const { jobs: rows, over: aimed, dragged } = now.current;
-        setOver(null);
-        if (dragged === null || !aimed) return;
-        const index = rows.findIndex((row) => row.id === aimed.id) + (aimed.after ? 1 : 0);
-        mutate({ ids: meant(dragged), before: rows[index]?.id ?? null });
-      },
-    }),
-    [meant, move, mutate],
-  );
-  return { chosen, over, acts, move, clear: () => setChosen(new Set()), error };
-}
-
 interface RowProps {
   job: Job;
   chosen: boolean;
@@ -160,7 +76,6 @@ const MARKS = {
 const WAITING = memo(WaitingRow);
 
 function WaitingRow({ job, chosen, mark, acts }: RowProps) {
-  const { remove } = useUndo();
   return (
     <div
       className={`grid grid-cols-[20px_24px_minmax(0,1.3fr)_minmax(0,1.6fr)_84px_84px_150px] items-center gap-x-3 border-b border-hairline py-2.5 max-lg:grid-cols-[20px_24px_minmax(0,1fr)_auto] ${chosen ? "bg-sand" : ""} ${MARKS[mark]}`}
@@ -185,14 +100,7 @@ function WaitingRow({ job, chosen, mark, acts }: RowProps) {
       <span className="text-right max-lg:hidden">{sizeText(job.expected_bytes)}</span>
       <span className="text-right max-lg:hidden">{spanText(job.expected_s)}</span>
       <span className="text-right">
-        <Button
-          look="quiet"
-          size="text"
-          onClick={() => remove({ kind: "job", id: job.id, text: `${job.title_name} is off the Worklist.` })}
-          aria-label={`Remove ${job.title_name}`}
-        >
-          Remove
-        </Button>
+        <RemoveJob job={job} />
       </span>
     </div>
   );

@@ -2,23 +2,20 @@
 
 from __future__ import annotations
 
-import itertools
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from fractions import Fraction
 
 from ...formats import video_encoder
 from ...media import Action, VideoSettings
 from ..decisions import Pins
 from ..decisions.picture import RATE, SIZE
+from ..decisions.picture.rate import QUALITY
 from ..decisions.picture.size import even
+from .rates import PIXEL_POWER
 
 SHARE = Fraction(3, 4)
 LEAST_LINES = 180
-BESIDE = 1.3
-"""So many times larger or smaller than what was measured, a size is still judged by it."""
-POWER = 0.75
-"""Rates grow with this power of the pixels (as ``rates.floor_share`` has it)."""
 
 
 def fewer_lines(made: VideoSettings, pins: Pins) -> Mapping[str, str] | None:
@@ -32,16 +29,6 @@ def fewer_lines(made: VideoSettings, pins: Pins) -> Mapping[str, str] | None:
     said = {SIZE.key: str(lines)}
     if made.quality is not None:
         encoder = video_encoder(made.codec, made.encoder)
-        finer = round(encoder.halving * -math.log2(float(SHARE)) * 2 * POWER)
-        said[RATE.key] = f"quality:{max(encoder.scale[0], made.quality - finer)}"
+        finer = round(encoder.halving * -math.log2(SHARE**2) * PIXEL_POWER)
+        said[RATE.key] = f"{QUALITY}:{max(encoder.scale[0], made.quality - finer)}"
     return said
-
-
-def mean_at(size_bytes: float, points: Sequence[tuple[int, float]]) -> float | None:
-    """The mean score that a curve of (bytes, mean) has at a size; ``None`` far beside its points."""
-    ordered = sorted(dict(points).items())
-    if len(ordered) < 2 or not ordered[0][0] / BESIDE <= size_bytes <= ordered[-1][0] * BESIDE:
-        return None
-    pairs = list(itertools.pairwise(ordered))
-    (small, low), (large, high) = next((pair for pair in pairs if size_bytes <= pair[1][0]), pairs[-1])
-    return low + (high - low) * math.log(size_bytes / small) / math.log(large / small)

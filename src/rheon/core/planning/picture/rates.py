@@ -22,6 +22,8 @@ SMALLEST_PEAK_BPS = 64_000
 LEAST_WANTED_PEAK_BPS = 3_000_000
 PEAK_STEP_BPS = 500_000
 LEAST_BPS = 32_000
+PIXEL_POWER = 0.75
+"""Rates grow with this power of the pixels, from experience."""
 FLOOR_SHARE = 0.30
 """The share of the usual bits for a pixel under which fewer pixels look better."""
 DOUBLED_SHARE = Fraction(13, 20)
@@ -68,8 +70,8 @@ def best_profile(entry: VideoEntry, bit_depth: int) -> str | None:
 
 
 def usual_bits_per_pixel(codec: str, pixels: int, balance: Balance) -> float:
-    """Larger pictures need fewer bits for each pixel (power -0.25, from experience)."""
-    size = float((pixels / USUAL_PIXELS) ** -0.25)
+    """Larger pictures need fewer bits for each pixel."""
+    size = float((pixels / USUAL_PIXELS) ** (PIXEL_POWER - 1))
     return video_encoder(codec).bits_per_pixel * size * GROWTH_PER_STEP[balance.step]
 
 
@@ -117,8 +119,7 @@ def muxing_bps(whole_bps: float) -> float:
 def floor_share(codec: str, pixels: int, rate: Fraction, bps: float, complexity: float) -> float:
     """The share of the pixels that leaves each of them enough bits; 1 where there are enough for all."""
     needed = FLOOR_SHARE * expected_bitrate(codec, pixels, rate, Balance.EVEN, complexity)
-    # rate grows with the power 3/4 of the pixels
-    return 1.0 if bps >= needed else max(0.05, (bps / needed) ** (4 / 3))
+    return 1.0 if bps >= needed else max(0.05, (bps / needed) ** (1 / PIXEL_POWER))
 
 
 def choose_rates(

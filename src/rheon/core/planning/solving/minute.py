@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import replace
 
+from ...catalogue import say
 from ...errors import PlanError
 from ...media import Action, KeptRange, OutputSettings, Title, VideoSettings
 from ..decisions import read_pins
@@ -21,8 +21,8 @@ from .planner import plan
 MINUTE_S = 60.0
 LEAST_LONGER_S = 15.0
 """What is hardly longer than a minute is made whole."""
-NAMED = "{name} (a minute to try)"
 UNSURE = 1.5
+"""So many times smaller or larger a part may come out than what is expected from a few seconds of it."""
 SHARED_OUT = 0.6
 """How an encoder's two passes share bits out: by this power of what the pictures need (libx264's qcomp)."""
 
@@ -36,11 +36,11 @@ def minute_within(title: Title, made: OutputSettings) -> tuple[KeptRange, ...]:
 def minute_request(request: PlanRequest, whole: Plan, stretch: KeptRange | None) -> PlanRequest:
     """The request for a stretch of what ``whole`` makes; for all of it, under the name of a try, where it is ``None``.
 
-    Where can be cut is asked of the new request. Raises ``PlanError`` where nothing is made.
+    Where it can be cut has to be found out anew. Raises ``PlanError`` where nothing is made.
     """
     made = _settings(whole)
     by_hand = request.pins.of(NAME)
-    name = NAMED.format(name=by_hand or request.name)
+    name = say("{name} (a minute to try)", name=by_hand or request.name)
     said = {**request.pins.said, NAME.key: name}
     if stretch is not None:
         said.pop(CUT.key, None)
@@ -50,17 +50,12 @@ def minute_request(request: PlanRequest, whole: Plan, stretch: KeptRange | None)
     return replace(request, pins=read_pins(said), name=name, copy_ranges=None, middles=None)
 
 
-def minute_plan(
-    request: PlanRequest, whole: Plan, *, times_mean: float = 1.0, copy_ranges: Sequence[KeptRange] | None = None
-) -> Plan:
+def minute_plan(request: PlanRequest, whole: Plan, times_mean: float = 1.0) -> Plan:
     """The plan of a ``minute_request``: its picture is made just as the whole file's.
 
     ``times_mean``: how many times as many bits as on average the pictures need there; two passes would give it more.
     """
-    if copy_ranges is not None:
-        request = replace(request, copy_ranges=tuple(copy_ranges))
-    if request.samples is not None:
-        samples = request.samples
+    if (samples := request.samples) is not None:
         coarse, fine = samples.coarse_bits * times_mean, samples.fine_bits * times_mean
         request = replace(request, samples=replace(samples, coarse_bits=coarse, fine_bits=fine))
     made = _less_sure(plan(request))
@@ -72,7 +67,7 @@ def minute_plan(
 
 
 def _less_sure(made: Plan) -> Plan:
-    """A part's size is less sure than that of all, by what is known from a few seconds of it."""
+    """A part's size is less sure than that of all."""
     if made.estimate is None:
         return made
     low, high = made.estimate.size_low_bytes / UNSURE, made.estimate.size_high_bytes * UNSURE

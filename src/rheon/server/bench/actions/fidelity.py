@@ -20,17 +20,21 @@ from rheon.core.devices import DeviceKind
 from rheon.core.encoding import (
     Fidelity,
     Hooks,
+    Point,
     Viewing,
+    Way,
+    better,
     is_measurable,
     make_reference,
     measure_fidelity,
     reference_settings,
+    ways_left,
 )
 from rheon.core.engine import vmaf_engine
 from rheon.core.errors import BadPin, PlanError, Stopped
-from rheon.core.media import OutputSettings, mark_of
+from rheon.core.media import OutputSettings, VideoSettings, mark_of
 from rheon.core.media import Title as CoreTitle
-from rheon.core.planning import Balance, Plan, PlanRequest, fewer_lines, plan, read_pins
+from rheon.core.planning import Balance, PlanRequest, fewer_lines, plan, read_pins
 from rheon.core.planning.decisions.picture import RATE
 from rheon.core.planning.picture.rates import quality_for
 from rheon.server.shelf.actions.cache import material_mark
@@ -38,9 +42,8 @@ from rheon.server.shelf.actions.finding_out import find_out
 from rheon.server.shelf.models import Finding, Title
 
 from ..models import Target
-from ..planning import request_for, stored_override
+from ..planning import request_of
 from ..tasks import measure_balances_task
-from ..ways import Point, Way, better, ways_left
 
 WATCHED_S = 60
 """What nobody has asked after for so long is not measured any further."""
@@ -63,6 +66,16 @@ class Measured:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class _Made:
+    """What a way makes, how large that is expected to be, and the pins that it has besides those that are set."""
+
+    settings: OutputSettings
+    video: VideoSettings
+    size_bytes: int
+    pins: Mapping[str, str]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class _Cell:
     """A cell's title, how it is watched, and what each way makes of it: balances without a rate by hand, and at the
     one that is set. Empty where nothing can be measured.
@@ -70,20 +83,18 @@ class _Cell:
 
     title: Title
     viewing: Viewing
-    settings: Mapping[Way, OutputSettings]
-    sizes: Mapping[Way, int]
-    fewer: Mapping[Way, Mapping[str, str]]
+    ways: Mapping[Way, _Made]
 
     def mark(self, way: Way) -> str:
         """The same for the same pictures, made in the same way and seen on the same screen."""
-        made = self.settings[way]
+        made = self.ways[way].settings
         seen = (made.video, made.kept, self.viewing, vmaf_engine() is not None, VERSION)
         return f"fidelity-{mark_of(material_mark(self.title), *seen)}"[:40]
 
     @property
     def wish(self) -> Path:
         """There while somebody wants it measured; what is done meanwhile looks at it from another process."""
-        name = mark_of(self.title.pk, tuple(self.mark(way) for way in self.settings))
+        name = mark_of(self.title.pk, tuple(self.mark(way) for way in self.ways))
         return Path(settings.RHEON_CACHE) / "measuring" / name
 
     @property
@@ -146,9 +157,9 @@ def pin_for_fidelity(title: Title, target: Target, wanted: float) -> str:
     cell = _cell(title, target)
     known = _known(cell).points
     points = [
-        (video.quality, point.score.mean)
+        (quality, point.score.mean)
         for balance, point in known.items()
-        if (video := cell.settings[Way(balance)].video) is not None and video.quality is not None
+        if (quality := cell.ways[Way(balance)].video.quality) is not None
     ]
     quality = quality_for(wanted, points)
     if quality is None:
@@ -168,40 +179,33 @@ def pin_for_fidelity(title: Title, target: Target, wanted: float) -> str:
 
 
 def _cell(title: Title, target: Target) -> _Cell:
-    request = request_for(title, target, stored_override(title.pk, target.pk))
+    request = request_of(title, target)
     free = read_pins({key: said for key, said in request.pins.said.items() if key != RATE.key})
     asked = {Way(one): replace(request, balance=one, pins=free) for one in Balance}
     if RATE in request.pins:
         asked[Way(None)] = request
-    found: dict[Way, OutputSettings] = {}
-    sizes: dict[Way, int] = {}
-    fewer: dict[Way, Mapping[str, str]] = {}
+    ways: dict[Way, _Made] = {}
     for way, wanted in asked.items():
-        if (made := _planned(wanted)) is None or made.settings is None or made.settings.video is None:
+        if (made := _made(wanted)) is None:
             continue
-        found[way], sizes[way] = made.settings, _size(made)
-        if pins := fewer_lines(made.settings.video, wanted.pins):
-            smaller, small = Way(way.balance, fewer=True), _planned(_pinned(wanted, pins))
-            if small is not None and small.settings is not None:
-                found[smaller], sizes[smaller], fewer[smaller] = small.settings, _size(small), pins
-    return _Cell(title=title, viewing=_viewing(request, target), settings=found, sizes=sizes, fewer=fewer)
+        ways[way] = made
+        if pins := fewer_lines(made.video, wanted.pins):
+            smaller = _made(replace(wanted, pins=read_pins({**wanted.pins.said, **pins})), pins)
+            if smaller is not None:
+                ways[Way(way.balance, fewer=True)] = smaller
+    return _Cell(title=title, viewing=_viewing(request, target), ways=ways)
 
 
-def _pinned(request: PlanRequest, pins: Mapping[str, str]) -> PlanRequest:
-    return replace(request, pins=read_pins({**request.pins.said, **pins}))
-
-
-def _planned(request: PlanRequest) -> Plan | None:
-    """The plan, where what it makes can be measured."""
+def _made(request: PlanRequest, pins: Mapping[str, str] | None = None) -> _Made | None:
+    """What a request makes, where that can be measured."""
     try:
         made = plan(request, explained=False)
     except (BadPin, PlanError):
         return None
-    return made if made.settings is not None and is_measurable(request.title, made.settings) else None
-
-
-def _size(made: Plan) -> int:
-    return made.estimate.size_bytes if made.estimate else 0
+    settings, estimate = made.settings, made.estimate
+    if settings is None or settings.video is None or estimate is None or not is_measurable(request.title, settings):
+        return None
+    return _Made(settings=settings, video=settings.video, size_bytes=estimate.size_bytes, pins=pins or {})
 
 
 def _viewing(request: PlanRequest, target: Target) -> Viewing:
@@ -216,7 +220,7 @@ def _viewing(request: PlanRequest, target: Target) -> Viewing:
 def _known(cell: _Cell) -> Measured:
     rows = _rows(cell)
     points = _points(cell, rows)
-    left = list(ways_left(points, cell.settings))
+    left = list(ways_left(points, cell.ways))
     failed = {row.mark for row in rows if "failed" in row.document}
     return Measured(
         points={way.balance: point for way, point in points.items() if not way.fewer},
@@ -224,30 +228,30 @@ def _known(cell: _Cell) -> Measured:
         missing=len(left),
         measuring=any(cell.mark(way) not in failed for way in left) and cell.is_wanted,
         failed=bool(failed),
-        possible=bool(cell.settings),
+        possible=bool(cell.ways),
     )
 
 
 def _left(cell: _Cell) -> Iterator[Way]:
-    return ways_left(_points(cell, _rows(cell)), cell.settings)
+    return ways_left(_points(cell, _rows(cell)), cell.ways)
 
 
 def _rows(cell: _Cell) -> list[Finding]:
-    return list(Finding.objects.filter(mark__in={cell.mark(way) for way in cell.settings}))
+    return list(Finding.objects.filter(mark__in={cell.mark(way) for way in cell.ways}))
 
 
 def _points(cell: _Cell, rows: Iterable[Finding]) -> dict[Way, Point]:
     """What was measured; a smaller picture's size is told beside the one that it stands for, by the same seconds."""
     scores = {row.mark: _load(row.document) for row in rows if "failed" not in row.document}
+    measured = {way: scores[mark] for way in cell.ways if (mark := cell.mark(way)) in scores}
     found: dict[Way, Point] = {}
-    for way in sorted((one for one in cell.settings if cell.mark(one) in scores), key=lambda one: one.fewer):
-        score, video = scores[cell.mark(way)], cell.settings[way].video
-        assert video is not None
-        size_bytes, beside = cell.sizes[way], found.get(Way(way.balance))
-        if way.fewer and beside is not None and video.quality is not None:
-            size_bytes = round(beside.size_bytes * score.size_bytes / max(1, beside.score.size_bytes))
-        pins = cell.fewer.get(way, {})
-        found[way] = Point(score=score, size_bytes=size_bytes, lines=video.height, pins=pins)
+    for way, score in measured.items():
+        made, planned = cell.ways[way], Way(way.balance)
+        size_bytes = made.size_bytes
+        if way.fewer and planned in measured and made.video.quality is not None:
+            share = score.size_bytes / max(1, measured[planned].size_bytes)
+            size_bytes = round(cell.ways[planned].size_bytes * share)
+        found[way] = Point(score=score, size_bytes=size_bytes, lines=made.video.height, pins=made.pins)
     return found
 
 
@@ -256,7 +260,7 @@ def _load(document: dict[str, Any]) -> Fidelity:
 
 
 def _measure(cell: _Cell, core: CoreTitle, way: Way, work: Path) -> dict[str, Any]:
-    made = cell.settings[way]
+    made = cell.ways[way].settings
     # colours and frame rate may differ between balances: then so does what they are held against
     folder = work / mark_of(reference_settings(core, made))
     folder.mkdir(exist_ok=True)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import uuid
 from collections.abc import Sequence
-from dataclasses import asdict, replace
+from dataclasses import replace
 from typing import Any
 
 from django.db import transaction
@@ -14,10 +14,11 @@ from rheon.core.descriptions import settings_text
 from rheon.core.errors import PlanError
 from rheon.core.media import mark_of
 from rheon.core.media.documents import dump
-from rheon.core.planning import MINUTE_S, Estimate, Plan, PlanRequest, minute_within, plan
+from rheon.core.media.kept import middle_of
+from rheon.core.planning import MINUTE_S, Plan, PlanRequest, minute_plan, minute_request, minute_within, plan
 from rheon.server.bench.actions.targets import mark_used
 from rheon.server.bench.models import Recipient, Target
-from rheon.server.bench.planning import request_for, stored_override
+from rheon.server.bench.planning import request_of
 from rheon.server.home.queries import output_folders
 from rheon.server.shelf.models import Source, SourceState, Title
 
@@ -29,15 +30,13 @@ DISCS = ("dvd", "bluray")
 COPY_BYTES_PER_S = 60e6
 TO_TRY = "To try"
 """The folder beside the files for what is only made to be tried."""
-LOOKING_S = 15.0
-"""What finding the most demanding minute takes, roughly; how long it really took is told when it is done."""
 
 
 def add_jobs(cells: Sequence[tuple[Title, Target]]) -> list[Job]:
     """Queue the cells that something is to be made for. Raises ``PlanError`` where that is none of them."""
     groups: dict[tuple[int, str], tuple[Title, PlanRequest, Plan, list[Recipient]]] = {}
     for title, target in cells:
-        request = request_for(title, target, stored_override(title.pk, target.pk))
+        request = request_of(title, target)
         made = plan(request)
         if made.settings is None:
             continue
@@ -52,12 +51,18 @@ def add_jobs(cells: Sequence[tuple[Title, Target]]) -> list[Job]:
 
 
 def add_sample(title: Title, target: Target) -> Job:
-    """Queue a minute to try what a cell would make, before all that waits. Raises ``PlanError`` or ``BadPin``."""
-    request = request_for(title, target, stored_override(title.pk, target.pk))
-    made = plan(request)
-    if made.settings is None or made.estimate is None:
+    """Queue a minute to try what a cell would make, before all that waits; which one it is, is found by the job.
+
+    Raises ``PlanError`` or ``BadPin``.
+    """
+    request = request_of(title, target)
+    whole = plan(request)
+    if whole.settings is None:
         raise _nothing()
-    length_s = MINUTE_S if minute_within(request.title, made.settings) else made.settings.duration_s
+    within = minute_within(request.title, whole.settings)
+    middle = middle_of(within, MINUTE_S) if within else None
+    made = minute_plan(minute_request(request, whole, middle), whole)
+    assert made.settings
     with transaction.atomic():
         return _add(
             title,
@@ -67,16 +72,8 @@ def add_sample(title: Title, target: Target) -> Job:
             kind=JobKind.SAMPLE,
             folder=str(output_folders()[-1] / TO_TRY),
             position=0,
-            duration_s=length_s,
-            expected=dump(_of_minute(made.estimate, length_s / made.settings.duration_s)),
+            duration_s=made.settings.duration_s,
         )
-
-
-def _of_minute(whole: Estimate, share: float) -> Estimate:
-    """What a share of a file comes to; a minute that asks for more bits than the others is up to twice as large."""
-    sizes = {name: round(value * share) for name, value in asdict(whole).items() if name.startswith("size_")}
-    times = {name: value * share + LOOKING_S for name, value in asdict(whole).items() if name.startswith("time_")}
-    return replace(whole, **{**sizes, **times, "size_high_bytes": 2 * sizes["size_high_bytes"]})
 
 
 def _nothing() -> PlanError:

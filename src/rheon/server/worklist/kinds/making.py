@@ -29,8 +29,12 @@ class Making:
         self.name = name
 
     def run(self, job: Job, hooks: Hooks, note: Note) -> Finished:
-        settle(job)
+        self.settle(job, hooks)
         return convert(_order(job), hooks, note, functools.partial(go_on_with, job))
+
+    def settle(self, job: Job, hooks: Hooks) -> None:
+        """Have the job's plan rest on what is known when it begins."""
+        settle(job)
 
     def take_up(self, job: Job) -> Finished | None:
         if not job.delivery_document:
@@ -47,9 +51,8 @@ class Sampling(Making):
     def __init__(self) -> None:
         super().__init__(JobKind.SAMPLE)
 
-    def run(self, job: Job, hooks: Hooks, note: Note) -> Finished:
+    def settle(self, job: Job, hooks: Hooks) -> None:
         settle_minute(job, hooks)
-        return convert(_order(job), hooks, note, functools.partial(go_on_with, job))
 
 
 def _order(job: Job) -> Order:
