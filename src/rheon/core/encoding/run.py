@@ -6,7 +6,7 @@ import json
 import shutil
 import tempfile
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 from pathlib import Path
 
@@ -19,6 +19,7 @@ from ..media import Action, CellData, FileData, OutputSettings, Title
 from ..media.joined import as_one
 from ..media.kept import kept_title, pieces_of
 from ..sources.material.feed import feed_title, subtitle_packets
+from ..sources.material.seek import narrowed
 from ..subtitles import lay_out
 from ..system import check_inside
 from .edges import Splicing, edged_pictures
@@ -307,7 +308,12 @@ def _feed(job: Job) -> Feed | None:
     if not isinstance(data, CellData):
         return None
     part = job.title.part_of is not None
-    return lambda: feed_title(data, job.subpictures, job.cores, leads=job.decodes_picture, part=part)
+
+    def feed() -> Iterator[bytes]:
+        needed = narrowed(data, job.title.duration_s) if part else data
+        return feed_title(needed, job.subpictures, job.cores, leads=job.decodes_picture, part=part)
+
+    return feed
 
 
 def _explained(error: EngineError, title: Title, folder: Path, before: dict[str, tuple[int, int] | None]) -> Exception:

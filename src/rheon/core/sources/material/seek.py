@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ...media import PTS_HZ, SECTOR_BYTES, Cell, CellData, Extent, StreamKind
 from ..bluray.transport_stream import M2TS_BYTES, picture_pts
@@ -16,6 +16,8 @@ LOOK_BYTES = {StreamKind.PROGRAM: 640 * SECTOR_BYTES, StreamKind.TRANSPORT: 2048
 CLOSE_BYTES = 256 << 10
 AHEAD_S = 2.2
 """Decoding begins so long before a moment: a Blu-ray may have two seconds between key pictures, a DVD less."""
+BEHIND_S = 3.0
+"""What belongs to a moment lies no further behind it in the data: sound and subtitles come after their pictures."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -42,7 +44,7 @@ def find_place(data: CellData, moment_s: float, most_bytes: int) -> Place | None
 
 
 def place_before(cell: Cell, kind: StreamKind, within_s: float) -> int:
-    """The byte of the cell from which a picture ``within_s`` into it can be decoded.
+    """The byte of the cell from which a picture ``within_s`` into it can be decoded; for a DVD, where a unit begins.
 
     Its beginning where that is unknown. Raises ``OSError`` where the data can't be read.
     """
@@ -53,24 +55,74 @@ def place_before(cell: Cell, kind: StreamKind, within_s: float) -> int:
     low, high = 0, cell.size_bytes // grain * grain
     while high - low > CLOSE_BYTES:
         middle = (low + high) // 2 // grain * grain
-        found = _first_pts(cell, kind, middle)
-        if found is not None and cell.pts <= found <= wanted:
-            low = middle
+        found = _first_stamp(cell, kind, middle)
+        if found is not None and cell.pts <= found.pts <= wanted:
+            low = found.at
         else:
             high = middle
     return low
 
 
-def _first_pts(cell: Cell, kind: StreamKind, at: int) -> int | None:
+def place_behind(cell: Cell, kind: StreamKind, within_s: float) -> int:
+    """A byte of the cell behind which nothing lies of what is shown or heard in its first ``within_s``.
+
+    Its end where that is unknown. Raises ``OSError`` where the data can't be read.
+    """
+    grain = M2TS_BYTES if kind is StreamKind.TRANSPORT else SECTOR_BYTES
+    if cell.pts is None or within_s + BEHIND_S >= cell.duration_s:
+        return cell.size_bytes
+    wanted = cell.pts + round((within_s + BEHIND_S) * PTS_HZ)
+    low, high = 0, cell.size_bytes // grain * grain
+    if high - low <= CLOSE_BYTES:
+        return cell.size_bytes
+    while high - low > CLOSE_BYTES:
+        middle = (low + high) // 2 // grain * grain
+        found = _first_stamp(cell, kind, middle)
+        if found is not None and found.pts > wanted:
+            high = middle
+        else:
+            low = middle
+    return high if high < cell.size_bytes // grain * grain else cell.size_bytes
+
+
+def narrowed(data: CellData, length_s: float) -> CellData:
+    """A DVD's title, of which only so many seconds are needed, from a clean start a little before them on.
+
+    Who cuts by time stamps cuts the same out of it. Raises ``OSError`` where the data can't be read.
+    """
+    if data.stream is not StreamKind.PROGRAM or not data.cells:
+        return data
+    cells = list(data.cells)
+    last, ends_s = cells[-1], data.skip_s + length_s
+    end = place_behind(last, data.stream, ends_s - last.start_s)
+    if end < last.size_bytes:
+        cells[-1] = replace(last, extents=pieces(last.extents, 0, end), lap=())
+    first = cells[0]
+    if begin := place_before(first, data.stream, data.skip_s):
+        cells[0] = replace(first, extents=pieces(first.extents, begin, first.size_bytes), lead=())
+    return replace(data, cells=tuple(cells))
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Stamp:
+    """A time stamp in a cell's data, and the byte of the cell where it was met."""
+
+    pts: int
+    at: int
+
+
+def _first_stamp(cell: Cell, kind: StreamKind, at: int) -> _Stamp | None:
     parts = pieces(cell.extents, at, min(cell.size_bytes, at + LOOK_BYTES[kind]))
     if kind is StreamKind.TRANSPORT:
         for packets in transport_packets(feed_extents(parts)):
             for place in range(4, len(packets), M2TS_BYTES):
                 if (pts := picture_pts(bytes(packets[place : place + M2TS_BYTES - 4]), 0)) is not None:
-                    return pts
+                    return _Stamp(pts=pts, at=at)
         return None
+    passed = at
     for chunk in feed_extents(parts):
         for place in range(0, len(chunk) - SECTOR_BYTES + 1, SECTOR_BYTES):
             if is_navigation(chunk, place) and (pack := read_navigation(chunk, place)) is not None:
-                return pack.start_pts
+                return _Stamp(pts=pack.start_pts, at=passed + place)
+        passed += len(chunk)
     return None
