@@ -42,6 +42,7 @@ from rheon.core.commands.making import (  # noqa: E402
 )
 from rheon.core.devices import DeviceProfile, catalogue, judge_title  # noqa: E402
 from rheon.core.encoding import (  # noqa: E402
+    Reference,
     Viewing,
     make_file,
     make_reference,
@@ -208,11 +209,11 @@ def trade_off(film: Title) -> None:
     request = PlanRequest(title=film, devices=(target,), name="Points")
     measure = "vmaf" if vmaf_engine() else "ssim"
     with tempfile.TemporaryDirectory() as name:
-        reference, known = Path(name) / "source.mkv", [time.monotonic()]
+        reference, known = Reference(path=Path(name) / "source.mkv"), [time.monotonic()]
         for balance in (Balance.EVEN, Balance.LEAN, Balance.RICH):
             made = plan(replace(request, balance=balance)).settings
             assert made is not None
-            if not reference.exists():
+            if not reference.path.exists():
                 make_reference(film, made, reference)
             measure_fidelity(film, made, viewing, reference)
             known.append(time.monotonic())

@@ -2290,7 +2290,8 @@ export interface components {
         /**
          * TradeOff
          * @description What was measured so far, from so many seconds. ``measure`` and ``seen`` say by what and for which eye; ``unit``
-         *     goes behind a figure. ``scores`` are those of the balances without a rate by hand, of which so many are ``missing``;
+         *     goes behind a figure. ``scores`` are those of the balances without a rate by hand. So many ways to make the file are
+         *     ``missing``, of so many ``more`` seconds would say it surer;
          *     ``by_hand`` is that of the rate that was set, ``smaller`` has pictures that look better for it.
          *     ``possible`` is false where the picture is not made anew.
          */
@@ -2303,6 +2304,7 @@ export interface components {
             unit: string;
             seconds: number;
             missing: number;
+            more: number;
             scores: components["schemas"]["Score"][];
             by_hand: components["schemas"]["Score"] | null;
             smaller: components["schemas"]["SmallerPicture"][];

@@ -62,5 +62,6 @@ def comparing_command(program: str, comparison: Comparison) -> list[str]:
     else:
         scored = f"ssim=stats_file={comparison.log}"
     graph = f"[0:v:0]{seen}[made];[1:v:0]{seen}[source];[made][source]{scored}"
-    argv = [program, *QUIET[1:], "-nostdin", *safe_file_input(comparison.made), *safe_file_input(comparison.reference)]
+    argv = [program, *QUIET[1:], "-nostdin", "-filter_complex_threads", "2"]
+    argv += [*safe_file_input(comparison.made), *safe_file_input(comparison.reference)]
     return [*argv, "-filter_complex", graph, "-f", "null", "-"]

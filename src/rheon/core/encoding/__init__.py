@@ -4,11 +4,14 @@ from .clips import make_clip
 from .excerpt import ExcerptRequest, excerpt_stretch, make_excerpt, make_source_excerpt
 from .fidelity import (
     Fidelity,
+    Reference,
     Viewing,
     is_measurable,
     make_reference,
     measure_fidelity,
     reference_settings,
+    together,
+    turns_of,
 )
 from .parts import part_path, part_token, parts_in, remove_part, side_parts
 from .preview import PreviewRequest, preview_jpeg
@@ -25,6 +28,7 @@ __all__ = [
     "PreviewRequest",
     "Progress",
     "ProgressUnit",
+    "Reference",
     "Viewing",
     "Way",
     "better",
@@ -44,5 +48,7 @@ __all__ = [
     "reference_settings",
     "remove_part",
     "side_parts",
+    "together",
+    "turns_of",
     "ways_left",
 ]

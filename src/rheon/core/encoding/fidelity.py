@@ -18,7 +18,9 @@ from ..media.kept import KeptRange, moments_in, on_pictures
 from .run import Hooks, make_file
 from .seconds import clear, even, only_seconds
 
-PLACES, PLACE_S = 5, 1.6
+PLACES, PLACE_S = 5, 0.7
+TURNS = 2
+"""A title is measured in turns, each at places of its own: the first says soon what the next one makes surer."""
 WORST_SHARE = 0.05
 NEAR_LOSSLESS = 3
 """Constant quality of what the source is held as meanwhile: no model sees a difference."""
@@ -39,32 +41,57 @@ class Viewing:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Fidelity:
-    """Mean score and that of the worst twentieth of the pictures, of so many pictures from ``seconds`` of the title,
-    which take ``size_bytes``.
-
-    By VMAF with ``model``; by SSIM in dB where that is ``None``.
+    """The score of each picture that was held against the source, from ``seconds`` of the title, which take
+    ``size_bytes``: by VMAF with ``model``; by SSIM where that is ``None``.
     """
 
     model: Model | None
-    mean: float
-    worst: float
-    pictures: int
+    scores: tuple[float, ...]
     seconds: float
     size_bytes: int
 
+    @property
+    def mean(self) -> float:
+        """Of VMAF; SSIM's in dB."""
+        return _joined(self.scores, self.model)
 
-def measured_stretches(title: Title, settings: OutputSettings) -> tuple[KeptRange, ...]:
-    """The seconds that stand for a file: spread over what of the title goes into it, on whole pictures."""
-    kept = settings.kept or (KeptRange(from_s=0, until_s=title.duration_s),)
-    length_s = sum(one.length_s for one in kept)
-    if length_s <= 2 * PLACES * PLACE_S:
+    @property
+    def worst(self) -> float:
+        """The mean of the worst twentieth of the pictures."""
+        return _joined(sorted(self.scores)[: max(1, round(len(self.scores) * WORST_SHARE))], self.model)
+
+
+def together(turns: Sequence[Fidelity]) -> Fidelity:
+    """What several turns found, as one."""
+    return Fidelity(
+        model=turns[0].model,
+        scores=tuple(score for one in turns for score in one.scores),
+        seconds=round(sum(one.seconds for one in turns), 2),
+        size_bytes=sum(one.size_bytes for one in turns),
+    )
+
+
+def turns_of(title: Title, settings: OutputSettings) -> int:
+    """In how many turns a file is measured: what is short is measured whole, in one."""
+    length_s = sum(one.length_s for one in _kept(title, settings))
+    return TURNS if length_s > 2 * TURNS * PLACES * PLACE_S else 1
+
+
+def measured_stretches(title: Title, settings: OutputSettings, turn: int = 0) -> tuple[KeptRange, ...]:
+    """The seconds that stand for a file in a turn: spread over what of the title goes into it, on whole pictures."""
+    kept = _kept(title, settings)
+    if turns_of(title, settings) == 1:
         return kept
     found = []
-    for moment_s, one in moments_in(kept, PLACES):
+    for moment_s, one in moments_in(kept, TURNS * PLACES)[turn::TURNS]:
         begin_s = min(moment_s, max(one.from_s, one.until_s - PLACE_S))
         end_s = min(one.until_s, begin_s + PLACE_S)
         found.append(on_pictures(title, KeptRange(from_s=begin_s, until_s=end_s)))
     return tuple(found)
+
+
+def _kept(title: Title, settings: OutputSettings) -> tuple[KeptRange, ...]:
+    return settings.kept or (KeptRange(from_s=0, until_s=title.duration_s),)
 
 
 def is_measurable(title: Title, settings: OutputSettings) -> bool:
@@ -77,22 +104,31 @@ def is_measurable(title: Title, settings: OutputSettings) -> bool:
     return made.colour is None or made.colour.dynamic_range is DynamicRange.STANDARD
 
 
-def reference_settings(title: Title, settings: OutputSettings) -> OutputSettings:
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Reference:
+    """The source's side of a turn, and the file in which it is."""
+
+    path: Path
+    turn: int = 0
+
+
+def reference_settings(title: Title, settings: OutputSettings, turn: int = 0) -> OutputSettings:
     """How the source's side is made: alike for all settings that can be held against the same one."""
     assert title.video is not None and settings.video is not None
-    return _short(title, settings, clear(settings.video, _left_by_crop(title.video, settings.video), NEAR_LOSSLESS))
+    source = clear(settings.video, _left_by_crop(title.video, settings.video), NEAR_LOSSLESS)
+    return _short(title, settings, source, turn)
 
 
-def make_reference(title: Title, settings: OutputSettings, target: Path, hooks: Hooks | None = None) -> None:
+def make_reference(title: Title, settings: OutputSettings, reference: Reference, hooks: Hooks | None = None) -> None:
     """The source's side: the same pictures, cropped, in fields and colours as they will be, in all the source's size.
 
     A Matroska file. Raises ``RheonError`` or ``Stopped``.
     """
-    make_file(title, reference_settings(title, settings), target, hooks)
+    make_file(title, reference_settings(title, settings, reference.turn), reference.path, hooks)
 
 
 def measure_fidelity(
-    title: Title, settings: OutputSettings, viewing: Viewing, reference: Path, hooks: Hooks | None = None
+    title: Title, settings: OutputSettings, viewing: Viewing, reference: Reference, hooks: Hooks | None = None
 ) -> Fidelity:
     """Make the seconds as the job would, and score them beside ``reference``; works in its folder.
 
@@ -100,14 +136,14 @@ def measure_fidelity(
     """
     assert title.video is not None and settings.video is not None
     vmaf = vmaf_engine()
-    work = reference.parent
+    work = reference.path.parent
     made = work / "made.mkv"
-    make_file(title, _short(title, settings, settings.video), made, hooks)
+    make_file(title, _short(title, settings, settings.video, reference.turn), made, hooks)
     model = _model(viewing, title.video) if vmaf else None
     width, height = _seen(settings.video, viewing, model)
     comparison = Comparison(
         made=str(made),
-        reference=str(reference),
+        reference=str(reference.path),
         width=width,
         height=height,
         frame_rate=settings.video.frame_rate,
@@ -118,24 +154,22 @@ def measure_fidelity(
     stop = hooks.should_stop if hooks else None
     argv = comparing_command(vmaf or "ffmpeg", comparison)
     run(Command(argv=argv, timeout_s=TIMEOUT_S, gentle=True, cwd=str(work), should_stop=stop))
-    scores = sorted(_scores(work / LOG, model))
+    scores = _scores(work / LOG, model)
     size_bytes = made.stat().st_size
     made.unlink()
     return Fidelity(
         model=model,
-        mean=round(_joined(scores, model), 2),
-        worst=round(_joined(scores[: max(1, round(len(scores) * WORST_SHARE))], model), 2),
-        pictures=len(scores),
-        seconds=round(sum(one.length_s for one in measured_stretches(title, settings)), 2),
+        scores=tuple(scores),
+        seconds=round(sum(one.length_s for one in measured_stretches(title, settings, reference.turn)), 2),
         size_bytes=size_bytes,
     )
 
 
-def _short(title: Title, settings: OutputSettings, video: VideoSettings) -> OutputSettings:
-    """Only the picture of the seconds that stand for the file, at a steady rate."""
+def _short(title: Title, settings: OutputSettings, video: VideoSettings, turn: int) -> OutputSettings:
+    """Only the picture of a turn's seconds, at a steady rate."""
     video = replace(video, variable_rate=False)
     alone = replace(settings, container="matroska", file_name="seconds.mkv", video=video, audio=(), subtitles=())
-    return only_seconds(alone, measured_stretches(title, settings))
+    return only_seconds(alone, measured_stretches(title, settings, turn))
 
 
 def _left_by_crop(video: VideoStream, made: VideoSettings) -> tuple[int, int]:
@@ -179,6 +213,6 @@ def _scores(log: Path, model: Model | None) -> list[float]:
 def _joined(scores: Sequence[float], model: Model | None) -> float:
     """The mean; likeness of structures as dB of what is unlike."""
     mean = sum(scores) / len(scores)
-    if model is not None:
-        return mean
-    return SAME_DB if mean >= 1 else min(SAME_DB, -10 * math.log10(1 - mean))
+    if model is None:
+        mean = SAME_DB if mean >= 1 else min(SAME_DB, -10 * math.log10(1 - mean))
+    return round(mean, 2)

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..media import Balance
-from .fidelity import Fidelity
+from .fidelity import Fidelity, together
 
 ORDER = (None, Balance.EVEN, Balance.LEAN, Balance.RICH, Balance.LIGHT, Balance.FULL)
 """What was set by hand, then the middle and both ends: they say most of the curve."""
@@ -34,30 +34,47 @@ WAYS = (*(Way(one) for one in ORDER), *(Way(one, fewer=True) for one in (None, *
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Point:
-    """What a way to make the file keeps, how large it is expected to be, in how many lines, and what pins make it."""
+    """What a way to make the file keeps, in the turns in which it was measured, of so many that there are; how large it
+    is expected to be, in how many lines, and what pins make it.
+    """
 
-    score: Fidelity
+    turns: tuple[Fidelity, ...]
+    of_turns: int
     size_bytes: int
     lines: int
     pins: Mapping[str, str]
 
+    @property
+    def score(self) -> Fidelity:
+        return together(self.turns)
+
+    def in_turns(self, count: int) -> Fidelity:
+        """What the first turns found: ways are compared by the same seconds."""
+        return together(self.turns[:count])
+
 
 def better(points: Mapping[Way, Point]) -> dict[Balance | None, Point]:
     """Smaller pictures that keep more than the planned ones do at their size."""
-    curve = {one.size_bytes: one.score.mean for way, one in points.items() if way.balance and not way.fewer}
     found = {}
     for way, point in points.items():
         planned = points.get(Way(way.balance))
         if not way.fewer or planned is None:
             continue
+        count, score = len(point.turns), point.score
         if way.balance:
-            at_size = _mean_at(point.size_bytes, curve)
+            at_size = _mean_at(point.size_bytes, _curve(points, count))
         else:
-            is_fair = point.score.size_bytes <= planned.score.size_bytes * FAIR
-            at_size = planned.score.mean if is_fair else None
-        if at_size is not None and point.score.mean > at_size + NOTICED[point.score.model is not None]:
+            beside = planned.in_turns(count)
+            at_size = beside.mean if score.size_bytes <= beside.size_bytes * FAIR else None
+        if at_size is not None and score.mean > at_size + NOTICED[score.model is not None]:
             found[way.balance] = point
     return found
+
+
+def _curve(points: Mapping[Way, Point], count: int) -> dict[int, float]:
+    """What the balances keep, by size, in the first turns."""
+    planned = [point for way, point in points.items() if way.balance and not way.fewer]
+    return {point.size_bytes: point.in_turns(count).mean for point in planned}
 
 
 def _mean_at(size_bytes: int, curve: Mapping[int, float]) -> float | None:
@@ -69,7 +86,7 @@ def _mean_at(size_bytes: int, curve: Mapping[int, float]) -> float | None:
 
 
 def ways_left(known: Mapping[Way, Point], ways: Collection[Way]) -> Iterator[Way]:
-    """What is still to be measured of the ways that there are, in its order.
+    """What is still to be measured of the ways that there are, in its order: all of them once, then what matters again.
 
     The fewer the bits, the more fewer lines gain: where a balance gains nothing, finer ones do not either.
     """
@@ -82,3 +99,6 @@ def ways_left(known: Mapping[Way, Point], ways: Collection[Way]) -> Iterator[Way
             hopeless = True
         elif way.fewer and way.balance and way.balance not in gaining:
             hopeless = True
+    for way in WAYS:
+        if way in known and len(known[way].turns) < known[way].of_turns and (not way.fewer or way.balance in gaining):
+            yield way

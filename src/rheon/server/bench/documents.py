@@ -120,7 +120,8 @@ class SmallerPicture(Document):
 
 class TradeOff(Document):
     """What was measured so far, from so many seconds. ``measure`` and ``seen`` say by what and for which eye; ``unit``
-    goes behind a figure. ``scores`` are those of the balances without a rate by hand, of which so many are ``missing``;
+    goes behind a figure. ``scores`` are those of the balances without a rate by hand. So many ways to make the file are
+    ``missing``, of so many ``more`` seconds would say it surer;
     ``by_hand`` is that of the rate that was set, ``smaller`` has pictures that look better for it.
     ``possible`` is false where the picture is not made anew.
     """
@@ -133,6 +134,7 @@ class TradeOff(Document):
     unit: str
     seconds: float
     missing: int
+    more: int
     scores: list[Score]
     by_hand: Score | None
     smaller: list[SmallerPicture]

@@ -29,6 +29,7 @@ def trade_off_document(known: Measured) -> documents.TradeOff:
         unit="dB" if one and not one.model else "",
         seconds=one.seconds if one else 0.0,
         missing=known.missing,
+        more=known.more,
         scores=[_score(balance, known.points[balance]) for balance in Balance if balance in known.points],
         by_hand=_score(None, known.points[None]) if None in known.points else None,
         smaller=[_smaller(balance, point) for balance, point in known.better.items()],

@@ -114,19 +114,25 @@ export function TradeOff({ sheet, busy, onChange }: Props) {
 const fidelityOf = (score: Schemas["Score"] | undefined, known: Schemas["TradeOff"] | undefined) =>
   score ? fidelityText(score.mean, known?.unit ?? "") : known?.measuring ? "…" : "";
 
+/** What is being measured. */
+function stageText({ scores, by_hand, missing }: Schemas["TradeOff"]): string {
+  const done = scores.length + (by_hand ? 1 : 0);
+  if (scores.length < BALANCES.length)
+    return `Seconds of each balance are made and held against the source: ${done} of ${done + missing} …`;
+  if (missing) return "Fewer lines at the same rate are made too, and held against the source …";
+  return "As many seconds from other places make the figures surer …";
+}
+
 /** Begins the measurement, and says how far it is. */
 function Measuring({ sheet, known }: { sheet: Sheet; known: Schemas["TradeOff"] | undefined }) {
   const measure = useMeasureTradeOff(sheet.title_id, sheet.target_id, sheet.settings_mark);
   if (!known?.possible) return null;
-  const done = known.scores.length + (known.by_hand ? 1 : 0);
-  if (!known.missing) return null;
+  if (!known.missing && !known.more) return null;
   return (
     <p className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-1 text-[13px] text-quiet" role="status">
       {known.measuring ? (
         <>
-          {known.scores.length < BALANCES.length
-            ? `Seconds of each balance are made and held against the source: ${done} of ${done + known.missing} …`
-            : "Fewer lines at the same rate are made too, and held against the source …"}
+          {stageText(known)}
           <Button look="link" size="small" onClick={() => measure.mutate(false)} disabled={measure.isPending}>
             Stop
           </Button>
@@ -134,13 +140,15 @@ function Measuring({ sheet, known }: { sheet: Sheet; known: Schemas["TradeOff"] 
       ) : (
         <>
           <Button size="small" onClick={() => measure.mutate(true)} disabled={measure.isPending}>
-            Measure the fidelity
+            {known.missing ? "Measure the fidelity" : "Measure more of it"}
           </Button>
           {measure.isError
             ? measure.error.message
             : known.failed
               ? "It could not be measured; try it again in a while."
-              : "Seconds of this title are made at each balance and held against the source."}
+              : known.missing
+                ? "Seconds of this title are made at each balance and held against the source."
+                : `So far ${known.seconds.toFixed(0)} s were held against the source; as many again make it surer.`}
         </>
       )}
     </p>

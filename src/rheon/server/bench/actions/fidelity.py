@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import contextlib
+import itertools
 import os
 import tempfile
 import time
@@ -21,6 +22,7 @@ from rheon.core.encoding import (
     Fidelity,
     Hooks,
     Point,
+    Reference,
     Viewing,
     Way,
     better,
@@ -28,6 +30,8 @@ from rheon.core.encoding import (
     make_reference,
     measure_fidelity,
     reference_settings,
+    together,
+    turns_of,
     ways_left,
 )
 from rheon.core.engine import vmaf_engine
@@ -47,19 +51,21 @@ from ..tasks import measure_balances_task
 
 WATCHED_S = 60
 """What nobody has asked after for so long is not measured any further."""
-VERSION = 3
+VERSION = 4
 """Part of every mark: raise it when other figures come out."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Measured:
     """What is known so far, by balance and, under ``None``, of a rate by hand; ``better`` are smaller pictures that
-    keep more at the same size. Whether more is being measured, whether that can be done at all.
+    keep more at the same size. How many ways are ``missing``, and of how many ``more`` seconds would say it surer.
+    Whether any is being measured, whether that can be done at all.
     """
 
     points: Mapping[Balance | None, Point]
     better: Mapping[Balance | None, Point]
     missing: int
+    more: int
     measuring: bool
     failed: bool
     possible: bool
@@ -67,12 +73,19 @@ class Measured:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class _Made:
-    """What a way makes, how large that is expected to be, and the pins that it has besides those that are set."""
+    """What a way makes, in how many turns it is measured, how large it is expected to be, and the pins that it has
+    besides those that are set.
+    """
 
     settings: OutputSettings
     video: VideoSettings
+    turns: int
     size_bytes: int
     pins: Mapping[str, str]
+
+
+_Step = tuple[Way, int]
+"""One turn of a way."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -85,11 +98,15 @@ class _Cell:
     viewing: Viewing
     ways: Mapping[Way, _Made]
 
-    def mark(self, way: Way) -> str:
+    def mark(self, way: Way, turn: int = 0) -> str:
         """The same for the same pictures, made in the same way and seen on the same screen."""
         made = self.ways[way].settings
-        seen = (made.video, made.kept, self.viewing, vmaf_engine() is not None, VERSION)
+        seen = (made.video, made.kept, turn, self.viewing, vmaf_engine() is not None, VERSION)
         return f"fidelity-{mark_of(material_mark(self.title), *seen)}"[:40]
+
+    def marks(self, way: Way) -> tuple[str, ...]:
+        """One for each turn."""
+        return tuple(self.mark(way, turn) for turn in range(self.ways[way].turns))
 
     @property
     def wish(self) -> Path:
@@ -118,7 +135,7 @@ def ask_for_measures(title: Title, target: Target) -> Measured:
     """Have what is not known measured. Raises ``BadPin``."""
     cell = _cell(title, target)
     known = _known(cell)
-    if known.missing and not known.measuring:
+    if (known.missing or known.more) and not known.measuring:
         cell.wish.parent.mkdir(parents=True, exist_ok=True)
         cell.wish.touch()
         transaction.on_commit(lambda: measure_balances_task.enqueue(title.pk, target.pk))
@@ -142,10 +159,10 @@ def measure_now(title_id: int, target_id: int) -> None:
     core = title.readable_title()
     try:
         with tempfile.TemporaryDirectory(prefix="rheon-") as work:
-            tried: set[Way] = set()
-            while cell.is_wanted and (way := next((one for one in _left(cell) if one not in tried), None)):
-                tried.add(way)
-                find_out(cell.mark(way), partial(_measure, cell, core, way, Path(work)))
+            tried: set[_Step] = set()
+            while cell.is_wanted and (step := next((one for one in _left(cell) if one not in tried), None)):
+                tried.add(step)
+                find_out(cell.mark(*step), partial(_measure, cell, core, step, Path(work)))
     except Stopped:
         return
     finally:
@@ -205,7 +222,13 @@ def _made(request: PlanRequest, pins: Mapping[str, str] | None = None) -> _Made 
     settings, estimate = made.settings, made.estimate
     if settings is None or settings.video is None or estimate is None or not is_measurable(request.title, settings):
         return None
-    return _Made(settings=settings, video=settings.video, size_bytes=estimate.size_bytes, pins=pins or {})
+    return _Made(
+        settings=settings,
+        video=settings.video,
+        turns=turns_of(request.title, settings),
+        size_bytes=estimate.size_bytes,
+        pins=pins or {},
+    )
 
 
 def _viewing(request: PlanRequest, target: Target) -> Viewing:
@@ -225,47 +248,60 @@ def _known(cell: _Cell) -> Measured:
     return Measured(
         points={way.balance: point for way, point in points.items() if not way.fewer},
         better=better(points),
-        missing=len(left),
-        measuring=any(cell.mark(way) not in failed for way in left) and cell.is_wanted,
+        missing=sum(way not in points for way in left),
+        more=sum(way in points for way in left),
+        measuring=any(cell.mark(*_step(points, way)) not in failed for way in left) and cell.is_wanted,
         failed=bool(failed),
         possible=bool(cell.ways),
     )
 
 
-def _left(cell: _Cell) -> Iterator[Way]:
-    return ways_left(_points(cell, _rows(cell)), cell.ways)
+def _left(cell: _Cell) -> Iterator[_Step]:
+    points = _points(cell, _rows(cell))
+    return (_step(points, way) for way in ways_left(points, cell.ways))
+
+
+def _step(points: Mapping[Way, Point], way: Way) -> _Step:
+    """The turn of a way that is to be measured next."""
+    return way, len(points[way].turns) if way in points else 0
 
 
 def _rows(cell: _Cell) -> list[Finding]:
-    return list(Finding.objects.filter(mark__in={cell.mark(way) for way in cell.ways}))
+    return list(Finding.objects.filter(mark__in={mark for way in cell.ways for mark in cell.marks(way)}))
 
 
 def _points(cell: _Cell, rows: Iterable[Finding]) -> dict[Way, Point]:
     """What was measured; a smaller picture's size is told beside the one that it stands for, by the same seconds."""
     scores = {row.mark: _load(row.document) for row in rows if "failed" not in row.document}
-    measured = {way: scores[mark] for way in cell.ways if (mark := cell.mark(way)) in scores}
     found: dict[Way, Point] = {}
-    for way, score in measured.items():
-        made, planned = cell.ways[way], Way(way.balance)
+    # planned ones come first
+    for way, made in sorted(cell.ways.items(), key=lambda item: item[0].fewer):
+        known = itertools.takewhile(lambda mark: mark in scores, cell.marks(way))
+        if not (turns := tuple(scores[mark] for mark in known)):
+            continue
         size_bytes = made.size_bytes
-        if way.fewer and planned in measured and made.video.quality is not None:
-            share = score.size_bytes / max(1, measured[planned].size_bytes)
-            size_bytes = round(cell.ways[planned].size_bytes * share)
-        found[way] = Point(score=score, size_bytes=size_bytes, lines=made.video.height, pins=made.pins)
+        if way.fewer and (planned := found.get(Way(way.balance))) and made.video.quality is not None:
+            share = together(turns).size_bytes / max(1, planned.in_turns(len(turns)).size_bytes)
+            size_bytes = round(planned.size_bytes * share)
+        found[way] = Point(
+            turns=turns, of_turns=made.turns, size_bytes=size_bytes, lines=made.video.height, pins=made.pins
+        )
     return found
 
 
 def _load(document: dict[str, Any]) -> Fidelity:
-    return Fidelity(**{**document, "model": Model(document["model"]) if document["model"] else None})
+    model = Model(document["model"]) if document["model"] else None
+    return Fidelity(**{**document, "model": model, "scores": tuple(document["scores"])})
 
 
-def _measure(cell: _Cell, core: CoreTitle, way: Way, work: Path) -> dict[str, Any]:
+def _measure(cell: _Cell, core: CoreTitle, step: _Step, work: Path) -> dict[str, Any]:
+    way, turn = step
     made = cell.ways[way].settings
     # colours and frame rate may differ between balances: then so does what they are held against
-    folder = work / mark_of(reference_settings(core, made))
+    folder = work / mark_of(reference_settings(core, made, turn))
     folder.mkdir(exist_ok=True)
-    reference = folder / "source.mkv"
+    reference = Reference(path=folder / "source.mkv", turn=turn)
     hooks = Hooks(should_stop=lambda: not cell.is_wanted)
-    if not reference.exists():
+    if not reference.path.exists():
         make_reference(core, made, reference, hooks)
     return asdict(measure_fidelity(core, made, cell.viewing, reference, hooks))
