@@ -11,6 +11,7 @@ from rheon.core.commands.making import Job, build_command, chapters_document
 from rheon.core.commands.making.filters import DrawnText, audio_filters, graph
 from rheon.core.commands.making.inputs import drawn_command
 from rheon.core.encoding.progress import ProgressReader
+from rheon.core.engine import WorkClock
 from rheon.core.media import Chapter, FileData, Source, Title
 from rheon.core.planning import Action, AudioSettings, Fields, PlanRequest, VideoSettings, plan, read_pins
 from rheon.demo.models import device
@@ -159,15 +160,15 @@ def test_chapter_names_are_escaped_and_ends_meet_starts() -> None:
 
 
 def test_progress_is_read_from_whole_reports_only() -> None:
-    reader = ProgressReader(10.0)
-    lines = ["frame=12", "out_time_us=2500000", "total_size=1000", "speed=2.5x", "progress=continue"]
+    now_s = iter((0.0, 0.0, 1.0, 1.5))
+    reader = ProgressReader(10.0, WorkClock(time_s=lambda: next(now_s)))
+    lines = ["frame=12", "out_time_us=2500000", "total_size=1000", "progress=continue"]
     steps = [reader.line(line) for line in lines]
-    assert steps[:-1] == [None] * 4
+    assert steps[:-1] == [None] * 3
     step = steps[-1]
     assert step is not None
     assert (step.fraction, step.speed, step.size_bytes, step.left_s) == (0.25, 2.5, 1000, 3.0)
-    for line in ("out_time_us=N/A", "speed=N/A"):
-        reader.line(line)
+    reader.line("out_time_us=N/A")
     unknown = reader.line("progress=continue")
     assert unknown is not None
     assert (unknown.fraction, unknown.left_s) == (0.0, None)

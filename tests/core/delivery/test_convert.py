@@ -13,7 +13,7 @@ import pytest
 
 from rheon.core.delivery import Delivered, Order, convert, numbered
 from rheon.core.encoding import Hooks, Progress
-from rheon.core.engine import Command, probe, run
+from rheon.core.engine import Command, WorkClock, probe, process, run
 from rheon.core.errors import (
     CheckFailed,
     RheonError,
@@ -58,6 +58,27 @@ def frame(path: Path, at_s: float) -> bytes:
     """One grey frame, 64x36."""
     argv = ["ffmpeg", "-v", "error", "-ss", str(at_s), "-i", str(path), "-frames:v", "1"]
     return run(Command(argv=[*argv, "-vf", "scale=64:36,format=gray", "-f", "rawvideo", "pipe:1"])).stdout
+
+
+def test_a_job_that_is_paused_fifty_times_makes_the_same_file(
+    film_disc: Source, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(process, "POLL_S", 0.02)
+    files, pauses = [], 0
+
+    def every_other_time() -> bool:
+        nonlocal pauses
+        pauses += 1
+        return pauses % 2 == 1
+
+    for name, clock in (("through", WorkClock()), ("paused", WorkClock(every_other_time))):
+        (tmp_path / name).mkdir()
+        pins = read_pins({"range.keep": "1:00-1:15"})
+        done = convert(order(film_disc.titles[0], "heron-8", tmp_path / name, pins=pins), Hooks(clock=clock))
+        assert done.checks[0].ok
+        files.append(done.path.read_bytes())
+    assert pauses >= 100
+    assert files[0] == files[1]
 
 
 @pytest.mark.parametrize("name", ENCODED_FOR)

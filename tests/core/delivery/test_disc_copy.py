@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import hashlib
+import itertools
 import shutil
 from pathlib import Path
 
@@ -10,6 +11,7 @@ import pytest
 
 from rheon.core.delivery import DiscOrder, copy_disc, disc_copy
 from rheon.core.encoding import Hooks, Progress
+from rheon.core.engine import WorkClock
 from rheon.core.errors import CheckFailed, SourceMissing, Stopped, TargetError, TargetFull
 from rheon.core.wording import fact_text
 
@@ -59,6 +61,16 @@ def test_stopping_leaves_nothing(disc: Path, tmp_path: Path) -> None:
     with pytest.raises(Stopped):
         copy_disc(order(disc, tmp_path / "out"), Hooks(should_stop=lambda: next(asked)))
     assert list((tmp_path / "out").iterdir()) == []
+
+
+def test_a_copy_that_is_paused_goes_on_where_it_was(
+    disc: Path, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(disc_copy, "PAUSE_POLL_S", 0.01)
+    asked = itertools.cycle([True, True, False])
+    clock = WorkClock(lambda: next(asked))
+    plain, paused = copy_disc(order(disc, tmp_path / "a")), copy_disc(order(disc, tmp_path / "b"), Hooks(clock=clock))
+    assert paused.sums.read_bytes() == plain.sums.read_bytes() and clock.paused_s >= 0.02
 
 
 def test_a_copy_that_reads_differently_is_not_kept(disc: Path, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:

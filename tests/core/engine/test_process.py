@@ -7,8 +7,10 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
-from rheon.core.engine import Command, parse_version, run, tools
+from rheon.core.engine import Command, WorkClock, parse_version, run, tools
 from rheon.core.errors import (
     EngineError,
     EngineMissing,
@@ -51,6 +53,44 @@ def test_the_whole_group_ends_when_it_is_stopped_or_takes_too_long(
             return
         time.sleep(0.1)
     pytest.fail("a grandchild was left running")
+
+
+def test_what_is_paused_stands_still_and_its_time_does_not_run_out(tmp_path: Path) -> None:
+    note, states, began_s = tmp_path / "pid", [], time.monotonic()
+
+    def is_paused() -> bool:
+        if not note.exists() or not note.read_text():
+            return False
+        states.append(_state(int(note.read_text())))
+        return time.monotonic() - began_s < 2.5
+
+    script = f"echo $$ > {note}; while :; do :; done & sleep 2.7; kill $!; echo done"
+    clock = WorkClock(is_paused)
+    done = run(Command(argv=["sh", "-c", script], timeout_s=2.0, is_paused=clock.is_paused))
+    assert done.stdout == b"done\n"
+    assert states[1:-2].count("T") > 10 and states[-1] != "T"
+    assert 1.5 < clock.paused_s < 2.6
+
+
+def test_what_stands_still_can_be_stopped() -> None:
+    asked = iter([False, False, True])
+    began_s = time.monotonic()
+    with pytest.raises(Stopped):
+        run(Command(argv=["sleep", "60"], is_paused=lambda: True, should_stop=lambda: next(asked)))
+    assert time.monotonic() - began_s < 3.0, "it had to be ended for good"
+
+
+@given(st.lists(st.tuples(st.floats(0, 10), st.booleans()), max_size=12))
+def test_only_what_is_worked_counts(steps: list[tuple[float, bool]]) -> None:
+    now_s, paused, worked_s = 0.0, False, 0.0
+    clock = WorkClock(lambda: paused, lambda: now_s)
+    for lasted_s, then in steps:
+        now_s += lasted_s
+        worked_s += 0.0 if paused else lasted_s
+        assert clock.worked_s == pytest.approx(worked_s, abs=1e-6)
+        paused = then
+        assert clock.is_paused() is then
+        assert clock.worked_s + clock.paused_s == pytest.approx(now_s, abs=1e-6)
 
 
 def _state(pid: int) -> str:

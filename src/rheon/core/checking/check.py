@@ -42,6 +42,7 @@ class CheckRequest:
     settings: OutputSettings | None = None
     file_name: str | None = None
     should_stop: Callable[[], bool] | None = None
+    is_paused: Callable[[], bool] | None = None
     ends: Ends | None = None
     damage: tuple[tuple[float, str], ...] = ()
 
@@ -204,6 +205,7 @@ def _decode(request: CheckRequest) -> _Decoded:
         gentle=True,
         on_line=on_line,
         should_stop=request.should_stop,
+        is_paused=request.is_paused,
     )
     try:
         done = run(command)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import shutil
-import time
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from pathlib import Path
@@ -158,7 +157,7 @@ def _check_room(order: Order) -> None:
 
 
 def _checked(order: Order, made: Made, hooks: Hooks) -> tuple[tuple[Check, ...], float]:
-    started = time.monotonic()
+    started_s = hooks.clock.worked_s
     settings = order.plan.settings
     assert settings
     try:
@@ -173,6 +172,7 @@ def _checked(order: Order, made: Made, hooks: Hooks) -> tuple[tuple[Check, ...],
                 settings=settings,
                 file_name=settings.file_name,
                 should_stop=hooks.should_stop,
+                is_paused=hooks.clock.is_paused,
                 ends=ends,
                 damage=made.damage,
             )
@@ -180,7 +180,7 @@ def _checked(order: Order, made: Made, hooks: Hooks) -> tuple[tuple[Check, ...],
         for profile in order.devices
     )
     _hold(order, checks)
-    return checks, time.monotonic() - started
+    return checks, hooks.clock.worked_s - started_s
 
 
 def _hold(order: Order, checks: tuple[Check, ...]) -> None:

@@ -18,6 +18,7 @@ from ..media.facts import Unit, fact
 from ..system import check_inside, open_inside, rename_new
 from .place import MOST_NUMBERS
 
+PAUSE_POLL_S = 0.2
 CHUNK_BYTES = 4 << 20
 SUMS_SUFFIX = ".sha256"
 
@@ -51,14 +52,18 @@ class _Way:
     total_bytes: int
     hooks: Hooks
     done_bytes: int = 0
-    started: float = 0.0
+    began_s: float = 0.0
 
     def went(self, count: int) -> None:
-        """Tell how far it is. Raises ``Stopped`` where that was asked for."""
-        if self.hooks.should_stop():
-            raise Stopped("The copy was stopped.")
+        """Tell how far it is, and wait while it is paused. Raises ``Stopped`` where that was asked for."""
+        while True:
+            if self.hooks.should_stop():
+                raise Stopped("The copy was stopped.")
+            if not self.hooks.clock.is_paused():
+                break
+            time.sleep(PAUSE_POLL_S)
         self.done_bytes += count
-        passed = max(1e-3, time.monotonic() - self.started)
+        passed = max(1e-3, self.hooks.clock.worked_s - self.began_s)
         rate = self.done_bytes / passed
         self.hooks.on_progress(
             Progress(
@@ -86,17 +91,18 @@ def copy_disc(
     if shutil.disk_usage(order.folder).free < total:
         raise TargetFull("The copy takes {needed_mb:.0f} MB, and there is less free space.", needed_mb=total / 1e6)
     part = part_path(order.folder, order.token)
-    way = _Way(total_bytes=total, hooks=hooks or Hooks(), started=time.monotonic())
+    hooks = hooks or Hooks()
+    way = _Way(total_bytes=total, hooks=hooks, began_s=hooks.clock.worked_s)
     try:
         sums = _copied(order.source, files, part, way)
-        made = time.monotonic()
+        made_s = hooks.clock.worked_s
         check = _verified(part, sums, way, order.source.is_file())
         done = DiscCopied(
             path=part,
             sums=_list_sums(part, sums),
             size_bytes=total,
-            making_s=made - way.started,
-            checking_s=time.monotonic() - made,
+            making_s=made_s - way.began_s,
+            checking_s=hooks.clock.worked_s - made_s,
             checks=(check,),
         )
         return _named(order, done, note)

@@ -50,6 +50,7 @@ class Splicing:
     folder: Path
     feed: Callable[[Job], Feed | None]
     should_stop: Callable[[], bool]
+    is_paused: Callable[[], bool]
     on_complaint: Callable[[str], None]
 
 
@@ -123,6 +124,7 @@ def _edge(splicing: Splicing, piece: _Piece, delay_s: float, number: int) -> Pat
             gentle=True,
             feed=splicing.feed(job.each[0]),
             should_stop=splicing.should_stop,
+            is_paused=splicing.is_paused,
             on_complaint=splicing.on_complaint,
         )
     )

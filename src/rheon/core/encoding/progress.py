@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from enum import StrEnum
 
+from ..engine import WorkClock
+
 FIRST_PASS_PART = 0.4
 FIRST_PASS_SPEED = 0.7  # of the second pass against the first
 
@@ -33,10 +35,15 @@ class Progress:
 
 
 class ProgressReader:
-    """Gathers the ``key=value`` lines of one report; gives a ``Progress`` when the report is complete."""
+    """Gathers the ``key=value`` lines of one report; gives a ``Progress`` when the report is complete.
 
-    def __init__(self, total_s: float, at_pass: int = 0, frame_rate: float | None = None) -> None:
+    How quick it is, is measured by ``clock``, which stands while the engine does.
+    """
+
+    def __init__(self, total_s: float, clock: WorkClock, at_pass: int = 0, frame_rate: float | None = None) -> None:
         self._total_s = total_s
+        self._clock = clock
+        self._began_s = clock.worked_s
         self._frame_rate = frame_rate
         self._at_pass = at_pass
         self._values: dict[str, str] = {}
@@ -49,7 +56,8 @@ class ProgressReader:
         done = max(0.0, _number(self._values.get("out_time_us")) / 1e6, self._counted_s())
         if value.strip() == "end":
             done = max(done, self._total_s)
-        speed = _number(self._values.get("speed", "").rstrip("x"))
+        worked_s = self._clock.worked_s - self._began_s
+        speed = done / worked_s if worked_s > 0 else 0.0
         left = max(0.0, self._total_s - done) / speed if speed > 0 else None
         done, left = self._of_both(done, left, speed)
         return Progress(

@@ -5,15 +5,14 @@ from __future__ import annotations
 import json
 import shutil
 import tempfile
-import time
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from pathlib import Path
 
 from ..commands.making import Job, build_command, chapters_document, drawn_command, parts_document
 from ..commands.names import CHAPTERS_FILE, PARTS_FILE, PICTURE_PIPE, part_link, pipe_name, subtitle_file
 from ..commands.probing import parts_starts
-from ..engine import Command, Feed, require, run
+from ..engine import Command, Feed, WorkClock, require, run
 from ..errors import EngineError, SourceChanged, SourceError, SourceMissing, TargetError, TargetFull, TargetReadOnly
 from ..media import Action, CellData, FileData, OutputSettings, Title
 from ..media.joined import as_one
@@ -50,10 +49,11 @@ def _never() -> bool:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Hooks:
-    """How a conversion tells where it is, and is told to stop."""
+    """How a conversion tells where it is, and is told to stop, or by its ``clock`` to pause."""
 
     on_progress: Callable[[Progress], None] = _unheard
     should_stop: Callable[[], bool] = _never
+    clock: WorkClock = field(default_factory=WorkClock)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -77,7 +77,7 @@ def make_file(title: Title, settings: OutputSettings, part: Path, hooks: Hooks |
     hooks = hooks or Hooks()
     check_source(title)
     check_target(part.parent)
-    started = time.monotonic()
+    started_s = hooks.clock.worked_s
     before = _identities(title)
     damage: list[tuple[float, str]] = []
     try:
@@ -100,7 +100,7 @@ def make_file(title: Title, settings: OutputSettings, part: Path, hooks: Hooks |
     except BaseException:
         remove_part(part)
         raise
-    return Made(part=part, seconds=time.monotonic() - started, damage=tuple(damage[:MOST_DAMAGE]))
+    return Made(part=part, seconds=hooks.clock.worked_s - started_s, damage=tuple(damage[:MOST_DAMAGE]))
 
 
 def _job(title: Title, settings: OutputSettings, part: Path) -> Job:
@@ -123,6 +123,7 @@ def _with_edges(title: Title, job: Job, folder: Path, following: _Followed) -> t
         folder=folder,
         feed=_feed,
         should_stop=following.hooks.should_stop,
+        is_paused=following.hooks.clock.is_paused,
         on_complaint=lambda text: following.hear(text, 0.0),
     )
     made = edged_pictures(title, splicing)
@@ -247,6 +248,7 @@ def _lay_out_piece(folder: str, job: Job, hooks: Hooks) -> None:
             feed=feed,
             cwd=folder,
             should_stop=hooks.should_stop,
+            is_paused=hooks.clock.is_paused,
         )
     )
 
@@ -271,7 +273,8 @@ def _command(job: Job, folder: str, following: _Followed, at_pass: int, pictures
     hooks, reached = following.hooks, [0.0]
     video = job.settings.video
     steady = video is not None and not video.variable_rate
-    reader = ProgressReader(job.title.duration_s, at_pass, float(video.frame_rate) if video and steady else None)
+    rate = float(video.frame_rate) if video and steady else None
+    reader = ProgressReader(job.title.duration_s, hooks.clock, at_pass, rate)
 
     def on_line(text: str) -> None:
         if progress := reader.line(text):
@@ -295,6 +298,7 @@ def _command(job: Job, folder: str, following: _Followed, at_pass: int, pictures
         on_line=on_line,
         on_complaint=on_complaint,
         should_stop=hooks.should_stop,
+        is_paused=hooks.clock.is_paused,
     )
 
 

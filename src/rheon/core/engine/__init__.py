@@ -4,6 +4,7 @@ from .abilities import FILTERS, engine_encoders, engine_filters, vmaf_engine
 from .probe import ProbedFile, probe
 from .process import Command, Feed, Finished, available, run, stream
 from .tools import MAX_PIXELS, parse_version, require
+from .work_clock import WorkClock
 
 __all__ = [
     "FILTERS",
@@ -12,6 +13,7 @@ __all__ = [
     "Feed",
     "Finished",
     "ProbedFile",
+    "WorkClock",
     "available",
     "engine_encoders",
     "engine_filters",

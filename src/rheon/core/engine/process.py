@@ -10,7 +10,6 @@ import shutil
 import signal
 import subprocess
 import threading
-import time
 from collections import deque
 from collections.abc import Callable, Generator, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
@@ -19,6 +18,7 @@ from typing import IO
 
 from ..catalogue import say
 from ..errors import EngineError, EngineTimedOut, RheonError, SourceMissing, Stopped, ToolMissing
+from .work_clock import WorkClock
 
 TAIL_LINES = 30
 POLL_S = 0.1
@@ -41,8 +41,9 @@ class Command:
     ``argv`` is never seen by a shell. ``feed`` gives its standard input, ``cwd`` the folder it runs in. What else it
     gets on pipes, ``feeds``, has names: where ``argv`` says ``pipe:NAME``, it gets the pipe's number.
     A ``gentle`` one leaves the processor to whoever else wants it.
-    ``on_line`` gets each line it prints, ``on_complaint`` each on its error output; ``should_stop`` is asked about ten
-    times a second. ``on_line`` and ``should_stop`` are called in the thread that runs the program.
+    ``on_line`` gets each line it prints, ``on_complaint`` each on its error output; ``should_stop`` and ``is_paused``
+    are asked about ten times a second: while it is paused, the program stands still and its time does not run out.
+    ``on_line`` and what is asked are called in the thread that runs the program.
     """
 
     argv: Sequence[str]
@@ -54,6 +55,7 @@ class Command:
     on_line: Callable[[str], None] | None = None
     on_complaint: Callable[[str], None] | None = None
     should_stop: Callable[[], bool] | None = None
+    is_paused: Callable[[], bool] | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -221,7 +223,8 @@ def _write_all(stream: IO[bytes], chunk: bytes) -> None:
 
 
 def _wait(following: _Following, command: Command) -> None:
-    started = time.monotonic()
+    clock = WorkClock(command.is_paused) if command.is_paused else WorkClock()
+    stands = False
     while True:
         with contextlib.suppress(subprocess.TimeoutExpired):
             following.process.wait(timeout=POLL_S)
@@ -231,7 +234,10 @@ def _wait(following: _Following, command: Command) -> None:
             raise Stopped("The work was stopped.")
         if following.feed_error:
             return
-        if command.timeout_s is not None and time.monotonic() - started > command.timeout_s:
+        if clock.is_paused() != stands:
+            stands = not stands
+            _signal_group(following.process, signal.SIGSTOP if stands else signal.SIGCONT)
+        if command.timeout_s is not None and clock.worked_s > command.timeout_s:
             raise EngineTimedOut(
                 "{program} did not answer within {timeout_s:.0f} s.",
                 program=command.argv[0],
@@ -245,11 +251,17 @@ def _end_group(process: subprocess.Popen[bytes]) -> None:
     if process.poll() is not None:
         return
     for sign, patience_s in ((signal.SIGTERM, GRACE_S), (signal.SIGKILL, 10.0)):
-        with contextlib.suppress(ProcessLookupError, PermissionError):
-            os.killpg(process.pid, sign)
+        _signal_group(process, sign)
+        # one that stands still hears of it only when it goes on
+        _signal_group(process, signal.SIGCONT)
         with contextlib.suppress(subprocess.TimeoutExpired):
             process.wait(timeout=patience_s)
             return
+
+
+def _signal_group(process: subprocess.Popen[bytes], sign: signal.Signals) -> None:
+    with contextlib.suppress(ProcessLookupError, PermissionError):
+        os.killpg(process.pid, sign)
 
 
 def _close(following: _Following) -> None:
