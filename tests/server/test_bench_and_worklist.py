@@ -102,10 +102,10 @@ def test_jobs_run_in_their_order_and_a_waiting_one_can_be_stopped_and_started_ag
     cell: tuple[int, int], api: Api
 ) -> None:
     first, second = add(api, cell)[0], add(api, cell)[0]
-    assert api("post", f"worklist/jobs/{first}/stop")[0] == 202
+    assert api("post", "worklist/changes", {"job_ids": [first], "verb": "stop"})[0] == 204
     run_next()
     assert (state(first), state(second)) == ("stopped", "done")
-    api("post", f"worklist/jobs/{first}/retry")
+    api("post", "worklist/changes", {"job_ids": [first], "verb": "retry"})
     run_next()
     assert state(first) == "done"
     names = sorted(Path(path).name for path in Output.objects.values_list("path", flat=True))
@@ -235,7 +235,7 @@ def test_a_loss_is_made_only_after_a_yes(cell: tuple[int, int], api: Api) -> Non
     (job,) = add(api, cell)
     Job.objects.filter(pk=job).update(state="failed", error_code="loss_not_accepted", error_message="It ends early.")
     assert api("get", "worklist")[1]["jobs"][0]["may_accept_loss"] is True
-    api("post", f"worklist/jobs/{job}/retry?accept_loss=true")
+    api("post", "worklist/changes", {"job_ids": [job], "verb": "accept_loss"})
     row = Job.objects.get(pk=job)
     assert (row.state, row.accept_loss) == ("waiting", True)
     run_next()

@@ -14,7 +14,7 @@ from rheon.server.shelf.actions.reading import read_now
 from rheon.server.shelf.actions.sources import add_source
 from rheon.server.shelf.models import Source, Title
 from rheon.server.worklist.actions.add import add_jobs
-from rheon.server.worklist.actions.change import request_stop, retry
+from rheon.server.worklist.actions.change import retry, stop
 from rheon.server.worklist.actions.run import run_next
 from rheon.server.worklist.models import Job
 
@@ -70,11 +70,11 @@ def test_adding_the_same_source_twice_gives_one(media: Any) -> None:
 
 def test_a_permit_without_a_job_does_nothing(cells: list[tuple[Title, Any]]) -> None:
     (job,) = add_jobs(cells)
-    request_stop(job)
+    stop([job.pk])
     run_next()
     assert Job.objects.get().state == "stopped"
-    retry(job)
-    retry(job)
+    retry([job.pk])
+    retry([job.pk])
     run_next()
     run_next()
     assert (Job.objects.get().state, Output.objects.count()) == ("done", 1)
@@ -85,7 +85,7 @@ def test_a_finished_job_is_not_made_again_and_its_removal_keeps_the_output(
 ) -> None:
     (job,) = add_jobs(cells)
     run_next()
-    retry(job)
+    retry([job.pk])
     assert Job.objects.get().state == "done"
     assert api("delete", f"worklist/jobs/{job.pk}")[0] == 204
     output = Output.objects.get()

@@ -31,6 +31,7 @@ export function LiveProvider({ children }: { children: ReactNode }) {
         keys.worklist,
         (old) =>
           old && {
+            ...old,
             jobs: old.jobs.map((job) => live.running.find(({ id }) => id === job.id) ?? job),
             total: live.total,
           },

@@ -2,7 +2,6 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo } from "react";
 
 import { answer, client, keptByTag, type Schemas } from "./client";
-import { putBefore } from "../domain/order";
 import { usePages } from "./pages";
 
 export const keys = {
@@ -55,9 +54,6 @@ export const useFolder = (path: string | null) =>
     queryFn: () =>
       answer(client.GET("/api/shelf/folders", { params: { query: path === null ? {} : { path } } })),
   });
-
-export const useWorklist = () =>
-  useQuery({ queryKey: keys.worklist, queryFn: () => answer(client.GET("/api/worklist")) });
 
 /** Every output in outline, with how many there are in all and how large. */
 export function useOutbox() {
@@ -201,63 +197,6 @@ export const useDriveAction = () =>
 
 export const useLookOver = () =>
   useMutation({ mutationFn: () => answer(client.POST("/api/shelf/look-over")) });
-
-export const useAddJobs = (onAdded: () => void) =>
-  useChange(
-    (cells: Schemas["CellRef"][]) => answer(client.POST("/api/worklist/jobs", { body: { cells } })),
-    [keys.worklist],
-    onAdded,
-  );
-
-/** Queues the most demanding minute of a title, to be tried on the device. */
-export const useAddSample = (onAdded: () => void) =>
-  useChange(
-    (cell: Schemas["CellRef"]) => answer(client.POST("/api/worklist/samples", { body: cell })),
-    [keys.worklist],
-    onAdded,
-  );
-
-/** Queues a faithful copy of a whole disc. */
-export const useCopyDisc = (onAdded: () => void) =>
-  useChange(
-    (source_id: number) => answer(client.POST("/api/worklist/copies", { body: { source_id } })),
-    [keys.worklist],
-    onAdded,
-  );
-
-export const useJobAction = () =>
-  useChange(
-    ({ id, verb }: { id: number; verb: "stop" | "retry" | "accept" }) => {
-      const params = { params: { path: { job_id: id } } };
-      if (verb === "stop") return answer(client.POST("/api/worklist/jobs/{job_id}/stop", params));
-      const query = { accept_loss: verb === "accept" };
-      return answer(
-        client.POST("/api/worklist/jobs/{job_id}/retry", { params: { ...params.params, query } }),
-      );
-    },
-    [keys.worklist],
-  );
-
-/** Puts jobs that wait before another one, or last; the list shows it at once. */
-export function useMoveJobs() {
-  const cache = useQueryClient();
-  return useMutation({
-    mutationFn: ({ ids, before }: { ids: ReadonlySet<number>; before: number | null }) =>
-      answer(client.POST("/api/worklist/order", { body: { job_ids: [...ids], before } })),
-    onMutate: ({ ids, before }) => {
-      cache.setQueryData<Schemas["Worklist"]>(keys.worklist, (old) => {
-        if (!old) return old;
-        const waits = old.jobs.filter((job) => job.state === "waiting");
-        const order = putBefore(waits, ids, before);
-        return {
-          ...old,
-          jobs: old.jobs.map((job) => (job.state === "waiting" ? (order.shift() ?? job) : job)),
-        };
-      });
-    },
-    onSettled: () => cache.invalidateQueries({ queryKey: keys.worklist }),
-  });
-}
 
 export const useReportPlayed = (id: number) =>
   useChange(

@@ -5,11 +5,19 @@ export type Removable = "source" | "join" | "device" | "output" | "job";
 
 export interface Removed {
   kind: Removable;
-  id: number;
+  ids: readonly number[];
 }
 
 /** Removes for good; the call outlives the page. */
-function remove({ kind, id }: Removed) {
+function remove({ kind, ids }: Removed): Promise<unknown> {
+  if (kind === "job")
+    return answer(
+      client.POST("/api/worklist/changes", { body: { job_ids: [...ids], verb: "remove" }, keepalive: true }),
+    );
+  return Promise.all(ids.map((id) => removeOne(kind, id)));
+}
+
+function removeOne(kind: Exclude<Removable, "job">, id: number): Promise<unknown> {
   if (kind === "source")
     return answer(
       client.DELETE("/api/shelf/sources/{source_id}", {
@@ -28,12 +36,8 @@ function remove({ kind, id }: Removed) {
         keepalive: true,
       }),
     );
-  if (kind === "output")
-    return answer(
-      client.DELETE("/api/outbox/{output_id}", { params: { path: { output_id: id } }, keepalive: true }),
-    );
   return answer(
-    client.DELETE("/api/worklist/jobs/{job_id}", { params: { path: { job_id: id } }, keepalive: true }),
+    client.DELETE("/api/outbox/{output_id}", { params: { path: { output_id: id } }, keepalive: true }),
   );
 }
 

@@ -1004,6 +1004,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/worklist/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Stop, pause, go on with, try again or remove jobs. */
+        post: operations["changeJobs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/worklist/copies": {
         parameters: {
             query?: never;
@@ -1052,7 +1069,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/worklist/jobs/{job_id}/retry": {
+    "/api/worklist/jobs/{job_id}/plan": {
         parameters: {
             query?: never;
             header?: never;
@@ -1061,23 +1078,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["retryJob"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/worklist/jobs/{job_id}/stop": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["stopJob"];
+        /** @description Another plan for what waits or ended without a file: the one that its cells have now. */
+        post: operations["planJobAnew"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1095,6 +1097,23 @@ export interface paths {
         put?: never;
         /** @description Another order for what waits. */
         post: operations["moveJobs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/worklist/pace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Whether what waits may begin. */
+        post: operations["setPace"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1564,6 +1583,7 @@ export interface components {
         /**
          * Job
          * @description ``done`` and ``whole`` count in ``unit``; ``left_s`` is what is expected while it waits, and measured later.
+         *     ``in_work``: a worker is at it, if only to stand still. By ``target_id`` it can be planned again.
          */
         Job: {
             id: number;
@@ -1572,6 +1592,8 @@ export interface components {
             device_names: string[];
             summary: string;
             state: components["schemas"]["JobState"];
+            in_work: boolean;
+            target_id: number | null;
             stage: string;
             fraction: number;
             kind: components["schemas"]["JobKind"];
@@ -1602,7 +1624,21 @@ export interface components {
          * JobState
          * @enum {string}
          */
-        JobState: "waiting" | "running" | "done" | "failed" | "stopped" | "interrupted";
+        JobState: "waiting" | "running" | "paused" | "done" | "failed" | "stopped" | "interrupted";
+        /**
+         * JobVerb
+         * @description What can be done to jobs; ``accept_loss`` tries again where what is there of a source's end is enough.
+         * @enum {string}
+         */
+        JobVerb: "stop" | "pause" | "go_on" | "retry" | "accept_loss" | "remove";
+        /**
+         * JobsChange
+         * @description What is done to jobs; to those that it can't be done to, nothing is.
+         */
+        JobsChange: {
+            job_ids: number[];
+            verb: components["schemas"]["JobVerb"];
+        };
         /**
          * Join
          * @description Titles in the order in which they are joined; an empty name is made of theirs.
@@ -1650,6 +1686,15 @@ export interface components {
         Levels: {
             levels: number[];
             looking: boolean;
+        };
+        /**
+         * ListPace
+         * @description ``held``: let nothing begin; with ``pausing`` what is being made stands still too.
+         */
+        ListPace: {
+            held: boolean;
+            /** @default false */
+            pausing?: boolean;
         };
         /** Live */
         Live: {
@@ -2353,8 +2398,12 @@ export interface components {
             sound: components["schemas"]["SoundWish"] | "";
             subtitles: components["schemas"]["SubtitleWish"] | "";
         };
-        /** Worklist */
+        /**
+         * Worklist
+         * @description ``held``: what waits begins only when somebody lets it.
+         */
         Worklist: {
+            held: boolean;
             jobs: components["schemas"]["Job"][];
             total: components["schemas"]["Total"];
         };
@@ -4180,6 +4229,28 @@ export interface operations {
             };
         };
     };
+    changeJobs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["JobsChange"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     copyDisc: {
         parameters: {
             query?: never;
@@ -4246,29 +4317,7 @@ export interface operations {
             };
         };
     };
-    retryJob: {
-        parameters: {
-            query?: {
-                accept_loss?: boolean;
-            };
-            header?: never;
-            path: {
-                job_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description No response body */
-            202: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    stopJob: {
+    planJobAnew: {
         parameters: {
             query?: never;
             header?: never;
@@ -4279,12 +4328,13 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description No response body */
-            202: {
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["Added"];
+                };
             };
         };
     };
@@ -4298,6 +4348,28 @@ export interface operations {
         requestBody?: {
             content: {
                 "application/json": components["schemas"]["Moved"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    setPace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["ListPace"];
             };
         };
         responses: {

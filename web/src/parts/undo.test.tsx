@@ -12,7 +12,7 @@ function Shelf() {
   return [1, 2].map(
     (id) =>
       !gone("source", id) && (
-        <button key={id} onClick={() => remove({ kind: "source", id, text: `${id} is gone` })}>
+        <button key={id} onClick={() => remove({ kind: "source", ids: [id], text: `${id} is gone` })}>
           {`source ${id}`}
         </button>
       ),
@@ -49,7 +49,7 @@ describe("what is removed", () => {
     await afterMs(7_999);
     expect(removeForGood).not.toHaveBeenCalled();
     await afterMs(1);
-    expect(removeForGood.mock.calls).toEqual([[{ kind: "source", id: 1 }]]);
+    expect(removeForGood.mock.calls).toEqual([[{ kind: "source", ids: [1] }]]);
     expect(there()).toEqual(["source 2"]);
     expect(sessionStorage.length).toBe(0);
   });
@@ -58,7 +58,7 @@ describe("what is removed", () => {
     take(1);
     take(2);
     await afterMs(0);
-    expect(removeForGood.mock.calls).toEqual([[{ kind: "source", id: 1 }]]);
+    expect(removeForGood.mock.calls).toEqual([[{ kind: "source", ids: [1] }]]);
     expect(there()).toEqual([]);
   });
 
@@ -71,7 +71,7 @@ describe("what is removed", () => {
 
   it("is noted until it is done, for a page that is left too quickly", async () => {
     take(1);
-    expect(sessionStorage.getItem("rheon:removal")).toBe('{"kind":"source","id":1}');
+    expect(sessionStorage.getItem("rheon:removals")).toBe('{"kind":"source","ids":[1]}');
     fireEvent(window, new Event("pagehide"));
     await afterMs(0);
     expect(removeForGood).toHaveBeenCalledOnce();

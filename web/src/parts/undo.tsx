@@ -14,10 +14,10 @@ import { Button } from "../ui/button";
 
 const PATIENCE_MS = 8000;
 /** Where a removal is noted until it is done, since a busy page may be left before it can say so. */
-const NOTED = "rheon:removal";
+const NOTED = "rheon:removals";
 
 function noted(removal: Removed) {
-  return JSON.stringify({ kind: removal.kind, id: removal.id });
+  return JSON.stringify({ kind: removal.kind, ids: removal.ids });
 }
 
 /** Takes the note away where it is still of this removal and not of the next one. */
@@ -55,11 +55,11 @@ export function UndoProvider({ children }: { children: ReactNode }) {
     last.current = null;
     setWaiting(null);
     if (!removal) return;
-    const key = `${removal.kind} ${removal.id}`;
-    setDone((old) => new Set(old).add(key));
+    const keys = removal.ids.map((id) => `${removal.kind} ${id}`);
+    setDone((old) => new Set([...old, ...keys]));
     // what could not be removed is shown again
-    removeForGood({ kind: removal.kind, id: removal.id })
-      .catch(() => setDone((old) => new Set([...old].filter((one) => one !== key))))
+    removeForGood({ kind: removal.kind, ids: removal.ids })
+      .catch(() => setDone((old) => new Set([...old].filter((one) => !keys.includes(one)))))
       .finally(() => unnote(removal));
   }, [removeForGood]);
   const remove = useCallback(
@@ -93,7 +93,7 @@ export function UndoProvider({ children }: { children: ReactNode }) {
     () => ({
       remove,
       gone: (kind: Removable, id: number) =>
-        (waiting?.kind === kind && waiting.id === id) || done.has(`${kind} ${id}`),
+        (waiting?.kind === kind && waiting.ids.includes(id)) || done.has(`${kind} ${id}`),
     }),
     [remove, waiting, done],
   );

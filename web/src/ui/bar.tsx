@@ -1,6 +1,13 @@
 import { Progress } from "radix-ui";
 
-export function Bar({ fraction, label }: { fraction: number; label: string }) {
+interface Props {
+  fraction: number;
+  label: string;
+  /** Nothing moves at the moment. */
+  still?: boolean;
+}
+
+export function Bar({ fraction, label, still = false }: Props) {
   const percent = Math.round(fraction * 100);
   return (
     <Progress.Root
@@ -9,7 +16,7 @@ export function Bar({ fraction, label }: { fraction: number; label: string }) {
       className="h-3 w-full overflow-hidden rounded-full bg-sunk"
     >
       <Progress.Indicator
-        className="h-full rounded-full bg-river transition-[width] duration-500"
+        className={`h-full rounded-full transition-[width] duration-500 ${still ? "bg-quiet" : "bg-river"}`}
         style={{ width: `${fraction * 100}%` }}
       />
     </Progress.Root>

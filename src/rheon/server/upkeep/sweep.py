@@ -17,7 +17,7 @@ from rheon.core.system import clear_left_over, may_be_in_use
 from rheon.server.home.queries import output_folders
 from rheon.server.shelf.actions.reading import recover as recover_sources
 from rheon.server.worklist.actions.recover import recover as recover_jobs
-from rheon.server.worklist.models import Job, JobState
+from rheon.server.worklist.models import IN_WORK, Job
 
 from .hints import forget_old, renew
 
@@ -60,7 +60,7 @@ def _clear() -> int:
     for folder in folders.union(output_folders()):
         # a job runs before it has a part: whoever owns one of these is among those that run now
         if parts := parts_in(folder):
-            running = set(Job.objects.filter(state=JobState.RUNNING).values_list("token", flat=True))
+            running = set(Job.objects.filter(IN_WORK).values_list("token", flat=True))
             for part in parts:
                 if part_token(part) not in running and not may_be_in_use(part.name):
                     remove_part(part)

@@ -12,8 +12,10 @@ from rheon.server.shelf.models import Source, Title
 
 from . import documents
 from .actions.add import add_copy, add_jobs, add_sample
-from .actions.change import remove_job, request_stop, retry
+from .actions.change import change, remove
+from .actions.hold import hold, let_go
 from .actions.order import move_jobs
+from .actions.plan_anew import plan_anew
 from .models import Job
 from .queries import worklist_document
 
@@ -62,16 +64,28 @@ class Samples(APIView):
 class OneJob(APIView):
     @operation("removeJob")
     def delete(self, request: Request, job_id: int) -> None:
-        remove_job(get_object_or_404(Job, pk=job_id))
+        remove([get_object_or_404(Job, pk=job_id).pk])
 
 
-class Stop(APIView):
-    @operation("stopJob", status=202)
-    def post(self, request: Request, job_id: int) -> None:
-        request_stop(get_object_or_404(Job, pk=job_id))
+class PlanOfJob(APIView):
+    @operation("planJobAnew")
+    def post(self, request: Request, job_id: int) -> documents.Added:
+        """Another plan for what waits or ended without a file: the one that its cells have now."""
+        return documents.Added(job_ids=[job.pk for job in plan_anew(get_object_or_404(Job, pk=job_id))])
 
 
-class Retry(APIView):
-    @operation("retryJob", status=202)
-    def post(self, request: Request, job_id: int, wanted: documents.Retry) -> None:
-        retry(get_object_or_404(Job, pk=job_id), accept_loss=wanted.accept_loss)
+class Changes(APIView):
+    @operation("changeJobs")
+    def post(self, request: Request, wanted: documents.JobsChange) -> None:
+        """Stop, pause, go on with, try again or remove jobs."""
+        change(wanted.job_ids, wanted.verb)
+
+
+class Pace(APIView):
+    @operation("setPace")
+    def post(self, request: Request, wanted: documents.ListPace) -> None:
+        """Whether what waits may begin."""
+        if wanted.held:
+            hold(pausing=wanted.pausing)
+        else:
+            let_go()

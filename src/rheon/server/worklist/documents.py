@@ -3,20 +3,34 @@
 from __future__ import annotations
 
 from datetime import datetime
+from enum import StrEnum
 from typing import Annotated
 
 from pydantic import Field
 
 from rheon.core.encoding import ProgressUnit
-from rheon.server.api.documents import Body, Document, Query, RowId
+from rheon.server.api.documents import Body, Document, RowId
 
 from .models import JobKind, JobState
 
 MOST_CELLS = 10_000
 
 
+class JobVerb(StrEnum):
+    """What can be done to jobs; ``accept_loss`` tries again where what is there of a source's end is enough."""
+
+    STOP = "stop"
+    PAUSE = "pause"
+    GO_ON = "go_on"
+    RETRY = "retry"
+    ACCEPT_LOSS = "accept_loss"
+    REMOVE = "remove"
+
+
 class Job(Document):
-    """``done`` and ``whole`` count in ``unit``; ``left_s`` is what is expected while it waits, and measured later."""
+    """``done`` and ``whole`` count in ``unit``; ``left_s`` is what is expected while it waits, and measured later.
+    ``in_work``: a worker is at it, if only to stand still. By ``target_id`` it can be planned again.
+    """
 
     id: int
     title_id: int | None
@@ -24,6 +38,8 @@ class Job(Document):
     device_names: list[str]
     summary: str
     state: JobState
+    in_work: bool
+    target_id: int | None
     stage: str
     fraction: float
     kind: JobKind
@@ -54,6 +70,9 @@ class Total(Document):
 
 
 class Worklist(Document):
+    """``held``: what waits begins only when somebody lets it."""
+
+    held: bool
     jobs: list[Job]
     total: Total
 
@@ -82,7 +101,15 @@ class Copy(Body):
     source_id: RowId
 
 
-class Retry(Query):
-    """``accept_loss``: of a source whose end is missing, what is there is enough."""
+class JobsChange(Body):
+    """What is done to jobs; to those that it can't be done to, nothing is."""
 
-    accept_loss: bool = False
+    job_ids: Annotated[list[RowId], Field(min_length=1, max_length=MOST_CELLS)]
+    verb: JobVerb
+
+
+class ListPace(Body):
+    """``held``: let nothing begin; with ``pausing`` what is being made stands still too."""
+
+    held: bool
+    pausing: bool = False

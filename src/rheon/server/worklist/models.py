@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from django.db import models
+from django.db.models import Q
 
 from rheon.core.devices import DeviceProfile
 from rheon.core.media import Title as CoreTitle
@@ -15,13 +16,19 @@ from rheon.server.shelf.models import Title
 class JobState(models.TextChoices):
     WAITING = "waiting"
     RUNNING = "running"
+    PAUSED = "paused"
     DONE = "done"
     FAILED = "failed"
     STOPPED = "stopped"
     INTERRUPTED = "interrupted"
 
 
-ENDED = (JobState.DONE, JobState.FAILED, JobState.STOPPED, JobState.INTERRUPTED)
+WITHOUT_FILE = (JobState.FAILED, JobState.STOPPED, JobState.INTERRUPTED)
+ENDED = (JobState.DONE, *WITHOUT_FILE)
+IN_WORK = Q(state=JobState.RUNNING) | Q(state=JobState.PAUSED) & ~Q(worker="")
+"""What a worker is at, if only to stand still."""
+AT_REST = Q(state=JobState.WAITING) | Q(state=JobState.PAUSED, worker="")
+"""What nobody has begun: it waits for its turn, or for somebody to let it."""
 
 
 class JobKind(models.TextChoices):
@@ -43,7 +50,9 @@ class Job(Leased):
 
     ``kind`` says what is made and how (``kinds``); ``done`` counts in its unit. ``token`` marks its temporary file, and
     ``delivery_document`` notes the checked file just before it gets its name, so that a kill in between loses nothing.
-    ``attempts`` counts how often a worker began. The copy of a whole disc has a ``disc_path`` and no documents.
+    ``attempts`` counts how often a worker began. ``paused_s`` is how long it stood still in its making. ``target_ids``
+    are the targets that it was added for, by which it can be planned again.
+    The copy of a whole disc has a ``disc_path`` and no documents.
     """
 
     title = models.ForeignKey(Title, null=True, on_delete=models.SET_NULL, related_name="jobs")
@@ -62,6 +71,8 @@ class Job(Leased):
     request_document = models.JSONField(null=True)
     accept_loss = models.BooleanField(default=False)
     state = models.CharField(max_length=12, choices=JobState, default=JobState.WAITING)
+    target_ids = models.JSONField(default=list)
+    paused_s = models.FloatField(default=0)
     position = models.PositiveIntegerField(default=0)
     token = models.CharField(max_length=40)
     attempts = models.PositiveIntegerField(default=0)
@@ -98,3 +109,9 @@ class Job(Leased):
 
     def core_devices(self) -> list[DeviceProfile]:
         return [DeviceProfile.model_validate(document) for document in self.device_documents]
+
+
+class Pace(models.Model):
+    """One row: whether what waits may begin."""
+
+    held = models.BooleanField(default=False)

@@ -12,15 +12,16 @@ from rheon.core.media.documents import load
 from rheon.core.planning import Estimate
 
 from . import documents
+from .actions.hold import is_held
 from .kinds import KINDS
-from .models import ENDED, Job, JobState
+from .models import AT_REST, ENDED, IN_WORK, Job, JobState
 
 MOST_ENDED = 200
 SHOWN = (
     "id", "title_id", "title_name", "device_names", "summary", "state", "stage", "fraction", "done", "duration_s",
     "kind", "speed", "written_bytes", "error_message", "started", "ended",
 )  # fmt: skip
-NEEDED = (*SHOWN, "left_s", "expected", "error_code", "accept_loss")
+NEEDED = (*SHOWN, "worker", "target_ids", "paused_s", "left_s", "expected", "error_code", "accept_loss")
 LOSSES = ("loss_not_accepted", "not_whole")
 """What a yes to the loss mends."""
 NOTHING = Estimate(size_bytes=0, size_low_bytes=0, size_high_bytes=0, time_s=0.0, time_low_s=0.0, time_high_s=0.0)
@@ -37,10 +38,10 @@ class _Share:
 
 def worklist_document() -> documents.Worklist:
     """What is being made, what waits, what ended (newest first), and a total over all that is still to do."""
-    states = (JobState.RUNNING, JobState.WAITING)
-    active = [_job(row) for state in states for row in _rows(Q(state=state))]
+    active = [_job(row) for which in (IN_WORK, AT_REST) for row in _rows(which)]
     ended = [_job(row) for row in _rows(Q(state__in=ENDED)).order_by("-ended", "-id")[:MOST_ENDED]]
-    return documents.Worklist(jobs=[*active, *ended], total=_total(map(_share, active)))
+    to_do = [job for job in active if job.state != JobState.PAUSED]
+    return documents.Worklist(held=is_held(), jobs=[*active, *ended], total=_total(map(_share, to_do)))
 
 
 def running_jobs() -> tuple[list[documents.Job], documents.Total]:
@@ -54,10 +55,11 @@ def running_jobs() -> tuple[list[documents.Job], documents.Total]:
 
 def worklist_mark() -> str:
     """Changes when jobs come, go, are put in another order, or pass into another state."""
-    order = Sum(F("position") * F("id"), filter=Q(state=JobState.WAITING))
-    seen = Job.objects.aggregate(count=Count("id"), last=Max("id"), ended=Max("ended"), place=order)
+    order = Sum(F("position") * F("id"), filter=AT_REST)
+    resting = Count("id", filter=AT_REST)
+    seen = Job.objects.aggregate(count=Count("id"), last=Max("id"), ended=Max("ended"), place=order, resting=resting)
     states = dict(Job.objects.order_by().values_list("state").annotate(Count("id")))
-    return f"{seen['count']}|{seen['last']}|{seen['ended']}|{seen['place']}|{sorted(states.items())}"
+    return "|".join(map(str, (*seen.values(), sorted(states.items()), is_held())))
 
 
 def read_expected(stored: object) -> Estimate:
@@ -74,8 +76,11 @@ def _rows(which: Q) -> QuerySet[Job, dict[str, Any]]:
 def _job(row: Mapping[str, Any]) -> documents.Job:
     expected, kind = read_expected(row["expected"]), KINDS[row["kind"]]
     started, ended = row["started"], row["ended"]
+    in_work = row["state"] == JobState.RUNNING or (row["state"] == JobState.PAUSED and row["worker"] != "")
     return documents.Job(
         **{key: row[key] for key in SHOWN},
+        in_work=in_work,
+        target_id=next(iter(row["target_ids"]), None),
         unit=kind.unit,
         whole=kind.whole(row["duration_s"], expected.size_bytes),
         left_s=_left(row, expected.time_s),
@@ -83,17 +88,17 @@ def _job(row: Mapping[str, Any]) -> documents.Job:
         expected_s=expected.time_s,
         expected_low_s=expected.time_low_s,
         expected_high_s=expected.time_high_s,
-        made_in_s=(ended - started).total_seconds() if ended and started else None,
+        made_in_s=(ended - started).total_seconds() - row["paused_s"] if ended and started else None,
         may_accept_loss=row["error_code"] in LOSSES and not row["accept_loss"],
     )
 
 
 def _left(row: Mapping[str, Any], expected_s: float) -> float | None:
     """Seconds left: by what was planned at first, by what is measured as the work goes on."""
-    if row["state"] == JobState.WAITING:
-        return expected_s
-    if row["state"] != JobState.RUNNING:
+    if row["state"] in ENDED:
         return None
+    if not row["started"]:
+        return expected_s
     done, measured = float(row["fraction"]), row["left_s"]
     planned = expected_s * (1 - done)
     return planned if measured is None else planned * (1 - done) + float(measured) * done

@@ -2,7 +2,7 @@ import { useCallback, useDeferredValue, useMemo, useState } from "react";
 import { Link, useNavigate } from "react-router";
 
 import { useCells, useSetBenchBalance, useTable } from "../../api/bench";
-import { useAddJobs } from "../../api/queries";
+import { useAddJobs } from "../../api/worklist";
 import { counted } from "../../domain/counts";
 import { spanText } from "../../domain/durations";
 import { sizeText } from "../../domain/sizes";

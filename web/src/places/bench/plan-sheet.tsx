@@ -1,8 +1,8 @@
-import { Link, useNavigate, useParams } from "react-router";
+import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 
 import type { Schemas } from "../../api/client";
 import { useChangeSheet, useSheet } from "../../api/bench";
-import { useAddJobs, useAddSample } from "../../api/queries";
+import { useAddJobs, useAddSample, usePlanAnew } from "../../api/worklist";
 import { spanText } from "../../domain/durations";
 import { sizeText } from "../../domain/sizes";
 import { useDebounced } from "../../parts/debounced";
@@ -91,11 +91,12 @@ const NOTICED_MS = 400;
 function SheetHead({ sheet, busy }: { sheet: Sheet; busy: boolean }) {
   const { estimate } = sheet;
   const waiting = useDebounced(busy, NOTICED_MS) && busy;
+  const job = useJobToChange();
   return (
     <div className="flex flex-wrap items-center gap-x-6 gap-y-3 border-b border-hairline px-6 py-3 max-md:px-3">
       <div className="max-w-[340px] min-w-[220px]">
-        <Link to="/bench" className="text-[12px] text-quiet hover:text-ink">
-          ← Bench
+        <Link to={job ? "/worklist" : "/bench"} className="text-[12px] text-quiet hover:text-ink">
+          {job ? "← Worklist" : "← Bench"}
         </Link>
         <h1 className="truncate text-[21px] leading-tight" title={sheet.title_name}>
           {sheet.title_name}
@@ -120,7 +121,7 @@ function SheetHead({ sheet, busy }: { sheet: Sheet; busy: boolean }) {
       />
       <div className="ml-auto flex flex-wrap items-center justify-end gap-3">
         <SheetMenu sheet={sheet} />
-        <ConvertButton sheet={sheet} busy={busy} />
+        {job ? <UseForJob job={job} busy={busy} /> : <ConvertButton sheet={sheet} busy={busy} />}
       </div>
     </div>
   );
@@ -141,6 +142,24 @@ function Figure({ large, small }: { large: string; small: string }) {
     <div className="max-w-[230px] border-l border-hairline pl-4">
       <p className="font-heading text-[19px] leading-tight font-semibold">{large}</p>
       <p className="text-[12px] leading-snug text-quiet">{small}</p>
+    </div>
+  );
+}
+
+/** The job whose plan is changed here, where the Worklist has led here for that. */
+const useJobToChange = () => Number(useSearchParams()[0].get("job")) || null;
+
+function UseForJob({ job, busy }: { job: number; busy: boolean }) {
+  const navigate = useNavigate();
+  const plan = usePlanAnew(() => void navigate("/worklist"));
+  return (
+    <div className="flex flex-wrap items-center justify-end gap-3">
+      <span className={plan.isError ? "text-madder" : "text-quiet"} role={plan.isError ? "alert" : undefined}>
+        {plan.isError ? plan.error.message : "The job on the Worklist keeps its plan until you use this one."}
+      </span>
+      <Button look="primary" onClick={() => plan.mutate(job)} disabled={plan.isPending || busy}>
+        Use this plan for the job
+      </Button>
     </div>
   );
 }

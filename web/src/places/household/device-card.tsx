@@ -136,7 +136,7 @@ function Acts({ device }: { device: Device }) {
         size="text"
         aria-label={`Remove ${device.name}`}
         onClick={() =>
-          remove({ kind: "device", id: device.id, text: `${device.name} and its settings are removed.` })
+          remove({ kind: "device", ids: [device.id], text: `${device.name} and its settings are removed.` })
         }
       >
         Remove

@@ -22,7 +22,7 @@ export function OutputView({ output }: { output: Output }) {
     const text = output.is_sample
       ? `The minute of ${output.title_name} is thrown away.`
       : `${output.title_name} is off the list; its file stays.`;
-    remove({ kind: "output", id: output.id, text });
+    remove({ kind: "output", ids: [output.id], text });
     void navigate("/outbox");
   };
   return (

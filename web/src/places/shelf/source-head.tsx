@@ -3,7 +3,8 @@ import { type ComponentProps, useState } from "react";
 import { useNavigate } from "react-router";
 
 import type { Schemas } from "../../api/client";
-import { useCopyDisc, useRenameSource, useSourceAction } from "../../api/queries";
+import { useRenameSource, useSourceAction } from "../../api/queries";
+import { useCopyDisc } from "../../api/worklist";
 import { sizeText } from "../../domain/sizes";
 import { useUndo } from "../../parts/undo";
 import { AskName } from "../../ui/ask-name";
@@ -90,7 +91,7 @@ function SourceMenu({ source }: { source: Source }) {
           {
             text: "Take it off the Shelf",
             onChoose: () =>
-              remove({ kind: "source", id: source.id, text: `${source.name} is off the Shelf.` }),
+              remove({ kind: "source", ids: [source.id], text: `${source.name} is off the Shelf.` }),
           },
         ]}
       >

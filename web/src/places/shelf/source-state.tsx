@@ -45,7 +45,7 @@ export function SourceStateLine({ source }: { source: Source }) {
   const { remove } = useUndo();
   const onVerb = (verb: SourceVerb | "remove") =>
     verb === "remove"
-      ? remove({ kind: "source", id: source.id, text: `${source.name} is off the Shelf.` })
+      ? remove({ kind: "source", ids: [source.id], text: `${source.name} is off the Shelf.` })
       : act.mutate({ id: source.id, verb });
   if (source.state === "waiting" || source.state === "reading") {
     const counted = source.state === "reading" && source.title_count > 0;

@@ -31,7 +31,7 @@ export function TitleJoined({ title }: { title: Schemas["Title"] }) {
         <Button
           size="small"
           onClick={() => {
-            remove({ kind: "join", id: title.id, text: `${title.name} is taken apart.` });
+            remove({ kind: "join", ids: [title.id], text: `${title.name} is taken apart.` });
             void navigate("/shelf");
           }}
         >

@@ -2,17 +2,18 @@ import { Check, CircleAlert, CircleSlash } from "lucide-react";
 import { Link } from "react-router";
 
 import type { Schemas } from "../../api/client";
-import { useJobAction } from "../../api/queries";
+import { useChangeJobs } from "../../api/worklist";
 import { spanText } from "../../domain/durations";
 import { sizeText } from "../../domain/sizes";
 import { Button } from "../../ui/button";
 import { JobName } from "./job-name";
+import { PlanOfJob } from "./plan-of-job";
 import { RemoveJob } from "./remove-job";
 
 type Job = Schemas["Job"];
 
 const GRID =
-  "grid grid-cols-[20px_minmax(0,1.3fr)_minmax(0,1.6fr)_84px_84px_150px] items-center gap-x-3 border-b border-hairline py-2.5 max-lg:grid-cols-[20px_minmax(0,1fr)_auto]";
+  "grid grid-cols-[20px_minmax(0,1.3fr)_minmax(0,1.6fr)_84px_84px_196px] items-center gap-x-3 border-b border-hairline py-2.5 max-lg:grid-cols-[20px_minmax(0,1fr)_auto]";
 
 const MARKS = {
   done: <Check size={16} className="text-moss" aria-label="done" />,
@@ -21,9 +22,11 @@ const MARKS = {
   stopped: <CircleSlash size={16} className="text-quiet" aria-label="stopped" />,
 } as const;
 
+const isEnd = (state: Job["state"]): state is keyof typeof MARKS => state in MARKS;
+
 export function EndedRow({ job }: { job: Job }) {
   const done = job.state === "done";
-  const mark = job.state === "running" || job.state === "waiting" ? null : MARKS[job.state];
+  const mark = isEnd(job.state) ? MARKS[job.state] : null;
   return (
     <div className={GRID}>
       {mark}
@@ -49,7 +52,10 @@ export function EndedRow({ job }: { job: Job }) {
             Outbox →
           </Link>
         ) : (
-          <AgainButton job={job} />
+          <>
+            <AgainButton job={job} />
+            <PlanOfJob job={job} />
+          </>
         )}
         <RemoveJob job={job} />
       </span>
@@ -59,14 +65,14 @@ export function EndedRow({ job }: { job: Job }) {
 
 /** Tries again; where only a loss stands against the file, asks for nothing but a yes to it. */
 function AgainButton({ job }: { job: Job }) {
-  const act = useJobAction();
+  const act = useChangeJobs();
   const label = job.may_accept_loss ? "Keep what is there" : "Try again";
-  const verb = job.may_accept_loss ? "accept" : "retry";
+  const verb = job.may_accept_loss ? "accept_loss" : "retry";
   return (
     <Button
       look="link"
       size="text"
-      onClick={() => act.mutate({ id: job.id, verb })}
+      onClick={() => act.mutate({ ids: [job.id], verb })}
       aria-label={`${label}: ${job.title_name}`}
     >
       {label}

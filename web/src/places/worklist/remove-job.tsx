@@ -9,7 +9,7 @@ export function RemoveJob({ job }: { job: Schemas["Job"] }) {
     <Button
       look="quiet"
       size="text"
-      onClick={() => remove({ kind: "job", id: job.id, text: `${job.title_name} is off the Worklist.` })}
+      onClick={() => remove({ kind: "job", ids: [job.id], text: `${job.title_name} is off the Worklist.` })}
       aria-label={`Remove ${job.title_name}`}
     >
       Remove

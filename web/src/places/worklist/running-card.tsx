@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { useJobAction } from "../../api/queries";
+import { useChangeJobs } from "../../api/worklist";
 import { courseBytes } from "../../domain/course";
 import { durationText, momentText, spanText } from "../../domain/durations";
 import { sizeText } from "../../domain/sizes";
@@ -8,7 +8,8 @@ import { Bar } from "../../ui/bar";
 import { Button } from "../../ui/button";
 
 export function RunningCard({ job }: { job: Schemas["Job"] }) {
-  const act = useJobAction();
+  const act = useChangeJobs();
+  const paused = job.state === "paused";
   return (
     <article
       aria-label={job.title_name}
@@ -30,36 +31,42 @@ export function RunningCard({ job }: { job: Schemas["Job"] }) {
             </h2>
             <p className="truncate text-[13px] text-quiet">{job.summary}</p>
           </div>
-          <Button onClick={() => act.mutate({ id: job.id, verb: "stop" })}>Stop</Button>
+          <Button
+            aria-label={`${paused ? "Go on with" : "Pause"} ${job.title_name}`}
+            onClick={() => act.mutate({ ids: [job.id], verb: paused ? "go_on" : "pause" })}
+          >
+            {paused ? "Go on" : "Pause"}
+          </Button>
+          <Button onClick={() => act.mutate({ ids: [job.id], verb: "stop" })}>Stop</Button>
         </div>
         <div className="my-2.5">
-          <Bar fraction={job.fraction} label={`${job.title_name}, made so far`} />
+          <Bar fraction={job.fraction} still={paused} label={`${job.title_name}, made so far`} />
         </div>
-        {job.stage === "looking" ? (
-          <p className="text-quiet">
-            {job.kind === "sample"
-              ? "The picture is looked at first, for the minute that asks most of the plan."
-              : "The picture is looked at first; then the plan is settled and the file is made."}
-          </p>
-        ) : (
-          <Course job={job} />
-        )}
+        {job.stage === "looking" ? <p className="text-quiet">{lookingText(job)}</p> : <Course job={job} />}
       </div>
     </article>
   );
+}
+
+function lookingText({ kind, state }: Schemas["Job"]): string {
+  if (state === "paused") return "It stands still as soon as the picture has been looked at.";
+  return kind === "sample"
+    ? "The picture is looked at first, for the minute that asks most of the plan."
+    : "The picture is looked at first; then the plan is settled and the file is made.";
 }
 
 /** How far it is: part, speed, size and what is left. */
 function Course({ job }: { job: Schemas["Job"] }) {
   const course = courseBytes(job.expected_bytes, job.written_bytes, job.fraction);
   const checking = job.stage === "checking";
+  const paused = job.state === "paused";
   return (
     <p className="flex flex-wrap gap-x-7 gap-y-1 text-quiet">
       <span>
         <strong className="text-ink">{Math.floor(job.fraction * 100)} %</strong>{" "}
         {checking ? "made, now being checked" : wayText(job)}
       </span>
-      {job.speed > 0 && !checking && (
+      {job.speed > 0 && !checking && !paused && (
         <span>
           <strong className="text-ink">{job.speed.toFixed(1)} ×</strong> real time
         </span>
@@ -69,6 +76,7 @@ function Course({ job }: { job: Schemas["Job"] }) {
         {sizeText(course)}
       </span>
       <span className="ml-auto">
+        {paused && <strong className="text-ink">Paused, </strong>}
         <strong className="text-ink">{job.left_s === null ? "…" : spanText(job.left_s)}</strong> left
       </span>
     </p>

@@ -6,7 +6,7 @@ const MOST_DRAWN = 60;
 /** What is still to be made, drawn on the time ahead from `now` (ms), and when all of it will be done. */
 export function TimeAhead({ worklist, now }: { worklist: Schemas["Worklist"]; now: number }) {
   const { total } = worklist;
-  const ahead = worklist.jobs.filter((job) => job.state === "running" || job.state === "waiting");
+  const ahead = worklist.jobs.filter(({ state }) => state === "running" || state === "waiting");
   const end = Math.max(1, total.left_high_s) * 1.25;
   const at = (seconds: number) => `${(100 * seconds) / end}%`;
   const drawn: { job: Schemas["Job"]; start: number }[] = [];

@@ -1,7 +1,7 @@
 import { useCallback, useLayoutEffect, useMemo, useRef, useState } from "react";
 
 import type { Schemas } from "../../api/client";
-import { useMoveJobs } from "../../api/queries";
+import { useMoveJobs } from "../../api/worklist";
 import { placeFor } from "../../domain/order";
 
 type Job = Schemas["Job"];

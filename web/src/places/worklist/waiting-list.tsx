@@ -4,11 +4,11 @@ import { memo } from "react";
 import type { Schemas } from "../../api/client";
 import { spanText } from "../../domain/durations";
 import { sizeText } from "../../domain/sizes";
-import { ActBar } from "../../parts/act-bar";
 import { LongList } from "../../parts/long-list";
-import { Button } from "../../ui/button";
 import { Checkbox } from "../../ui/checkbox";
+import { ChosenBar } from "./chosen-bar";
 import { JobName } from "./job-name";
+import { PlanOfJob } from "./plan-of-job";
 import { RemoveJob } from "./remove-job";
 import { type Acts, useOrder } from "./use-order";
 
@@ -17,7 +17,7 @@ type Job = Schemas["Job"];
 /** What waits, in its order, which is changed by dragging, by keys, or for several rows at once. */
 export function WaitingList({ jobs }: { jobs: Job[] }) {
   const { chosen, over, acts, move, clear, error } = useOrder(jobs);
-  const some = jobs.filter(({ id }) => chosen.has(id)).length;
+  const meant = jobs.filter(({ id }) => chosen.has(id));
   return (
     <section className="mt-6" aria-label="Waiting">
       <h2 className="border-b border-hairline pb-1.5 text-[16px]">Waiting</h2>
@@ -39,21 +39,12 @@ export function WaitingList({ jobs }: { jobs: Job[] }) {
           />
         )}
       />
-      {some > 0 && (
-        <ActBar>
-          <span className="font-semibold">{some === 1 ? "1 job chosen" : `${some} jobs chosen`}</span>
-          <div className="ml-auto flex flex-wrap items-center gap-4">
-            <Button look="onDeep" size="text" onClick={clear}>
-              Clear
-            </Button>
-            <Button look="onDeep" size="text" onClick={() => move(chosen, "End")}>
-              Make last
-            </Button>
-            <Button look="accent" onClick={() => move(chosen, "Home")}>
-              Make next
-            </Button>
-          </div>
-        </ActBar>
+      {meant.length > 0 && (
+        <ChosenBar
+          jobs={meant}
+          onClear={clear}
+          onMove={(key) => move(new Set(meant.map(({ id }) => id)), key)}
+        />
       )}
     </section>
   );
@@ -78,7 +69,7 @@ const WAITING = memo(WaitingRow);
 function WaitingRow({ job, chosen, mark, acts }: RowProps) {
   return (
     <div
-      className={`grid grid-cols-[20px_24px_minmax(0,1.3fr)_minmax(0,1.6fr)_84px_84px_150px] items-center gap-x-3 border-b border-hairline py-2.5 max-lg:grid-cols-[20px_24px_minmax(0,1fr)_auto] ${chosen ? "bg-sand" : ""} ${MARKS[mark]}`}
+      className={`grid grid-cols-[20px_24px_minmax(0,1.3fr)_minmax(0,1.6fr)_84px_84px_128px] items-center gap-x-3 border-b border-hairline py-2.5 max-lg:grid-cols-[20px_24px_minmax(0,1fr)_auto] ${chosen ? "bg-sand" : ""} ${MARKS[mark]}`}
       onDragOver={(event) => {
         event.preventDefault();
         const { top, height } = event.currentTarget.getBoundingClientRect();
@@ -96,10 +87,14 @@ function WaitingRow({ job, chosen, mark, acts }: RowProps) {
       />
       <Handle job={job} acts={acts} />
       <JobName job={job} />
-      <span className="truncate text-[13px] text-quiet max-lg:hidden">{job.summary}</span>
+      <span className="truncate text-[13px] text-quiet max-lg:hidden">
+        {job.state === "paused" && <strong className="text-ink">Paused · </strong>}
+        {job.summary}
+      </span>
       <span className="text-right max-lg:hidden">{sizeText(job.expected_bytes)}</span>
       <span className="text-right max-lg:hidden">{spanText(job.expected_s)}</span>
-      <span className="text-right">
+      <span className="flex justify-end gap-4">
+        <PlanOfJob job={job} />
         <RemoveJob job={job} />
       </span>
     </div>

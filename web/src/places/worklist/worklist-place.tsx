@@ -3,12 +3,14 @@ import { memo } from "react";
 import { Link } from "react-router";
 
 import type { Schemas } from "../../api/client";
-import { useWorklist } from "../../api/queries";
+import { useWorklist } from "../../api/worklist";
+import { byPlace } from "../../domain/jobs";
 import { LongList } from "../../parts/long-list";
 import { PlaceHead } from "../../parts/place-head";
 import { useUndo } from "../../parts/undo";
 import { Button } from "../../ui/button";
 import { Empty, NotYet } from "../../ui/states";
+import { Held, HoldBack } from "./hold";
 import { EndedRow } from "./job-rows";
 import { RunningCard } from "./running-card";
 import { TimeAhead } from "./time-ahead";
@@ -17,25 +19,27 @@ import { WaitingList } from "./waiting-list";
 type Job = Schemas["Job"];
 
 function about(jobs: Job[]): string {
-  const count = (test: (job: Job) => boolean) => jobs.filter(test).length;
-  const parts = [
-    `${count((job) => job.state === "running")} being made`,
-    `${count((job) => job.state === "waiting")} waiting`,
-    `${count((job) => job.state === "done")} done`,
-  ];
+  const count = (state: Job["state"]) => jobs.filter((job) => job.state === state).length;
+  const parts = [`${count("running")} being made`, `${count("waiting")} waiting`, `${count("done")} done`];
+  if (count("paused")) parts.splice(1, 0, `${count("paused")} paused`);
   return parts.join(" · ");
 }
+
+const isRunning = (job: Job) => job.state === "running";
 
 export function WorklistPlace() {
   const worklist = useWorklist();
   const { gone } = useUndo();
   const jobs = (worklist.data?.jobs ?? []).filter((job) => !gone("job", job.id));
-  const running = jobs.filter((job) => job.state === "running");
-  const waiting = jobs.filter((job) => job.state === "waiting");
-  const ended = jobs.filter((job) => job.state !== "running" && job.state !== "waiting");
+  const { inWork, atRest, ended } = byPlace(jobs);
+  const held = worklist.data?.held ?? false;
   return (
     <div className="flex-1 pb-8">
-      <PlaceHead name="Worklist" about={jobs.length ? about(jobs) : undefined} />
+      <PlaceHead name="Worklist" about={jobs.length ? about(jobs) : undefined}>
+        {!held && inWork.length + atRest.length > 0 && (
+          <HoldBack mayEnd={inWork.some(isRunning) && atRest.length > 0} />
+        )}
+      </PlaceHead>
       <NotYet query={worklist} what="the Worklist" />
       {worklist.data && !jobs.length && (
         <Empty
@@ -50,13 +54,14 @@ export function WorklistPlace() {
         </Empty>
       )}
       <div className="px-6 max-md:px-3">
-        {running.map((job) => (
+        {held && <Held ending={inWork.some(isRunning)} />}
+        {inWork.map((job) => (
           <RunningCard key={job.id} job={job} />
         ))}
-        {worklist.data && worklist.data.total.count > 0 && (
+        {worklist.data && !held && worklist.data.total.count > 0 && (
           <TimeAhead worklist={worklist.data} now={worklist.dataUpdatedAt} />
         )}
-        {waiting.length > 0 && <WaitingList jobs={waiting} />}
+        {atRest.length > 0 && <WaitingList jobs={atRest} />}
         <Ended jobs={ended} />
       </div>
     </div>

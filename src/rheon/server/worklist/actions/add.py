@@ -34,15 +34,14 @@ TO_TRY = "To try"
 
 def add_jobs(cells: Sequence[tuple[Title, Target]]) -> list[Job]:
     """Queue the cells that something is to be made for. Raises ``PlanError`` where that is none of them."""
-    groups: dict[tuple[int, str], tuple[Title, PlanRequest, Plan, list[Recipient]]] = {}
+    groups: dict[tuple[int, str], tuple[Title, PlanRequest, Plan, list[Target]]] = {}
     for title, target in cells:
         request = request_of(title, target)
         made = plan(request)
         if made.settings is None:
             continue
         key = (title.pk, mark_of(made.settings))
-        known = groups.setdefault(key, (title, request, made, []))[3]
-        known += [recipient for recipient in target.recipients if recipient not in known]
+        groups.setdefault(key, (title, request, made, []))[3].append(target)
     if not groups:
         raise _nothing()
     with transaction.atomic():
@@ -68,7 +67,7 @@ def add_sample(title: Title, target: Target) -> Job:
             title,
             request,
             made,
-            target.recipients,
+            [target],
             kind=JobKind.SAMPLE,
             folder=str(output_folders()[-1] / TO_TRY),
             position=0,
@@ -108,7 +107,10 @@ def add_copy(source: Source) -> Job:
         )
 
 
-def _add(title: Title, request: PlanRequest, made: Plan, served: Sequence[Recipient], **facts: Any) -> Job:
+def _add(title: Title, request: PlanRequest, made: Plan, targets: Sequence[Target], **facts: Any) -> Job:
+    served: list[Recipient] = []
+    for target in targets:
+        served += [recipient for recipient in target.recipients if recipient not in served]
     profiles = tuple(dict.fromkeys(recipient.named for recipient in served))
     assert made.settings
     faithful = any(profile.faithful for profile in profiles)
@@ -118,6 +120,7 @@ def _add(title: Title, request: PlanRequest, made: Plan, served: Sequence[Recipi
         "title_name": title.name,
         "device_names": [recipient.name for recipient in served],
         "device_ids": [recipient.device_id for recipient in served if recipient.device_id is not None],
+        "target_ids": [target.pk for target in targets],
         "summary": settings_text(made.settings)[:300],
         "title_document": dump(title.core_title()),
         "plan_document": dump(made),

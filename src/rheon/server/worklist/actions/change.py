@@ -1,52 +1,94 @@
-"""Stopping, trying again, and removing."""
+"""What is done to jobs on the list, one or many: stopped, tried again, paused, gone on with, removed."""
 
 from __future__ import annotations
 
 import uuid
+from collections.abc import Callable, Collection, Mapping
 
 from django.db import transaction
 from django.db.models import Max
 from django.utils import timezone
 
-from ..models import ENDED, Job, JobState
+from ..documents import JobVerb
+from ..models import AT_REST, IN_WORK, WITHOUT_FILE, Job, JobState
 from ..tasks import run_jobs_task
 
-
-def request_stop(job: Job) -> None:
-    """Stop a job: at once where it waits, within a second where it runs."""
-    waiting = Job.objects.filter(pk=job.pk, state=JobState.WAITING)
-    if not waiting.update(state=JobState.STOPPED, ended=timezone.now()):
-        Job.objects.filter(pk=job.pk, state=JobState.RUNNING).update(stop_requested=True)
+JobIds = Collection[int]
 
 
-def retry(job: Job, *, accept_loss: bool = False) -> None:
-    """Queue a job that ended without a file once more, at the end of the list; ``accept_loss`` makes what is there."""
-    last = Job.objects.aggregate(last=Max("position"))["last"] or 0
-    changed = Job.objects.filter(pk=job.pk, state__in=[s for s in ENDED if s != JobState.DONE]).update(
-        state=JobState.WAITING,
-        position=last + 1,
-        token=uuid.uuid4().hex,
-        stop_requested=False,
-        attempts=0,
-        delivery_document=None,
-        accept_loss=accept_loss or job.accept_loss,
-        fraction=0,
-        done=0,
-        speed=0,
-        written_bytes=0,
-        left_s=None,
-        error_code="",
-        error_message="",
-        started=None,
-        ended=None,
-    )
-    if changed:
+def stop(job_ids: JobIds) -> None:
+    """Stop jobs: at once where they wait, within a second where they are made."""
+    jobs = Job.objects.filter(pk__in=job_ids)
+    jobs.filter(AT_REST).update(state=JobState.STOPPED, ended=timezone.now())
+    jobs.filter(IN_WORK).update(stop_requested=True)
+
+
+def pause(job_ids: JobIds) -> None:
+    """Have jobs stand still: where they are in their making, or before it begins."""
+    jobs = Job.objects.filter(pk__in=job_ids)
+    jobs.filter(state=JobState.WAITING).update(state=JobState.PAUSED, worker="")
+    jobs.filter(state=JobState.RUNNING).update(state=JobState.PAUSED)
+
+
+def go_on(job_ids: JobIds) -> None:
+    """Have paused jobs go on where they stood; what stood nowhere yet, or whose worker is gone, waits in its place."""
+    paused = Job.objects.filter(pk__in=job_ids, state=JobState.PAUSED)
+    paused.exclude(worker="").update(state=JobState.RUNNING)
+    if paused.filter(worker="").update(state=JobState.WAITING):
         transaction.on_commit(run_jobs_task.enqueue)
 
 
-def remove_job(job: Job) -> None:
-    """Take a job off the list; one that runs is stopped first and stays listed."""
-    if job.state == JobState.RUNNING:
-        request_stop(job)
-    else:
-        Job.objects.filter(pk=job.pk).exclude(state=JobState.RUNNING).delete()
+def retry(job_ids: JobIds) -> None:
+    """Queue jobs that ended without a file once more, at the end of the list."""
+    last = Job.objects.aggregate(last=Max("position"))["last"] or 0
+    failed = Job.objects.filter(pk__in=job_ids, state__in=WITHOUT_FILE)
+    told = {"state": JobState.WAITING, "attempts": 0, "ended": None, "error_code": "", "error_message": ""}
+    for place, pk in enumerate(failed.order_by("position", "id").values_list("pk", flat=True), start=last + 1):
+        failed.filter(pk=pk).update(**begun_anew(), **told, position=place)
+    transaction.on_commit(run_jobs_task.enqueue)
+
+
+def accept_loss(job_ids: JobIds) -> None:
+    """Try again, and make what is there of a source whose end is missing."""
+    Job.objects.filter(pk__in=job_ids, state__in=WITHOUT_FILE).update(accept_loss=True)
+    retry(job_ids)
+
+
+def remove(job_ids: JobIds) -> None:
+    """Take jobs off the list; what is being made is stopped first and stays listed."""
+    Job.objects.filter(pk__in=job_ids).exclude(IN_WORK).delete()
+    stop(job_ids)
+
+
+def begun_anew() -> dict[str, object]:
+    """The fields of a job that nobody has begun; whoever was at it has another token."""
+    return {
+        "token": uuid.uuid4().hex,
+        "worker": "",
+        "stop_requested": False,
+        "delivery_document": None,
+        "stage": "",
+        "fraction": 0,
+        "done": 0,
+        "speed": 0,
+        "written_bytes": 0,
+        "left_s": None,
+        "started": None,
+        "paused_s": 0,
+    }
+
+
+VERBS: Mapping[JobVerb, Callable[[JobIds], None]] = {
+    JobVerb.STOP: stop,
+    JobVerb.PAUSE: pause,
+    JobVerb.GO_ON: go_on,
+    JobVerb.RETRY: retry,
+    JobVerb.ACCEPT_LOSS: accept_loss,
+    JobVerb.REMOVE: remove,
+}
+
+
+def change(job_ids: JobIds, verb: JobVerb) -> None:
+    """Do it to all of them that it can be done to, together."""
+    with transaction.atomic():
+        VERBS[verb](job_ids)

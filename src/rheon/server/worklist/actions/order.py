@@ -1,4 +1,4 @@
-"""In which order jobs that wait are made."""
+"""In which order jobs that nobody has begun are made."""
 
 from __future__ import annotations
 
@@ -6,7 +6,7 @@ from collections.abc import Collection
 
 from django.db import transaction
 
-from ..models import Job, JobState
+from ..models import AT_REST, Job
 
 
 def move_jobs(job_ids: Collection[int], before: int | None) -> None:
@@ -15,7 +15,7 @@ def move_jobs(job_ids: Collection[int], before: int | None) -> None:
     Where the other one does not wait any more, it was the first: they are the next.
     """
     with transaction.atomic():
-        waiting = list(Job.objects.filter(state=JobState.WAITING).order_by("position", "id"))
+        waiting = list(Job.objects.filter(AT_REST).order_by("position", "id"))
         moved = [job for job in waiting if job.pk in job_ids]
         stay = [job for job in waiting if job.pk not in job_ids]
         at = len(stay) if before is None else _place(waiting, job_ids, before)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import logging
-import uuid
 from pathlib import Path
 
 from django.utils import timezone
@@ -12,7 +11,8 @@ from rheon.core.encoding import part_path, remove_part
 from rheon.core.errors import RheonError
 
 from ..kinds import KINDS, Finished
-from ..models import Job, JobState
+from ..models import IN_WORK, Job, JobState
+from .change import begun_anew
 from .run import deliver, in_hand
 
 log = logging.getLogger("rheon")
@@ -24,8 +24,8 @@ ENDED_AGAIN = (
 
 
 def recover() -> int:
-    """Take up every job that is marked as running and that nobody carries out; returns how many."""
-    lost = [job for job in Job.objects.filter(state=JobState.RUNNING) if in_hand.is_lost(job.pk, job.lease)]
+    """Take up every job that is marked as being made and that nobody carries out; returns how many."""
+    lost = [job for job in Job.objects.filter(IN_WORK) if in_hand.is_lost(job.pk, job.lease)]
     for job in lost:
         if (delivered := _named_already(job)) is not None:
             deliver(job, delivered)
@@ -44,23 +44,14 @@ def _named_already(job: Job) -> Finished | None:
 
 
 def _again(job: Job) -> None:
-    """Let it wait again in its place; not for ever, since it may be what ends the worker."""
-    facts: dict[str, object] = {
-        "state": JobState.WAITING,
-        "token": uuid.uuid4().hex,
-        "delivery_document": None,
-        "stage": "",
-        "fraction": 0,
-        "done": 0,
-        "speed": 0,
-        "written_bytes": 0,
-        "left_s": None,
-        "started": None,
-    }
+    """Let it wait again in its place; not for ever, since it may be what ends the worker. What was paused stays so."""
+    facts: dict[str, object] = {**begun_anew(), "state": JobState.WAITING}
     if job.stop_requested:
         facts |= {"state": JobState.STOPPED, "ended": timezone.now()}
+    elif job.state == JobState.PAUSED:
+        facts |= {"state": JobState.PAUSED}
     elif job.attempts >= MOST_ATTEMPTS:
         message = ENDED_AGAIN.format(count=job.attempts)
         facts |= {"state": JobState.INTERRUPTED, "ended": timezone.now()}
         facts |= {"error_code": "interrupted", "error_message": message}
-    job.own_row().filter(state=JobState.RUNNING).update(**facts)
+    job.own_row().filter(IN_WORK, state=job.state).update(**facts)

@@ -11,6 +11,7 @@ from django.db.models import F
 from django.utils import timezone
 
 from rheon.core.encoding import Hooks, Progress
+from rheon.core.engine import WorkClock
 from rheon.core.errors import RheonError, Stopped
 from rheon.core.media.documents import dump
 from rheon.server.claims import Claims
@@ -18,6 +19,7 @@ from rheon.server.claims import Claims
 from ..kinds import KINDS, Finished
 from ..models import Job, JobState
 from ..signals import job_delivered
+from .hold import is_held
 
 log = logging.getLogger("rheon")
 TELL_EVERY_S = 0.4
@@ -32,7 +34,10 @@ def run_all() -> None:
 
 
 def run_next() -> bool:
-    """Claim the first job that waits and carry it out; what goes wrong is stored with it. False where none waits."""
+    """Claim the first job that waits and carry it out; what goes wrong is stored with it.
+
+    False where none waits, or nothing may begin.
+    """
     with in_hand.holding(_claim) as claimed:
         if claimed is not None:
             _run(Job.objects.get(pk=claimed))
@@ -64,6 +69,8 @@ def deliver(job: Job, delivered: Finished) -> None:
 
 
 def _claim() -> int | None:
+    if is_held():
+        return None
     first = Job.objects.filter(state=JobState.WAITING).order_by("position", "id").values_list("pk", flat=True)
     for pk in first[:5]:
         claimed = Job.objects.filter(pk=pk, state=JobState.WAITING).update(
@@ -80,7 +87,11 @@ def _claim() -> int | None:
 
 def _carry_out(job: Job) -> Finished:
     Path(job.folder).mkdir(parents=True, exist_ok=True)
-    return KINDS[job.kind].run(job, _hooks(job), lambda noted: _note(job, noted))
+    hooks = _hooks(job)
+    try:
+        return KINDS[job.kind].run(job, hooks, lambda noted: _note(job, noted))
+    finally:
+        job.own_row().update(paused_s=hooks.clock.paused_s)
 
 
 def _note(job: Job, noted: Finished) -> None:
@@ -92,7 +103,7 @@ def _note(job: Job, noted: Finished) -> None:
 def _hooks(job: Job) -> Hooks:
     row = job.own_row()
     told = asked = 0.0
-    stop = False
+    stop = pause = False
 
     def on_progress(step: Progress) -> None:
         nonlocal told
@@ -108,14 +119,22 @@ def _hooks(job: Job) -> Hooks:
             stage="checking" if step.fraction >= 1 else "making",
         )
 
-    def should_stop() -> bool:
-        nonlocal asked, stop
+    def ask() -> None:
+        nonlocal asked, stop, pause
         if not stop and time.monotonic() - asked >= TELL_EVERY_S:
             asked = time.monotonic()
-            stop = not row.filter(stop_requested=False).exists()
+            state = row.filter(stop_requested=False).values_list("state", flat=True).first()
+            stop, pause = state is None, state == JobState.PAUSED
+
+    def should_stop() -> bool:
+        ask()
         return stop
 
-    return Hooks(on_progress=on_progress, should_stop=should_stop)
+    def is_paused() -> bool:
+        ask()
+        return pause and not stop
+
+    return Hooks(on_progress=on_progress, should_stop=should_stop, clock=WorkClock(is_paused))
 
 
 def _end(job: Job, state: JobState, **facts: object) -> bool:
