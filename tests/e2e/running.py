@@ -102,6 +102,10 @@ class Rheon:
         with contextlib.closing(sqlite3.connect(self.database, timeout=30)) as database, database:
             return database.execute(query, values).fetchall()
 
+    def pick(self, name: str) -> None:
+        """Put a title on the Bench."""
+        self.ask("insert into bench_pick (title_id) select id from shelf_title where name = ?", name)
+
     @property
     def call(self) -> Caller:
         """The API, as a page of its own calls it."""

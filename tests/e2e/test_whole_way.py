@@ -3,11 +3,10 @@
 from __future__ import annotations
 
 import re
-import time
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Locator, Page, expect
+from playwright.sync_api import Page, expect
 
 from rheon.demo.models import model_file
 
@@ -189,99 +188,8 @@ def test_sound_and_subtitles_are_chosen_and_the_rest_follows(page: Page) -> None
     expect(sound.get_by_role("combobox", name="Track")).to_have_text("English, 5.1")
 
 
-def pick(rheon: Rheon, name: str) -> None:
-    rheon.ask("insert into bench_pick (title_id) select id from shelf_title where name = ?", name)
-
-
-def start_film(page: Page) -> None:
-    page.goto("/bench")
-    page.get_by_role("row", name=re.compile("^Marram Nights Which")).get_by_role("cell").get_by_role(
-        "checkbox"
-    ).first.click()
-    page.get_by_role("button", name=re.compile("^Convert 1 file")).click()
-    expect(page.get_by_role("article", name="Marram Nights").get_by_text("real time")).to_be_visible(timeout=240_000)
-
-
-def parts(rheon: Rheon) -> list[str]:
-    return [path.name for path in rheon.output.iterdir() if path.name.startswith(".rheon")]
-
-
-def test_more_is_added_while_it_works_and_stopping_leaves_nothing(page: Page, rheon: Rheon) -> None:
-    pick(rheon, "Marram Nights, extra 3")
-    start_film(page)
-    assert parts(rheon)
-    page.goto("/bench")
-    page.get_by_role("row", name=re.compile("^Marram Nights, extra 3")).get_by_role("cell").get_by_role(
-        "checkbox"
-    ).last.click()
-    page.get_by_role("button", name=re.compile("^(Convert|Re-wrap) 1 file")).click()
-    expect(page.get_by_role("region", name="Waiting").get_by_text("Marram Nights, extra 3")).to_be_visible()
-    expect(page.get_by_text(re.compile("All done about"))).to_be_visible()
-    page.get_by_role("article", name="Marram Nights").get_by_role("button", name="Stop").click()
-    expect(page.get_by_text("Stopped. Nothing was kept.")).to_be_visible()
-    expect(page.get_by_role("region", name="Ended").get_by_label("done")).to_be_visible(timeout=240_000)
-    assert parts(rheon) == []
-
-
-def test_what_waits_is_put_in_another_order_by_mouse_by_keys_and_several_at_once(page: Page, rheon: Rheon) -> None:
-    rheon.kill("convert")
-    rows = rheon.ask("select id, name from shelf_title where name like 'Lantern Street S1, episode%' order by name")
-    attic = rheon.ask("select id from household_device where name = 'Attic'")[0][0]
-    rheon.call("POST", "worklist/jobs", {"cells": [{"title_id": pk, "target_id": attic} for pk, _ in rows]})
-    page.goto("/worklist")
-    waiting = page.get_by_role("region", name="Waiting")
-    names = waiting.get_by_role("listitem").locator(".font-semibold").filter(has_text="episode")
-    one, two, three, four = (name for _, name in rows)
-
-    def handle(name: str) -> Locator:
-        return waiting.get_by_role("button", name=re.compile(f"^Move {name}"))
-
-    expect(names).to_have_text([one, two, three, four])
-    handle(four).drag_to(waiting.get_by_text(two), target_position={"x": 5, "y": 1})
-    expect(names).to_have_text([one, four, two, three])
-    handle(one).press("ArrowDown")
-    expect(names).to_have_text([four, one, two, three])
-    handle(three).press("Home")
-    expect(names).to_have_text([three, four, one, two])
-    expect(handle(three)).to_be_focused()
-    waiting.get_by_role("checkbox", name=f"Choose {three}").click()
-    waiting.get_by_role("checkbox", name=f"Choose {four}").click()
-    page.get_by_role("button", name="Make last").click()
-    expect(names).to_have_text([one, two, three, four])
-    handle(four).press("ArrowUp")  # with the other one that is chosen
-    expect(names).to_have_text([one, three, four, two])
-    page.reload()
-    expect(names).to_have_text([one, three, four, two])
-    rheon.start("convert")
-    expect(page.get_by_role("region", name="Ended").get_by_role("listitem")).to_have_count(4)
-    made = rheon.ask("select title_name from worklist_job order by started")
-    assert [name for (name,) in made] == [one, three, four, two]
-
-
-def test_what_a_killed_worker_was_at_goes_on_by_itself_at_its_next_start(page: Page, rheon: Rheon) -> None:
-    start_film(page)
-    page.get_by_role("article", name="Marram Nights").get_by_role("button", name="Stop").click()
-    page.get_by_role("button", name="Try again: Marram Nights").click()
-    running = page.get_by_role("article", name="Marram Nights")
-    expect(running.get_by_text("real time")).to_be_visible(timeout=240_000)
-    # before the kill: another worker may sweep up after the dead one at any moment
-    left = parts(rheon)
-    assert left
-    rheon.kill("convert")
-    time.sleep(0.5)
-    rheon.start("convert")
-    for _ in range(150):
-        if parts(rheon) and not set(parts(rheon)) & set(left):
-            break
-        time.sleep(0.2)
-    assert parts(rheon) and not set(parts(rheon)) & set(left)
-    expect(running.get_by_text("real time")).to_be_visible(timeout=240_000)
-    running.get_by_role("button", name="Stop").click()
-    expect(page.get_by_text("Stopped. Nothing was kept.").first).to_be_visible()
-
-
 def test_everything_is_within_reach_of_the_keyboard(page: Page, rheon: Rheon) -> None:
-    pick(rheon, "Marram Nights, extra 3")
+    rheon.pick("Marram Nights, extra 3")
     page.goto("/shelf")
     expect(page.get_by_role("heading", name="Shelf")).to_be_visible()
     for key, heading in (("2", "Bench"), ("3", "Worklist"), ("4", "Outbox"), ("5", "Household"), ("1", "Shelf")):

@@ -8,7 +8,7 @@ from http.cookiejar import CookieJar
 from typing import Any
 
 UNDER_WAY = (
-    "select count(*) from worklist_job where state in ('waiting', 'running')",
+    "select count(*) from worklist_job where state in ('waiting', 'running') or state = 'paused' and worker != ''",
     "select count(*) from shelf_source where state in ('waiting', 'reading')",
     "select count(*) from django_tasks_database_dbtaskresult where status in ('READY', 'RUNNING')",
 )

@@ -1589,6 +1589,7 @@ export interface components {
             id: number;
             title_id: number | null;
             title_name: string;
+            source_name: string | null;
             device_names: string[];
             summary: string;
             state: components["schemas"]["JobState"];
@@ -1613,6 +1614,8 @@ export interface components {
             may_accept_loss: boolean;
             started: string | null;
             ended: string | null;
+            /** Format: date-time */
+            added: string;
         };
         /**
          * JobKind

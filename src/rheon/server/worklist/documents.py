@@ -35,6 +35,7 @@ class Job(Document):
     id: int
     title_id: int | None
     title_name: str
+    source_name: str | None
     device_names: list[str]
     summary: str
     state: JobState
@@ -59,6 +60,7 @@ class Job(Document):
     may_accept_loss: bool
     started: datetime | None
     ended: datetime | None
+    added: datetime
 
 
 class Total(Document):

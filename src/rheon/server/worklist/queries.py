@@ -19,9 +19,9 @@ from .models import AT_REST, ENDED, IN_WORK, Job, JobState
 MOST_ENDED = 200
 SHOWN = (
     "id", "title_id", "title_name", "device_names", "summary", "state", "stage", "fraction", "done", "duration_s",
-    "kind", "speed", "written_bytes", "error_message", "started", "ended",
+    "kind", "speed", "written_bytes", "error_message", "started", "ended", "added",
 )  # fmt: skip
-NEEDED = (*SHOWN, "worker", "target_ids", "paused_s", "left_s", "expected", "error_code", "accept_loss")
+NEEDED = (*SHOWN, "title__source__name", "worker", "target_ids", "paused_s", "left_s", "expected", "error_code", "accept_loss")
 LOSSES = ("loss_not_accepted", "not_whole")
 """What a yes to the loss mends."""
 NOTHING = Estimate(size_bytes=0, size_low_bytes=0, size_high_bytes=0, time_s=0.0, time_low_s=0.0, time_high_s=0.0)
@@ -80,6 +80,7 @@ def _job(row: Mapping[str, Any]) -> documents.Job:
     return documents.Job(
         **{key: row[key] for key in SHOWN},
         in_work=in_work,
+        source_name=row["title__source__name"],
         target_id=next(iter(row["target_ids"]), None),
         unit=kind.unit,
         whole=kind.whole(row["duration_s"], expected.size_bytes),

@@ -76,7 +76,7 @@ function Course({ job }: { job: Schemas["Job"] }) {
         {sizeText(course)}
       </span>
       <span className="ml-auto">
-        {paused && <strong className="text-ink">Paused, </strong>}
+        {paused && "Paused, and nothing else begins meanwhile · "}
         <strong className="text-ink">{job.left_s === null ? "…" : spanText(job.left_s)}</strong> left
       </span>
     </p>

@@ -13,6 +13,7 @@ interface Reach {
 }
 
 export interface Acts {
+  chooseAll: (some: readonly { id: number }[], on: boolean) => void;
   choose: (id: number, on: boolean, range: boolean) => void;
   key: (id: number, key: string) => boolean;
   drag: (id: number | null) => void;
@@ -22,20 +23,26 @@ export interface Acts {
 
 interface Now extends Reach {
   jobs: Job[];
+  shown: Job[];
   dragged: number | null;
   /** The row that was chosen last: with Shift, all up to it are meant. */
   anchor: number | null;
 }
 
-/** Which rows are chosen, what is dragged where, and what becomes of it. */
-export function useOrder(jobs: Job[]) {
+function withRows(old: ReadonlySet<number>, rows: readonly { id: number }[], on: boolean) {
+  const ids = rows.map(({ id }) => id);
+  return on ? new Set([...old, ...ids]) : new Set([...old].filter((id) => !ids.includes(id)));
+}
+
+/** Which rows are chosen, what is dragged where, and what becomes of it; `shown` may stand in another order. */
+export function useOrder(jobs: Job[], shown: Job[]) {
   const { mutate, error } = useMoveJobs();
   const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
   const [over, setOver] = useState<Reach["over"]>(null);
   // read when something happens, so that rows need not be drawn again for them
-  const now = useRef<Now>({ jobs, chosen, over, dragged: null, anchor: null });
+  const now = useRef<Now>({ jobs, shown, chosen, over, dragged: null, anchor: null });
   useLayoutEffect(() => {
-    Object.assign(now.current, { jobs, chosen, over });
+    Object.assign(now.current, { jobs, shown, chosen, over });
   });
   const meant = useCallback(
     (id: number): ReadonlySet<number> => (now.current.chosen.has(id) ? now.current.chosen : new Set([id])),
@@ -53,20 +60,14 @@ export function useOrder(jobs: Job[]) {
   const acts = useMemo<Acts>(
     () => ({
       choose: (id, on, range) => {
-        const { jobs: rows, anchor } = now.current;
+        const { shown: rows, anchor } = now.current;
         const [one, other] = [anchor, id].map((end) => rows.findIndex((row) => row.id === end));
         const wide = range && one !== undefined && other !== undefined && one >= 0;
         const meantRows = wide ? rows.slice(Math.min(one, other), Math.max(one, other) + 1) : [{ id }];
         now.current.anchor = id;
-        setChosen((old) => {
-          const next = new Set(old);
-          for (const row of meantRows) {
-            if (on) next.add(row.id);
-            else next.delete(row.id);
-          }
-          return next;
-        });
+        setChosen((old) => withRows(old, meantRows, on));
       },
+      chooseAll: (some, on) => setChosen((old) => withRows(old, some, on)),
       key: (id, key) => move(meant(id), key),
       drag: (id) => {
         now.current.dragged = id;

@@ -3,10 +3,11 @@ import { memo } from "react";
 
 import type { Schemas } from "../../api/client";
 import { spanText } from "../../domain/durations";
+import { grouped, type Grouping } from "../../domain/groups";
 import { sizeText } from "../../domain/sizes";
-import { LongList } from "../../parts/long-list";
 import { Checkbox } from "../../ui/checkbox";
 import { ChosenBar } from "./chosen-bar";
+import { GroupedList } from "./grouped-list";
 import { JobName } from "./job-name";
 import { PlanOfJob } from "./plan-of-job";
 import { RemoveJob } from "./remove-job";
@@ -15,27 +16,40 @@ import { type Acts, useOrder } from "./use-order";
 type Job = Schemas["Job"];
 
 /** What waits, in its order, which is changed by dragging, by keys, or for several rows at once. */
-export function WaitingList({ jobs }: { jobs: Job[] }) {
-  const { chosen, over, acts, move, clear, error } = useOrder(jobs);
+export function WaitingList({ jobs, by }: { jobs: Job[]; by: Grouping }) {
+  const shown = by === "in order" ? jobs : grouped(jobs, by).flatMap((group) => group.jobs);
+  const { chosen, over, acts, move, clear, error } = useOrder(jobs, shown);
+  const choosing = (some: Job[], label: string) => (
+    <Checkbox
+      checked={some.every(({ id }) => chosen.has(id))}
+      onChange={(on) => acts.chooseAll(some, on)}
+      label={label}
+    />
+  );
   const meant = jobs.filter(({ id }) => chosen.has(id));
   return (
     <section className="mt-6" aria-label="Waiting">
-      <h2 className="border-b border-hairline pb-1.5 text-[16px]">Waiting</h2>
+      <div className="flex items-center gap-3 border-b border-hairline pb-1.5">
+        {jobs.length > 1 && choosing(jobs, "Choose all that wait")}
+        <h2 className="text-[16px]">Waiting</h2>
+      </div>
       {error && (
         <p role="alert" className="py-1.5 text-madder">
           {error.message}
         </p>
       )}
-      <LongList
-        entries={jobs}
+      <GroupedList
+        jobs={jobs}
         label="Waiting"
-        rowPx={45}
+        by={by}
+        lead={(group) => choosing(group.jobs, `Choose all of ${group.name}`)}
         row={(job) => (
           <WAITING
             job={job}
             chosen={chosen.has(job.id)}
             mark={over?.id === job.id ? (over.after ? "below" : "above") : "none"}
             acts={acts}
+            fixed={by !== "in order"}
           />
         )}
       />
@@ -55,6 +69,8 @@ interface RowProps {
   chosen: boolean;
   mark: "above" | "below" | "none";
   acts: Acts;
+  /** It stands among its group, not at its place in the order. */
+  fixed: boolean;
 }
 
 const MARKS = {
@@ -66,10 +82,10 @@ const MARKS = {
 // a live list comes anew with every change: the rows that are as they were are not drawn again
 const WAITING = memo(WaitingRow);
 
-function WaitingRow({ job, chosen, mark, acts }: RowProps) {
+function WaitingRow({ job, chosen, mark, acts, fixed }: RowProps) {
   return (
     <div
-      className={`grid grid-cols-[20px_24px_minmax(0,1.3fr)_minmax(0,1.6fr)_84px_84px_128px] items-center gap-x-3 border-b border-hairline py-2.5 max-lg:grid-cols-[20px_24px_minmax(0,1fr)_auto] ${chosen ? "bg-sand" : ""} ${MARKS[mark]}`}
+      className={`grid grid-cols-[20px_24px_minmax(0,1.3fr)_minmax(0,1.6fr)_84px_84px_196px] items-center gap-x-3 border-b border-hairline py-2.5 max-lg:grid-cols-[20px_24px_minmax(0,1fr)_auto] ${chosen ? "bg-sand" : ""} ${MARKS[mark]}`}
       onDragOver={(event) => {
         event.preventDefault();
         const { top, height } = event.currentTarget.getBoundingClientRect();
@@ -85,7 +101,7 @@ function WaitingRow({ job, chosen, mark, acts }: RowProps) {
         onChange={(on, range) => acts.choose(job.id, on, range)}
         label={`Choose ${job.title_name}, ${job.device_names.join(", ")}`}
       />
-      <Handle job={job} acts={acts} />
+      {fixed ? <span /> : <Handle job={job} acts={acts} />}
       <JobName job={job} />
       <span className="truncate text-[13px] text-quiet max-lg:hidden">
         {job.state === "paused" && <strong className="text-ink">Paused · </strong>}

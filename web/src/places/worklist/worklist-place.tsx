@@ -1,15 +1,17 @@
-import { memo } from "react";
+import { memo, useState } from "react";
 
 import { Link } from "react-router";
 
 import type { Schemas } from "../../api/client";
 import { useWorklist } from "../../api/worklist";
+import { GROUPINGS, type Grouping } from "../../domain/groups";
 import { byPlace } from "../../domain/jobs";
-import { LongList } from "../../parts/long-list";
 import { PlaceHead } from "../../parts/place-head";
 import { useUndo } from "../../parts/undo";
 import { Button } from "../../ui/button";
+import { Segments } from "../../ui/segments";
 import { Empty, NotYet } from "../../ui/states";
+import { GroupedList } from "./grouped-list";
 import { Held, HoldBack } from "./hold";
 import { EndedRow } from "./job-rows";
 import { RunningCard } from "./running-card";
@@ -30,12 +32,18 @@ const isRunning = (job: Job) => job.state === "running";
 export function WorklistPlace() {
   const worklist = useWorklist();
   const { gone } = useUndo();
+  const [by, setBy] = useState<Grouping>("in order");
   const jobs = (worklist.data?.jobs ?? []).filter((job) => !gone("job", job.id));
   const { inWork, atRest, ended } = byPlace(jobs);
+  // what stands still in its making keeps the worker
+  const stands = inWork.length > 0 && !inWork.some(isRunning);
   const held = worklist.data?.held ?? false;
   return (
     <div className="flex-1 pb-8">
       <PlaceHead name="Worklist" about={jobs.length ? about(jobs) : undefined}>
+        {jobs.length > 1 && (
+          <Segments label="Lay out the list" value={by} options={GROUPINGS} onChange={setBy} />
+        )}
         {!held && inWork.length + atRest.length > 0 && (
           <HoldBack mayEnd={inWork.some(isRunning) && atRest.length > 0} />
         )}
@@ -58,11 +66,11 @@ export function WorklistPlace() {
         {inWork.map((job) => (
           <RunningCard key={job.id} job={job} />
         ))}
-        {worklist.data && !held && worklist.data.total.count > 0 && (
+        {worklist.data && !held && !stands && worklist.data.total.count > 0 && (
           <TimeAhead worklist={worklist.data} now={worklist.dataUpdatedAt} />
         )}
-        {atRest.length > 0 && <WaitingList jobs={atRest} />}
-        <Ended jobs={ended} />
+        {atRest.length > 0 && <WaitingList jobs={atRest} by={by} />}
+        <Ended jobs={ended} by={by} />
       </div>
     </div>
   );
@@ -71,12 +79,12 @@ export function WorklistPlace() {
 // a live list comes anew with every change: the rows that are as they were are not drawn again
 const ENDED = memo(EndedRow);
 
-function Ended({ jobs }: { jobs: Job[] }) {
+function Ended({ jobs, by }: { jobs: Job[]; by: Grouping }) {
   if (!jobs.length) return null;
   return (
     <section className="mt-6" aria-label="Ended">
       <h2 className="border-b border-hairline pb-1.5 text-[16px]">Ended</h2>
-      <LongList entries={jobs} label="Ended" rowPx={45} row={(job) => <ENDED job={job} />} />
+      <GroupedList jobs={jobs} label="Ended" by={by} row={(job) => <ENDED job={job} />} />
     </section>
   );
 }

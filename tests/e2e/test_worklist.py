@@ -1,0 +1,169 @@
+"""A night's work: ordered, paused, held back, planned again, and gone on with after a kill; in a real browser."""
+
+from __future__ import annotations
+
+import re
+import time
+
+from playwright.sync_api import Locator, Page, expect
+
+from .running import Rheon
+
+STAGE = "four devices"
+
+
+def queue_episodes(rheon: Rheon) -> tuple[str, str, str, str]:
+    """Put four episodes on the Worklist, and give their names."""
+    rows = rheon.ask("select id, name from shelf_title where name like 'Lantern Street S1, episode%' order by name")
+    attic = rheon.ask("select id from household_device where name = 'Attic'")[0][0]
+    rheon.call("POST", "worklist/jobs", {"cells": [{"title_id": pk, "target_id": attic} for pk, _ in rows]})
+    one, two, three, four = (name for _, name in rows)
+    return one, two, three, four
+
+
+def waiting(page: Page) -> Locator:
+    return page.get_by_role("region", name="Waiting")
+
+
+def names_of(rows: Locator) -> Locator:
+    return rows.get_by_role("listitem").locator(".font-semibold").filter(has_text="episode")
+
+
+def start_film(page: Page) -> None:
+    page.goto("/bench")
+    page.get_by_role("row", name=re.compile("^Marram Nights Which")).get_by_role("cell").get_by_role(
+        "checkbox"
+    ).first.click()
+    page.get_by_role("button", name=re.compile("^Convert 1 file")).click()
+    expect(page.get_by_role("article", name="Marram Nights").get_by_text("real time")).to_be_visible(timeout=240_000)
+
+
+def parts(rheon: Rheon) -> list[str]:
+    return [path.name for path in rheon.output.iterdir() if path.name.startswith(".rheon")]
+
+
+def test_more_is_added_while_it_works_and_stopping_leaves_nothing(page: Page, rheon: Rheon) -> None:
+    rheon.pick("Marram Nights, extra 3")
+    start_film(page)
+    assert parts(rheon)
+    page.goto("/bench")
+    page.get_by_role("row", name=re.compile("^Marram Nights, extra 3")).get_by_role("cell").get_by_role(
+        "checkbox"
+    ).last.click()
+    page.get_by_role("button", name=re.compile("^(Convert|Re-wrap) 1 file")).click()
+    expect(page.get_by_role("region", name="Waiting").get_by_text("Marram Nights, extra 3")).to_be_visible()
+    expect(page.get_by_text(re.compile("All done about"))).to_be_visible()
+    page.get_by_role("article", name="Marram Nights").get_by_role("button", name="Stop").click()
+    expect(page.get_by_text("Stopped. Nothing was kept.")).to_be_visible()
+    expect(page.get_by_role("region", name="Ended").get_by_label("done")).to_be_visible(timeout=240_000)
+    assert parts(rheon) == []
+
+
+def test_what_waits_is_put_in_another_order_by_mouse_by_keys_and_several_at_once(page: Page, rheon: Rheon) -> None:
+    rheon.kill("convert")
+    one, two, three, four = queue_episodes(rheon)
+    page.goto("/worklist")
+    rows = waiting(page)
+    names = names_of(rows)
+
+    def handle(name: str) -> Locator:
+        return rows.get_by_role("button", name=re.compile(f"^Move {name}"))
+
+    expect(names).to_have_text([one, two, three, four])
+    handle(four).drag_to(rows.get_by_text(two), target_position={"x": 5, "y": 1})
+    expect(names).to_have_text([one, four, two, three])
+    handle(one).press("ArrowDown")
+    expect(names).to_have_text([four, one, two, three])
+    handle(three).press("Home")
+    expect(names).to_have_text([three, four, one, two])
+    expect(handle(three)).to_be_focused()
+    rows.get_by_role("checkbox", name=f"Choose {three}").click()
+    rows.get_by_role("checkbox", name=f"Choose {four}").click()
+    page.get_by_role("button", name="Make last").click()
+    expect(names).to_have_text([one, two, three, four])
+    handle(four).press("ArrowUp")  # with the other one that is chosen
+    expect(names).to_have_text([one, three, four, two])
+    page.reload()
+    expect(names).to_have_text([one, three, four, two])
+    rheon.start("convert")
+    expect(page.get_by_role("region", name="Ended").get_by_role("listitem")).to_have_count(4)
+    made = rheon.ask("select title_name from worklist_job order by started")
+    assert [name for (name,) in made] == [one, three, four, two]
+
+
+def test_what_a_killed_worker_was_at_goes_on_by_itself_at_its_next_start(page: Page, rheon: Rheon) -> None:
+    start_film(page)
+    page.get_by_role("article", name="Marram Nights").get_by_role("button", name="Stop").click()
+    page.get_by_role("button", name="Try again: Marram Nights").click()
+    running = page.get_by_role("article", name="Marram Nights")
+    expect(running.get_by_text("real time")).to_be_visible(timeout=240_000)
+    # before the kill: another worker may sweep up after the dead one at any moment
+    left = parts(rheon)
+    assert left
+    rheon.kill("convert")
+    time.sleep(0.5)
+    rheon.start("convert")
+    for _ in range(150):
+        if parts(rheon) and not set(parts(rheon)) & set(left):
+            break
+        time.sleep(0.2)
+    assert parts(rheon) and not set(parts(rheon)) & set(left)
+    expect(running.get_by_text("real time")).to_be_visible(timeout=240_000)
+    running.get_by_role("button", name="Stop").click()
+    expect(page.get_by_text("Stopped. Nothing was kept.").first).to_be_visible()
+
+
+def test_what_is_paused_stands_still_even_when_the_machine_starts_again_and_goes_on_when_it_is_let(
+    page: Page, rheon: Rheon
+) -> None:
+    start_film(page)
+    film = page.get_by_role("article", name="Marram Nights")
+    film.get_by_role("button", name="Pause Marram Nights").press("Enter")
+    expect(film.get_by_text("nothing else begins meanwhile")).to_be_visible()
+    time.sleep(1)
+    stood = film.inner_text()
+    time.sleep(2)
+    assert film.inner_text() == stood
+    film.get_by_role("button", name="Go on with Marram Nights").press("Enter")
+    expect(film.get_by_text("real time")).to_be_visible()
+    film.get_by_role("button", name="Pause Marram Nights").press("Enter")
+    expect(film.get_by_text("nothing else begins meanwhile")).to_be_visible()
+    rheon.kill("convert")
+    rheon.start("convert")
+    expect(waiting(page).get_by_text("Paused")).to_be_visible(timeout=60_000)
+    assert parts(rheon) == []
+    waiting(page).get_by_role("checkbox", name=re.compile("^Choose Marram Nights")).press("Space")
+    page.get_by_role("button", name="Let them begin").press("Enter")
+    expect(film.get_by_text("real time")).to_be_visible(timeout=240_000)
+    film.get_by_role("button", name="Stop").click()
+    expect(page.get_by_text("Stopped. Nothing was kept.").first).to_be_visible()
+
+
+def test_what_is_held_back_is_grouped_taken_back_and_planned_anew_before_it_is_let(page: Page, rheon: Rheon) -> None:
+    rheon.kill("convert")
+    one, two, three, four = queue_episodes(rheon)
+    page.goto("/worklist")
+    names = names_of(waiting(page))
+    page.get_by_role("button", name="Pause all").click()
+    expect(page.get_by_text("nothing begins until you go on")).to_be_visible()
+    rheon.start("convert")
+    page.get_by_role("radio", name="by source").press("Space")
+    page.get_by_role("checkbox", name="Choose all of Lantern Street S1").click()
+    page.get_by_role("button", name="Remove", exact=True).click()
+    expect(names).to_have_count(0)
+    page.get_by_role("button", name="Undo").click()
+    expect(names).to_have_count(4)
+    page.get_by_role("radio", name="in order").press("Space")
+    before = rheon.ask("select id, summary from worklist_job where title_name = ?", two)[0]
+    waiting(page).get_by_role("link", name=re.compile(f"^Change the plan of {two}")).press("Enter")
+    expect(page.get_by_role("heading", name=two)).to_be_visible()
+    page.get_by_role("radio", name="lean").click()
+    expect(page.get_by_role("radio", name="lean")).to_be_checked()
+    page.get_by_role("button", name="Use this plan for the job").click()
+    expect(names).to_have_text([one, two, three, four])
+    (after,) = rheon.ask("select id, summary from worklist_job where title_name = ?", two)
+    assert after[0] != before[0]
+    page.get_by_role("button", name="Go on", exact=True).click()
+    expect(page.get_by_role("region", name="Ended").get_by_role("listitem")).to_have_count(4, timeout=120_000)
+    made = rheon.ask("select title_name, state from worklist_job order by started")
+    assert made == [(name, "done") for name in (one, two, three, four)]
