@@ -167,3 +167,24 @@ def test_what_is_held_back_is_grouped_taken_back_and_planned_anew_before_it_is_l
     expect(page.get_by_role("region", name="Ended").get_by_role("listitem")).to_have_count(4, timeout=120_000)
     made = rheon.ask("select title_name, state from worklist_job order by started")
     assert made == [(name, "done") for name in (one, two, three, four)]
+
+
+def test_what_is_to_be_made_at_night_waits_for_its_hours_unless_somebody_says_now(page: Page, rheon: Rheon) -> None:
+    rheon.kill("convert")
+    queue_episodes(rheon)
+    page.goto("/worklist")
+    page.get_by_role("button", name="At any hour").press("Enter")
+    later = [
+        page.evaluate(f"new Date(Date.now() + {hours} * 3600e3).toTimeString().slice(0, 5)")  # the page's own clock
+        for hours in (2, 5)
+    ]
+    for label, moment in zip(("From", "until"), later, strict=True):
+        page.get_by_label(label, exact=True).fill(moment)
+    page.get_by_role("button", name="Keep to these hours").press("Enter")
+    expect(page.get_by_text(re.compile("until then everything stands still"))).to_be_visible()
+    rheon.start("convert")
+    time.sleep(3)
+    expect(names_of(waiting(page))).to_have_count(4)
+    page.get_by_role("button", name="Begin now").press("Enter")
+    expect(page.get_by_role("region", name="Ended").get_by_role("listitem")).to_have_count(4, timeout=120_000)
+    assert rheon.ask("select distinct state from worklist_job") == [("done",)]

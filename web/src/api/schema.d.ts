@@ -1037,6 +1037,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/worklist/hours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description In which hours of the day things are made. */
+        put: operations["setHours"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/worklist/hours/now": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Do not wait for the hours: go on until they end next. */
+        post: operations["openNow"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/worklist/jobs": {
         parameters: {
             query?: never;
@@ -1558,6 +1592,24 @@ export interface components {
             /** @default false */
             set_up?: boolean;
         };
+        /**
+         * Hours
+         * @description By the clock of a time zone of the IANA's list.
+         */
+        Hours: {
+            /** Format: time */
+            begins: string;
+            /** Format: time */
+            ends: string;
+            zone: string;
+        };
+        /**
+         * HoursChange
+         * @description ``None``: at any hour.
+         */
+        HoursChange: {
+            hours: components["schemas"]["Hours"] | null;
+        };
         /** Household */
         Household: {
             languages: string[];
@@ -1772,6 +1824,20 @@ export interface components {
         /** NewSource */
         NewSource: {
             path: string;
+        };
+        /**
+         * OpenHours
+         * @description The hours of the day in which things are made; whether it is one now, and when that changes.
+         */
+        OpenHours: {
+            /** Format: time */
+            begins: string;
+            /** Format: time */
+            ends: string;
+            zone: string;
+            open: boolean;
+            /** Format: date-time */
+            changes: string;
         };
         /**
          * Outbox
@@ -2403,10 +2469,11 @@ export interface components {
         };
         /**
          * Worklist
-         * @description ``held``: what waits begins only when somebody lets it.
+         * @description ``held``: what waits begins only when somebody lets it; ``hours``: only in these.
          */
         Worklist: {
             held: boolean;
+            hours: components["schemas"]["OpenHours"] | null;
             jobs: components["schemas"]["Job"][];
             total: components["schemas"]["Total"];
         };
@@ -4274,6 +4341,46 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Added"];
                 };
+            };
+        };
+    };
+    setHours: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["HoursChange"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    openNow: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -46,6 +46,17 @@ export const useSetPace = () =>
     [keys.worklist],
   );
 
+/** In which hours of the day things are made; `null` at any. */
+export const useSetHours = () =>
+  useChange(
+    (hours: Schemas["Hours"] | null) => answer(client.PUT("/api/worklist/hours", { body: { hours } })),
+    [keys.worklist],
+  );
+
+/** Does not wait for the hours: goes on until they end next. */
+export const useOpenNow = () =>
+  useChange(() => answer(client.POST("/api/worklist/hours/now")), [keys.worklist]);
+
 /** Has a job that nobody is at made by the plan that its cells have now. */
 export const usePlanAnew = (onPlanned: () => void) =>
   useChange(

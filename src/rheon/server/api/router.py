@@ -98,6 +98,8 @@ urlpatterns = [
     path("worklist/jobs/<int:job_id>/plan", worklist.PlanOfJob.as_view()),
     path("worklist/changes", worklist.Changes.as_view()),
     path("worklist/pace", worklist.Pace.as_view()),
+    path("worklist/hours", worklist.Hours.as_view()),
+    path("worklist/hours/now", worklist.OpenNow.as_view()),
     path("outbox", outbox.TheOutbox.as_view()),
     path("outbox/<int:output_id>", outbox.OneOutput.as_view()),
     path("outbox/<int:output_id>/reports", outbox.Reports.as_view()),

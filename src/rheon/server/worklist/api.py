@@ -13,11 +13,12 @@ from rheon.server.shelf.models import Source, Title
 from . import documents
 from .actions.add import add_copy, add_jobs, add_sample
 from .actions.change import change, remove
-from .actions.hold import hold, let_go
 from .actions.order import move_jobs
+from .actions.pace import hold, keep_to, let_go, open_now
 from .actions.plan_anew import plan_anew
 from .models import Job
 from .queries import worklist_document
+from .window import Window
 
 
 class TheWorklist(APIView):
@@ -89,3 +90,18 @@ class Pace(APIView):
             hold(pausing=wanted.pausing)
         else:
             let_go()
+
+
+class Hours(APIView):
+    @operation("setHours")
+    def put(self, request: Request, wanted: documents.HoursChange) -> None:
+        """In which hours of the day things are made."""
+        hours = wanted.hours
+        keep_to(Window(begins=hours.begins, ends=hours.ends, zone=hours.zone) if hours else None)
+
+
+class OpenNow(APIView):
+    @operation("openNow")
+    def post(self, request: Request) -> None:
+        """Do not wait for the hours: go on until they end next."""
+        open_now()

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import datetime
+from datetime import datetime, time
 from enum import StrEnum
 from typing import Annotated
 
@@ -71,10 +71,21 @@ class Total(Document):
     left_high_s: float
 
 
+class OpenHours(Document):
+    """The hours of the day in which things are made; whether it is one now, and when that changes."""
+
+    begins: time
+    ends: time
+    zone: str
+    open: bool
+    changes: datetime
+
+
 class Worklist(Document):
-    """``held``: what waits begins only when somebody lets it."""
+    """``held``: what waits begins only when somebody lets it; ``hours``: only in these."""
 
     held: bool
+    hours: OpenHours | None
     jobs: list[Job]
     total: Total
 
@@ -108,6 +119,20 @@ class JobsChange(Body):
 
     job_ids: Annotated[list[RowId], Field(min_length=1, max_length=MOST_CELLS)]
     verb: JobVerb
+
+
+class Hours(Body):
+    """By the clock of a time zone of the IANA's list."""
+
+    begins: time
+    ends: time
+    zone: Annotated[str, Field(max_length=60)]
+
+
+class HoursChange(Body):
+    """``None``: at any hour."""
+
+    hours: Hours | None
 
 
 class ListPace(Body):

@@ -12,6 +12,8 @@ from rheon.core.planning import Plan, PlanRequest
 from rheon.server.claims import Leased
 from rheon.server.shelf.models import Title
 
+from .window import Window
+
 
 class JobState(models.TextChoices):
     WAITING = "waiting"
@@ -112,6 +114,16 @@ class Job(Leased):
 
 
 class Pace(models.Model):
-    """One row: whether what waits may begin."""
+    """One row: whether what waits may begin, and in which hours; until ``open_until`` they are not waited for."""
 
     held = models.BooleanField(default=False)
+    begins = models.TimeField(null=True)
+    ends = models.TimeField(null=True)
+    zone = models.CharField(max_length=60, blank=True)
+    open_until = models.DateTimeField(null=True)
+
+    @property
+    def window(self) -> Window | None:
+        if self.begins is None or self.ends is None:
+            return None
+        return Window(begins=self.begins, ends=self.ends, zone=self.zone)

@@ -7,12 +7,13 @@ from dataclasses import dataclass
 from typing import Any
 
 from django.db.models import Count, F, Max, Q, QuerySet, Sum
+from django.utils import timezone
 
 from rheon.core.media.documents import load
 from rheon.core.planning import Estimate
 
 from . import documents
-from .actions.hold import is_held
+from .actions.pace import is_open, pace
 from .kinds import KINDS
 from .models import AT_REST, ENDED, IN_WORK, Job, JobState
 
@@ -21,7 +22,17 @@ SHOWN = (
     "id", "title_id", "title_name", "device_names", "summary", "state", "stage", "fraction", "done", "duration_s",
     "kind", "speed", "written_bytes", "error_message", "started", "ended", "added",
 )  # fmt: skip
-NEEDED = (*SHOWN, "title__source__name", "worker", "target_ids", "paused_s", "left_s", "expected", "error_code", "accept_loss")
+NEEDED = (
+    *SHOWN,
+    "title__source__name",
+    "worker",
+    "target_ids",
+    "paused_s",
+    "left_s",
+    "expected",
+    "error_code",
+    "accept_loss",
+)
 LOSSES = ("loss_not_accepted", "not_whole")
 """What a yes to the loss mends."""
 NOTHING = Estimate(size_bytes=0, size_low_bytes=0, size_high_bytes=0, time_s=0.0, time_low_s=0.0, time_high_s=0.0)
@@ -41,7 +52,24 @@ def worklist_document() -> documents.Worklist:
     active = [_job(row) for which in (IN_WORK, AT_REST) for row in _rows(which)]
     ended = [_job(row) for row in _rows(Q(state__in=ENDED)).order_by("-ended", "-id")[:MOST_ENDED]]
     to_do = [job for job in active if job.state != JobState.PAUSED]
-    return documents.Worklist(held=is_held(), jobs=[*active, *ended], total=_total(map(_share, to_do)))
+    return documents.Worklist(
+        held=pace().held, hours=_hours(), jobs=[*active, *ended], total=_total(map(_share, to_do))
+    )
+
+
+def _hours() -> documents.OpenHours | None:
+    known, now = pace(), timezone.now()
+    window = known.window
+    if window is None:
+        return None
+    early = known.open_until if known.open_until is not None and now < known.open_until else None
+    return documents.OpenHours(
+        begins=window.begins,
+        ends=window.ends,
+        zone=window.zone,
+        open=is_open(known),
+        changes=early or window.next_change(now),
+    )
 
 
 def running_jobs() -> tuple[list[documents.Job], documents.Total]:
@@ -59,7 +87,8 @@ def worklist_mark() -> str:
     resting = Count("id", filter=AT_REST)
     seen = Job.objects.aggregate(count=Count("id"), last=Max("id"), ended=Max("ended"), place=order, resting=resting)
     states = dict(Job.objects.order_by().values_list("state").annotate(Count("id")))
-    return "|".join(map(str, (*seen.values(), sorted(states.items()), is_held())))
+    now = pace()
+    return "|".join(map(str, (*seen.values(), sorted(states.items()), now.held, now.window, is_open(now))))
 
 
 def read_expected(stored: object) -> Estimate:

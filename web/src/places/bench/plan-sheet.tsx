@@ -154,12 +154,16 @@ function UseForJob({ job, busy }: { job: number; busy: boolean }) {
   const plan = usePlanAnew(() => void navigate("/worklist"));
   return (
     <div className="flex flex-wrap items-center justify-end gap-3">
-      <span className={plan.isError ? "text-madder" : "text-quiet"} role={plan.isError ? "alert" : undefined}>
-        {plan.isError ? plan.error.message : "The job on the Worklist keeps its plan until you use this one."}
-      </span>
-      <Button look="primary" onClick={() => plan.mutate(job)} disabled={plan.isPending || busy}>
-        Use this plan for the job
-      </Button>
+      {plan.isError && (
+        <span className="text-madder" role="alert">
+          {plan.error.message}
+        </span>
+      )}
+      <Tip text="The job on the Worklist keeps the plan that it has until you use this one. Its place in the order stays.">
+        <Button look="primary" onClick={() => plan.mutate(job)} disabled={plan.isPending || busy}>
+          Use this plan for the job
+        </Button>
+      </Tip>
     </div>
   );
 }

@@ -7,7 +7,13 @@ import { Frame } from "../../parts/frame";
 import { Bar } from "../../ui/bar";
 import { Button } from "../../ui/button";
 
-export function RunningCard({ job }: { job: Schemas["Job"] }) {
+interface Props {
+  job: Schemas["Job"];
+  /** Whether it is an hour in which things are made. */
+  inHours: boolean;
+}
+
+export function RunningCard({ job, inHours }: Props) {
   const act = useChangeJobs();
   const paused = job.state === "paused";
   return (
@@ -40,9 +46,13 @@ export function RunningCard({ job }: { job: Schemas["Job"] }) {
           <Button onClick={() => act.mutate({ ids: [job.id], verb: "stop" })}>Stop</Button>
         </div>
         <div className="my-2.5">
-          <Bar fraction={job.fraction} still={paused} label={`${job.title_name}, made so far`} />
+          <Bar fraction={job.fraction} still={paused || !inHours} label={`${job.title_name}, made so far`} />
         </div>
-        {job.stage === "looking" ? <p className="text-quiet">{lookingText(job)}</p> : <Course job={job} />}
+        {job.stage === "looking" ? (
+          <p className="text-quiet">{lookingText(job)}</p>
+        ) : (
+          <Course job={job} inHours={inHours} />
+        )}
       </div>
     </article>
   );
@@ -56,7 +66,7 @@ function lookingText({ kind, state }: Schemas["Job"]): string {
 }
 
 /** How far it is: part, speed, size and what is left. */
-function Course({ job }: { job: Schemas["Job"] }) {
+function Course({ job, inHours }: Props) {
   const course = courseBytes(job.expected_bytes, job.written_bytes, job.fraction);
   const checking = job.stage === "checking";
   const paused = job.state === "paused";
@@ -66,7 +76,7 @@ function Course({ job }: { job: Schemas["Job"] }) {
         <strong className="text-ink">{Math.floor(job.fraction * 100)} %</strong>{" "}
         {checking ? "made, now being checked" : wayText(job)}
       </span>
-      {job.speed > 0 && !checking && !paused && (
+      {job.speed > 0 && !checking && !paused && inHours && (
         <span>
           <strong className="text-ink">{job.speed.toFixed(1)} ×</strong> real time
         </span>

@@ -13,6 +13,7 @@ import { Segments } from "../../ui/segments";
 import { Empty, NotYet } from "../../ui/states";
 import { GroupedList } from "./grouped-list";
 import { Held, HoldBack } from "./hold";
+import { HoursButton, OutOfHours } from "./hours";
 import { EndedRow } from "./job-rows";
 import { RunningCard } from "./running-card";
 import { TimeAhead } from "./time-ahead";
@@ -35,8 +36,10 @@ export function WorklistPlace() {
   const [by, setBy] = useState<Grouping>("in order");
   const jobs = (worklist.data?.jobs ?? []).filter((job) => !gone("job", job.id));
   const { inWork, atRest, ended } = byPlace(jobs);
+  const hours = worklist.data?.hours ?? null;
+  const inHours = hours?.open ?? true;
   // what stands still in its making keeps the worker
-  const stands = inWork.length > 0 && !inWork.some(isRunning);
+  const stands = !inHours || (inWork.length > 0 && !inWork.some(isRunning));
   const held = worklist.data?.held ?? false;
   return (
     <div className="flex-1 pb-8">
@@ -44,6 +47,7 @@ export function WorklistPlace() {
         {jobs.length > 1 && (
           <Segments label="Lay out the list" value={by} options={GROUPINGS} onChange={setBy} />
         )}
+        {worklist.data && (jobs.length > 0 || hours) && <HoursButton hours={hours} />}
         {!held && inWork.length + atRest.length > 0 && (
           <HoldBack mayEnd={inWork.some(isRunning) && atRest.length > 0} />
         )}
@@ -62,9 +66,10 @@ export function WorklistPlace() {
         </Empty>
       )}
       <div className="px-6 max-md:px-3">
+        {hours && !hours.open && !held && inWork.length + atRest.length > 0 && <OutOfHours hours={hours} />}
         {held && <Held ending={inWork.some(isRunning)} />}
         {inWork.map((job) => (
-          <RunningCard key={job.id} job={job} />
+          <RunningCard key={job.id} job={job} inHours={inHours} />
         ))}
         {worklist.data && !held && !stands && worklist.data.total.count > 0 && (
           <TimeAhead worklist={worklist.data} now={worklist.dataUpdatedAt} />

@@ -19,7 +19,7 @@ from rheon.server.claims import Claims
 from ..kinds import KINDS, Finished
 from ..models import Job, JobState
 from ..signals import job_delivered
-from .hold import is_held
+from .pace import is_open, may_begin, pace
 
 log = logging.getLogger("rheon")
 TELL_EVERY_S = 0.4
@@ -69,7 +69,7 @@ def deliver(job: Job, delivered: Finished) -> None:
 
 
 def _claim() -> int | None:
-    if is_held():
+    if not may_begin():
         return None
     first = Job.objects.filter(state=JobState.WAITING).order_by("position", "id").values_list("pk", flat=True)
     for pk in first[:5]:
@@ -124,7 +124,7 @@ def _hooks(job: Job) -> Hooks:
         if not stop and time.monotonic() - asked >= TELL_EVERY_S:
             asked = time.monotonic()
             state = row.filter(stop_requested=False).values_list("state", flat=True).first()
-            stop, pause = state is None, state == JobState.PAUSED
+            stop, pause = state is None, state == JobState.PAUSED or not is_open(pace())
 
     def should_stop() -> bool:
         ask()

@@ -1,0 +1,76 @@
+"""Whether anything on the list may begin, and what was begun go on: held by hand, or kept to some hours of the day."""
+
+from __future__ import annotations
+
+from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
+
+from django.db import transaction
+from django.utils import timezone
+
+from rheon.core.errors import SettingsRefused
+
+from ..models import Job, JobState, Pace
+from ..tasks import run_jobs_task
+from ..window import Window
+from .change import go_on, pause
+
+
+def pace() -> Pace:
+    return Pace.objects.first() or Pace(pk=1)
+
+
+def may_begin() -> bool:
+    known = pace()
+    return not known.held and is_open(known)
+
+
+def is_open(known: Pace) -> bool:
+    """Whether it is the hour for it."""
+    window, now = known.window, timezone.now()
+    return window is None or window.is_open(now) or (known.open_until is not None and now < known.open_until)
+
+
+def hold(*, pausing: bool = False) -> None:
+    """Let nothing more begin; what is being made comes to its end, or stands still too (``pausing``)."""
+    with transaction.atomic():
+        _set(held=True)
+        if pausing:
+            pause(list(Job.objects.filter(state=JobState.RUNNING).values_list("pk", flat=True)))
+
+
+def let_go() -> None:
+    """Go on with the list, and with what stood still in its making."""
+    with transaction.atomic():
+        _set(held=False)
+        go_on(list(Job.objects.filter(state=JobState.PAUSED).exclude(worker="").values_list("pk", flat=True)))
+        transaction.on_commit(run_jobs_task.enqueue)
+
+
+def keep_to(window: Window | None) -> None:
+    """Make things in these hours only, or (``None``) at any. What is being made when they end stands still until the
+    next ones begin. Raises ``SettingsRefused`` for a time zone that this machine doesn't know.
+    """
+    if window is not None:
+        try:
+            ZoneInfo(window.zone)
+        except (ZoneInfoNotFoundError, ValueError, OSError) as error:
+            raise SettingsRefused("The time zone {zone} is not known here.", zone=window.zone, advice="") from error
+    with transaction.atomic():
+        if window is None:
+            _set(begins=None, ends=None, open_until=None)
+        else:
+            _set(begins=window.begins, ends=window.ends, zone=window.zone, open_until=None)
+        transaction.on_commit(run_jobs_task.enqueue)
+
+
+def open_now() -> None:
+    """Do not wait for the hours to begin: go on until they end next."""
+    window = pace().window
+    if window is not None:
+        with transaction.atomic():
+            _set(open_until=window.next_end(timezone.now()))
+            transaction.on_commit(run_jobs_task.enqueue)
+
+
+def _set(**facts: object) -> None:
+    Pace.objects.update_or_create(pk=1, defaults=facts)

@@ -1,0 +1,124 @@
+import { useState } from "react";
+
+import { Clock } from "lucide-react";
+
+import type { Schemas } from "../../api/client";
+import { useOpenNow, useSetHours } from "../../api/worklist";
+import { clockText } from "../../domain/durations";
+import { Button } from "../../ui/button";
+import { Notice } from "../../ui/notice";
+import { Popover } from "../../ui/popover";
+
+type Hours = Schemas["OpenHours"];
+
+/** `10:00 PM`, of a time of day as it is stored (`22:00:00`). */
+function timeText(stored: string): string {
+  const [hour, minute] = stored.split(":").map(Number);
+  return clockText(new Date(2000, 0, 1, hour, minute));
+}
+
+/** Opens the choice of the hours in which things are made, and says which they are. */
+export function HoursButton({ hours }: { hours: Hours | null }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <Popover
+      open={open}
+      onOpenChange={setOpen}
+      label="When things are made"
+      trigger={
+        <Button>
+          <Clock size={15} aria-hidden />
+          {hours ? `${timeText(hours.begins)} to ${timeText(hours.ends)}` : "At any hour"}
+        </Button>
+      }
+    >
+      <HoursForm hours={hours} onDone={() => setOpen(false)} />
+    </Popover>
+  );
+}
+
+const TIME =
+  "h-8 rounded-lg border border-hairline bg-raised px-2 hover:border-quiet disabled:text-quiet disabled:opacity-60";
+
+function HoursForm({ hours, onDone }: { hours: Hours | null; onDone: () => void }) {
+  const [begins, setBegins] = useState(hours?.begins.slice(0, 5) ?? "22:00");
+  const [ends, setEnds] = useState(hours?.ends.slice(0, 5) ?? "07:00");
+  const set = useSetHours();
+  const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  const usable = begins !== "" && ends !== "" && begins !== ends;
+  return (
+    <form
+      className="grid grid-cols-1 gap-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (usable) set.mutate({ begins, ends, zone }, { onSuccess: onDone });
+      }}
+    >
+      <p className="text-[13px] text-quiet">
+        Files are made in these hours only. What is not done when they end stands still until they begin
+        again.
+      </p>
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
+        <label className="flex items-center gap-2">
+          <span className="w-9">From</span>
+          <input
+            type="time"
+            value={begins}
+            onChange={(event) => setBegins(event.target.value)}
+            className={TIME}
+          />
+        </label>
+        <label className="flex items-center gap-2">
+          <span className="w-9">until</span>
+          <input
+            type="time"
+            value={ends}
+            onChange={(event) => setEnds(event.target.value)}
+            className={TIME}
+          />
+        </label>
+      </div>
+      {!usable && <p className="text-[13px] text-madder">Say two different times.</p>}
+      {set.isError && (
+        <p role="alert" className="text-[13px] text-madder">
+          {set.error.message}
+        </p>
+      )}
+      <div className="flex flex-wrap gap-3">
+        <Button type="submit" look="primary" size="small" disabled={!usable || set.isPending}>
+          Keep to these hours
+        </Button>
+        {hours && (
+          <Button
+            size="small"
+            onClick={() => set.mutate(null, { onSuccess: onDone })}
+            disabled={set.isPending}
+          >
+            At any hour
+          </Button>
+        )}
+      </div>
+    </form>
+  );
+}
+
+/** That the hours are waited for, and the way out of it. */
+export function OutOfHours({ hours }: { hours: Hours }) {
+  const open = useOpenNow();
+  return (
+    <div className="mb-4">
+      <Notice look="reason">
+        <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
+          <span role="status" className="min-w-0 flex-1">
+            {open.isError
+              ? open.error.message
+              : `Files are made from ${timeText(hours.begins)} until ${timeText(hours.ends)}; until then everything stands still.`}
+          </span>
+          <Button onClick={() => open.mutate(undefined)} disabled={open.isPending}>
+            Begin now
+          </Button>
+        </div>
+      </Notice>
+    </div>
+  );
+}
