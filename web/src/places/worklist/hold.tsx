@@ -1,6 +1,6 @@
 import { useSetPace } from "../../api/worklist";
 import { Button } from "../../ui/button";
-import { Notice } from "../../ui/notice";
+import { Stands } from "./stands";
 
 /** Lets nothing more begin; what is being made ends first (`mayEnd`), or stands still at once. */
 export function HoldBack({ mayEnd }: { mayEnd: boolean }) {
@@ -27,26 +27,18 @@ export function HoldBack({ mayEnd }: { mayEnd: boolean }) {
 /** That nothing begins, and the way out of it. */
 export function Held({ ending }: { ending: boolean }) {
   const pace = useSetPace();
+  const why = ending
+    ? "What is being made comes to its end. Then nothing begins until you go on."
+    : "Everything stands still, and nothing begins until you go on. It stays so when Rheon is started again.";
   return (
-    <div className="mb-4">
-      <Notice look="reason">
-        <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
-          <span role="status" className="min-w-0 flex-1">
-            {pace.isError
-              ? pace.error.message
-              : ending
-                ? "What is being made comes to its end. Then nothing begins until you go on."
-                : "Everything stands still, and nothing begins until you go on. It stays so when Rheon is started again."}
-          </span>
-          <Button
-            look="primary"
-            onClick={() => pace.mutate({ held: false, pausing: false })}
-            disabled={pace.isPending}
-          >
-            Go on
-          </Button>
-        </div>
-      </Notice>
-    </div>
+    <Stands why={pace.isError ? pace.error.message : why}>
+      <Button
+        look="primary"
+        onClick={() => pace.mutate({ held: false, pausing: false })}
+        disabled={pace.isPending}
+      >
+        Go on
+      </Button>
+    </Stands>
   );
 }

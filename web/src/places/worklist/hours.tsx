@@ -6,8 +6,8 @@ import type { Schemas } from "../../api/client";
 import { useOpenNow, useSetHours } from "../../api/worklist";
 import { clockText } from "../../domain/durations";
 import { Button } from "../../ui/button";
-import { Notice } from "../../ui/notice";
 import { Popover } from "../../ui/popover";
+import { Stands } from "./stands";
 
 type Hours = Schemas["OpenHours"];
 
@@ -37,8 +37,25 @@ export function HoursButton({ hours }: { hours: Hours | null }) {
   );
 }
 
-const TIME =
-  "h-8 rounded-lg border border-hairline bg-raised px-2 hover:border-quiet disabled:text-quiet disabled:opacity-60";
+interface TimeFieldProps {
+  label: string;
+  value: string;
+  onChange: (value: string) => void;
+}
+
+function TimeField({ label, value, onChange }: TimeFieldProps) {
+  return (
+    <label className="flex items-center gap-2">
+      <span className="w-9">{label}</span>
+      <input
+        type="time"
+        value={value}
+        onChange={(event) => onChange(event.target.value)}
+        className="h-8 rounded-lg border border-hairline bg-raised px-2 hover:border-quiet"
+      />
+    </label>
+  );
+}
 
 function HoursForm({ hours, onDone }: { hours: Hours | null; onDone: () => void }) {
   const [begins, setBegins] = useState(hours?.begins.slice(0, 5) ?? "22:00");
@@ -59,24 +76,8 @@ function HoursForm({ hours, onDone }: { hours: Hours | null; onDone: () => void 
         again.
       </p>
       <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
-        <label className="flex items-center gap-2">
-          <span className="w-9">From</span>
-          <input
-            type="time"
-            value={begins}
-            onChange={(event) => setBegins(event.target.value)}
-            className={TIME}
-          />
-        </label>
-        <label className="flex items-center gap-2">
-          <span className="w-9">until</span>
-          <input
-            type="time"
-            value={ends}
-            onChange={(event) => setEnds(event.target.value)}
-            className={TIME}
-          />
-        </label>
+        <TimeField label="From" value={begins} onChange={setBegins} />
+        <TimeField label="until" value={ends} onChange={setEnds} />
       </div>
       {!usable && <p className="text-[13px] text-madder">Say two different times.</p>}
       {set.isError && (
@@ -105,20 +106,12 @@ function HoursForm({ hours, onDone }: { hours: Hours | null; onDone: () => void 
 /** That the hours are waited for, and the way out of it. */
 export function OutOfHours({ hours }: { hours: Hours }) {
   const open = useOpenNow();
+  const why = `Files are made from ${timeText(hours.begins)} until ${timeText(hours.ends)}; until then everything stands still.`;
   return (
-    <div className="mb-4">
-      <Notice look="reason">
-        <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
-          <span role="status" className="min-w-0 flex-1">
-            {open.isError
-              ? open.error.message
-              : `Files are made from ${timeText(hours.begins)} until ${timeText(hours.ends)}; until then everything stands still.`}
-          </span>
-          <Button onClick={() => open.mutate(undefined)} disabled={open.isPending}>
-            Begin now
-          </Button>
-        </div>
-      </Notice>
-    </div>
+    <Stands why={open.isError ? open.error.message : why}>
+      <Button onClick={() => open.mutate(undefined)} disabled={open.isPending}>
+        Begin now
+      </Button>
+    </Stands>
   );
 }

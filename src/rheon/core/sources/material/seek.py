@@ -55,7 +55,7 @@ def place_before(cell: Cell, kind: StreamKind, within_s: float) -> int:
     low, high = 0, cell.size_bytes // grain * grain
     while high - low > CLOSE_BYTES:
         middle = (low + high) // 2 // grain * grain
-        found = _first_stamp(cell, kind, middle)
+        found = _first_pts(cell, kind, middle)
         if found is not None and cell.pts <= found.pts <= wanted:
             low = found.at
         else:
@@ -77,7 +77,7 @@ def place_behind(cell: Cell, kind: StreamKind, within_s: float) -> int:
         return cell.size_bytes
     while high - low > CLOSE_BYTES:
         middle = (low + high) // 2 // grain * grain
-        found = _first_stamp(cell, kind, middle)
+        found = _first_pts(cell, kind, middle)
         if found is not None and found.pts > wanted:
             high = middle
         else:
@@ -104,25 +104,25 @@ def narrowed(data: CellData, length_s: float) -> CellData:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class _Stamp:
-    """A time stamp in a cell's data, and the byte of the cell where it was met."""
+class _PtsAt:
+    """A PTS in a cell's data, and the byte of the cell where it was met."""
 
     pts: int
     at: int
 
 
-def _first_stamp(cell: Cell, kind: StreamKind, at: int) -> _Stamp | None:
+def _first_pts(cell: Cell, kind: StreamKind, at: int) -> _PtsAt | None:
     parts = pieces(cell.extents, at, min(cell.size_bytes, at + LOOK_BYTES[kind]))
     if kind is StreamKind.TRANSPORT:
         for packets in transport_packets(feed_extents(parts)):
             for place in range(4, len(packets), M2TS_BYTES):
                 if (pts := picture_pts(bytes(packets[place : place + M2TS_BYTES - 4]), 0)) is not None:
-                    return _Stamp(pts=pts, at=at)
+                    return _PtsAt(pts=pts, at=at)
         return None
     passed = at
     for chunk in feed_extents(parts):
         for place in range(0, len(chunk) - SECTOR_BYTES + 1, SECTOR_BYTES):
             if is_navigation(chunk, place) and (pack := read_navigation(chunk, place)) is not None:
-                return _Stamp(pts=pack.start_pts, at=passed + place)
+                return _PtsAt(pts=pack.start_pts, at=passed + place)
         passed += len(chunk)
     return None
