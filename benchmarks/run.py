@@ -21,6 +21,7 @@ os.environ["RHEON_STATE"] = tempfile.mkdtemp(prefix="rheon-bench-")
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "rheon.server.config.settings")
 sys.path.insert(0, str(ROOT / "src"))
 
+import completion  # noqa: E402
 import crossing  # noqa: E402
 import django  # noqa: E402
 from django.core.management import call_command  # noqa: E402
@@ -287,6 +288,7 @@ def main() -> None:
     shelf()
     crossing_table(disc)
     conversion(disc.titles[1])
+    completion.report(disc, say)
 
 
 if __name__ == "__main__":

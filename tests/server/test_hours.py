@@ -11,10 +11,9 @@ from django.utils import timezone
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rheon.core.encoding import Hooks
 from rheon.server.upkeep.hints import _wanted
 from rheon.server.worklist.actions.pace import is_open, pace
-from rheon.server.worklist.actions.run import _hooks, run_next
+from rheon.server.worklist.actions.run import _steered, run_next
 from rheon.server.worklist.models import Job
 from rheon.server.worklist.queries import worklist_mark
 from rheon.server.worklist.tasks import run_jobs_task
@@ -80,14 +79,15 @@ def test_what_waits_begins_in_its_hours_only_and_what_is_made_stands_still_outsi
     made = Job.objects.get(pk=first)
     Job.objects.filter(pk=first).update(state="running")
 
-    def hooks() -> Hooks:
-        return _hooks(made)
+    def steered() -> list[bool]:
+        """Whether it is to stop, and whether it is to stand still."""
+        return [asked() for asked in _steered(made)]
 
-    assert not hooks().clock.is_paused()
+    assert steered() == [False, False]
     clock(6, 2)
-    assert hooks().clock.is_paused() and not hooks().should_stop()
+    assert steered() == [False, True]
     clock(22, 2)
-    assert not hooks().clock.is_paused()
+    assert steered() == [False, False]
 
 
 @pytest.mark.django_db

@@ -1457,6 +1457,8 @@ export interface components {
             time_s: number;
             time_low_s: number;
             time_high_s: number;
+            /** @default 0 */
+            checking_s?: number;
         };
         /**
          * Evidence
@@ -1634,7 +1636,8 @@ export interface components {
         };
         /**
          * Job
-         * @description ``done`` and ``whole`` count in ``unit``; ``left_s`` is what is expected while it waits, and measured later.
+         * @description ``done`` and ``whole`` count in ``unit``; ``left_s`` and its range are what is expected on this machine while it
+         *     waits, and measured as it goes. ``expected_s`` of what ended is what its plan said.
          *     ``in_work``: a worker is at it, if only to stand still. By ``target_id`` it can be planned again.
          */
         Job: {
@@ -1657,10 +1660,10 @@ export interface components {
             speed: number;
             written_bytes: number;
             left_s: number | null;
+            left_low_s: number | null;
+            left_high_s: number | null;
             expected_bytes: number;
             expected_s: number;
-            expected_low_s: number;
-            expected_high_s: number;
             made_in_s: number | null;
             error_message: string;
             may_accept_loss: boolean;

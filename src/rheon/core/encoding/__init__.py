@@ -13,6 +13,7 @@ from .fidelity import (
     together,
     turns_of,
 )
+from .forecast import Forecast, Left
 from .parts import part_path, part_token, parts_in, remove_part, side_parts
 from .preview import PreviewRequest, preview_jpeg
 from .progress import Progress, ProgressUnit
@@ -22,7 +23,9 @@ from .trade_off import Point, Way, better, ways_left
 __all__ = [
     "ExcerptRequest",
     "Fidelity",
+    "Forecast",
     "Hooks",
+    "Left",
     "Made",
     "Point",
     "PreviewRequest",

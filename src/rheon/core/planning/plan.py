@@ -39,6 +39,7 @@ class Estimate:
     time_s: float
     time_low_s: float
     time_high_s: float
+    checking_s: float = 0.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

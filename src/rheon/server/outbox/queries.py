@@ -14,7 +14,7 @@ from rheon.core.system import is_there
 from rheon.server.bench.queries import rule_document
 from rheon.server.home.queries import output_folders
 from rheon.server.household.models import Device
-from rheon.server.worklist.queries import read_expected
+from rheon.server.worklist.estimates import read_expected
 
 from . import documents
 from .models import Output

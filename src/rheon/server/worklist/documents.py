@@ -28,7 +28,8 @@ class JobVerb(StrEnum):
 
 
 class Job(Document):
-    """``done`` and ``whole`` count in ``unit``; ``left_s`` is what is expected while it waits, and measured later.
+    """``done`` and ``whole`` count in ``unit``; ``left_s`` and its range are what is expected on this machine while it
+    waits, and measured as it goes. ``expected_s`` of what ended is what its plan said.
     ``in_work``: a worker is at it, if only to stand still. By ``target_id`` it can be planned again.
     """
 
@@ -51,10 +52,10 @@ class Job(Document):
     speed: float
     written_bytes: int
     left_s: float | None
+    left_low_s: float | None
+    left_high_s: float | None
     expected_bytes: int
     expected_s: float
-    expected_low_s: float
-    expected_high_s: float
     made_in_s: float | None
     error_message: str
     may_accept_loss: bool

@@ -52,8 +52,9 @@ class Job(Leased):
 
     ``kind`` says what is made and how (``kinds``); ``done`` counts in its unit. ``token`` marks its temporary file, and
     ``delivery_document`` notes the checked file just before it gets its name, so that a kill in between loses nothing.
-    ``attempts`` counts how often a worker began. ``paused_s`` is how long it stood still in its making. ``target_ids``
-    are the targets that it was added for, by which it can be planned again.
+    ``attempts`` counts how often a worker began. ``paused_s`` is how long it stood still in its making, ``made_s`` what
+    making and checking took; ``left_s`` is what is left of that, with its range. ``target_ids`` are the targets that it
+    was added for, by which it can be planned again.
     The copy of a whole disc has a ``disc_path`` and no documents.
     """
 
@@ -75,6 +76,7 @@ class Job(Leased):
     state = models.CharField(max_length=12, choices=JobState, default=JobState.WAITING)
     target_ids = models.JSONField(default=list)
     paused_s = models.FloatField(default=0)
+    made_s = models.FloatField(null=True)
     position = models.PositiveIntegerField(default=0)
     token = models.CharField(max_length=40)
     attempts = models.PositiveIntegerField(default=0)
@@ -86,6 +88,8 @@ class Job(Leased):
     speed = models.FloatField(default=0)
     written_bytes = models.BigIntegerField(default=0)
     left_s = models.FloatField(null=True)
+    left_low_s = models.FloatField(null=True)
+    left_high_s = models.FloatField(null=True)
     error_code = models.CharField(max_length=40, blank=True)
     error_message = models.TextField(blank=True)
     started = models.DateTimeField(null=True)

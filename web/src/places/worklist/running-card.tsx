@@ -88,6 +88,11 @@ function Course({ job, inHours }: Props) {
       <span className="ml-auto">
         {paused && "Paused, and nothing else begins meanwhile · "}
         <strong className="text-ink">{job.left_s === null ? "…" : spanText(job.left_s)}</strong> left
+        {job.left_low_s !== null && job.left_high_s !== null && !checking && (
+          <>
+            , {spanText(job.left_low_s)} to {spanText(job.left_high_s)}
+          </>
+        )}
       </span>
     </p>
   );

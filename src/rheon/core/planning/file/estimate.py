@@ -84,6 +84,7 @@ def estimate(title: Title, settings: OutputSettings, basis: Basis) -> Estimate:
         time_s=round(seconds, 1),
         time_low_s=round(seconds * 0.7, 1),
         time_high_s=round(seconds * 1.5, 1),
+        checking_s=round(_check_s(title, settings), 1),
     )
 
 
@@ -184,10 +185,18 @@ def _work_s(title: Title, settings: OutputSettings) -> float:
     if made is None or source is None:
         return START_S + 1.3 * sound
     read = source.width * source.height * float(source.frame_rate) * title.duration_s
-    check = made.width * made.height * float(made.frame_rate) * title.duration_s / CHECK_PIXELS_PER_S
+    check = _check_s(title, settings)
     if made.action is Action.COPY:
         return START_S + title.size_bytes / COPY_BYTES_PER_S + sound + check + _edges_s(source, settings)
     return START_S + _encoding_s(made, read, title.duration_s) + sound + check
+
+
+def _check_s(title: Title, settings: OutputSettings) -> float:
+    """Decoding the picture once more."""
+    made = settings.video
+    if made is None:
+        return 0.0
+    return made.width * made.height * float(made.frame_rate) * title.duration_s / CHECK_PIXELS_PER_S
 
 
 def _edges_s(source: VideoStream, settings: OutputSettings) -> float:

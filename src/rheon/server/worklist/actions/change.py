@@ -73,6 +73,9 @@ def begun_anew() -> dict[str, object]:
         "speed": 0,
         "written_bytes": 0,
         "left_s": None,
+        "left_low_s": None,
+        "left_high_s": None,
+        "made_s": None,
         "started": None,
         "paused_s": 0,
     }

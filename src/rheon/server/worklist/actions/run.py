@@ -4,25 +4,27 @@ from __future__ import annotations
 
 import logging
 import time
+from collections.abc import Callable
 from pathlib import Path
 
 from django.db import transaction
 from django.db.models import F
 from django.utils import timezone
 
-from rheon.core.encoding import Hooks, Progress
+from rheon.core.encoding import Hooks
 from rheon.core.engine import WorkClock
 from rheon.core.errors import RheonError, Stopped
 from rheon.core.media.documents import dump
 from rheon.server.claims import Claims
 
+from ..course import Course
 from ..kinds import KINDS, Finished
 from ..models import Job, JobState
 from ..signals import job_delivered
 from .pace import is_open, may_begin, pace
 
 log = logging.getLogger("rheon")
-TELL_EVERY_S = 0.4
+ASK_EVERY_S = 0.4
 in_hand = Claims(Job.objects.all)
 UNFORESEEN = "It stopped on something unforeseen. Try again; the log says more."
 
@@ -87,11 +89,13 @@ def _claim() -> int | None:
 
 def _carry_out(job: Job) -> Finished:
     Path(job.folder).mkdir(parents=True, exist_ok=True)
-    hooks = _hooks(job)
+    should_stop, is_paused = _steered(job)
+    course = Course(job, WorkClock(is_paused))
+    hooks = Hooks(on_progress=course.on_progress, should_stop=should_stop, clock=course.clock)
     try:
         return KINDS[job.kind].run(job, hooks, lambda noted: _note(job, noted))
     finally:
-        job.own_row().update(paused_s=hooks.clock.paused_s)
+        course.ended()
 
 
 def _note(job: Job, noted: Finished) -> None:
@@ -100,28 +104,15 @@ def _note(job: Job, noted: Finished) -> None:
         raise Stopped("Another worker has taken this over.")
 
 
-def _hooks(job: Job) -> Hooks:
+def _steered(job: Job) -> tuple[Callable[[], bool], Callable[[], bool]]:
+    """Whether a job is to stop, and whether it is to stand still: asked of its row now and then."""
     row = job.own_row()
-    told = asked = 0.0
+    asked = 0.0
     stop = pause = False
-
-    def on_progress(step: Progress) -> None:
-        nonlocal told
-        if time.monotonic() - told < TELL_EVERY_S and step.fraction < 1:
-            return
-        told = time.monotonic()
-        row.update(
-            fraction=step.fraction,
-            done=step.done,
-            speed=step.speed,
-            written_bytes=step.size_bytes,
-            left_s=step.left_s,
-            stage="checking" if step.fraction >= 1 else "making",
-        )
 
     def ask() -> None:
         nonlocal asked, stop, pause
-        if not stop and time.monotonic() - asked >= TELL_EVERY_S:
+        if not stop and time.monotonic() - asked >= ASK_EVERY_S:
             asked = time.monotonic()
             state = row.filter(stop_requested=False).values_list("state", flat=True).first()
             stop, pause = state is None, state == JobState.PAUSED or not is_open(pace())
@@ -134,7 +125,7 @@ def _hooks(job: Job) -> Hooks:
         ask()
         return pause and not stop
 
-    return Hooks(on_progress=on_progress, should_stop=should_stop, clock=WorkClock(is_paused))
+    return should_stop, is_paused
 
 
 def _end(job: Job, state: JobState, **facts: object) -> bool:

@@ -1,0 +1,93 @@
+"""What is told of the time that jobs take: by how it went here lately, and by how each of them goes."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from datetime import timedelta
+from typing import Any
+
+import pytest
+from django.utils import timezone
+
+from rheon.core.encoding import Progress
+from rheon.core.engine import WorkClock
+from rheon.server.worklist.course import Course
+from rheon.server.worklist.estimates import times_expected
+from rheon.server.worklist.models import Job, JobState
+
+Api = Callable[..., Any]
+EXPECTED = {
+    "size_bytes": 10**6, "size_low_bytes": 9 * 10**5, "size_high_bytes": 2 * 10**6,
+    "time_s": 22.0, "time_low_s": 15.0, "time_high_s": 33.0, "checking_s": 2.0,
+}  # fmt: skip
+
+
+def job(**facts: Any) -> Job:
+    known: dict[str, Any] = {"title_name": "Kite day", "device_names": ["Phone"], "folder": "/tmp"}
+    return Job.objects.create(**{**known, "expected": EXPECTED, "token": str(Job.objects.count()), **facts})
+
+
+def done(*made_s: float, **facts: Any) -> None:
+    for number, seconds in enumerate(made_s):
+        ended = timezone.now() - timedelta(minutes=number)
+        job(**{"state": JobState.DONE, "ended": ended, "started": ended, "made_s": seconds, **facts})
+
+
+@pytest.mark.parametrize(
+    ("made", "times"),
+    [((), 1.0), ((44.0,), 2 ** (1 / 3)), ((44.0,) * 6, 2**0.75), ((44.0, 44.0, 4400.0), 2**0.6), ((10**9,) * 20, 10.0)],
+)
+@pytest.mark.django_db
+def test_a_machine_is_as_quick_as_it_was_lately_the_surer_the_more_was_made(
+    made: Sequence[float], times: float
+) -> None:
+    done(*made)
+    # what says nothing of how quick it is
+    done(5.0, expected={**EXPECTED, "time_s": 1.0})
+    done(500.0, kind="copy_disc")
+    job(state=JobState.FAILED, made_s=900.0)
+    assert times_expected() == pytest.approx(times)
+
+
+@pytest.mark.django_db
+def test_what_waits_takes_as_long_as_things_take_here_and_what_ended_says_what_was_expected(api: Api) -> None:
+    done(*[44.0] * 6)
+    waits = job()
+    times = times_expected()
+    listed = {one["id"]: one for one in api("get", "worklist")[1]["jobs"]}
+    shown = listed[waits.pk]
+    assert shown["expected_s"] == shown["left_s"] == pytest.approx(22 * times)
+    assert (shown["left_low_s"], shown["left_high_s"]) == pytest.approx((15 * times, 33 * times))
+    ended = [one for one in listed.values() if one["state"] == "done"]
+    assert {(one["expected_s"], one["left_s"]) for one in ended} == {(22.0, None)}
+    total = api("get", "worklist")[1]["total"]
+    assert (total["left_s"], total["left_low_s"]) == pytest.approx((22 * times, 15 * times))
+
+
+@pytest.mark.django_db
+def test_a_job_is_foreseen_by_how_it_goes_and_anew_where_its_making_begins_anew() -> None:
+    now_s = 0.0
+    made = job(state=JobState.RUNNING)
+    course = Course(made, WorkClock(time_s=lambda: now_s))
+
+    def at(worked_s: float, fraction: float, since_s: float) -> Job:
+        nonlocal now_s
+        now_s, course.told = worked_s, 0.0
+        speed = 100 * fraction / since_s
+        course.on_progress(Progress(done=100 * fraction, total=100, size_bytes=1, speed=speed, left_s=None))
+        return Job.objects.get(pk=made.pk)
+
+    # the title was looked at for 30 s before; then it goes at half the speed that was expected
+    for step in range(1, 11):
+        row = at(30 + 2 * step, step * 0.05, 2 * step)
+    assert row.left_s == pytest.approx(2 * (20 * 0.5 + 2), rel=0.02)
+    assert row.left_s and row.left_low_s and row.left_high_s
+    assert row.left_low_s < row.left_s < row.left_high_s < 2 * row.left_s
+    # its file did not pass: another one is made, at the speed that was expected
+    for step in range(1, 21):
+        row = at(60 + step, step * 0.05, step)
+    assert (row.fraction, row.stage) == (1.0, "checking")
+    assert row.left_s == pytest.approx(2, rel=0.02)
+    now_s = 82.0
+    course.ended()
+    assert Job.objects.get(pk=made.pk).made_s == pytest.approx(22.0)
