@@ -1637,8 +1637,9 @@ export interface components {
         /**
          * Job
          * @description ``done`` and ``whole`` count in ``unit``; ``left_s`` and its range are what is expected on this machine while it
-         *     waits, and measured as it goes. ``expected_s`` of what ended is what its plan said.
-         *     ``in_work``: a worker is at it, if only to stand still. By ``target_id`` it can be planned again.
+         *     waits, and measured as it goes. ``short_bytes`` more have to be free before it can begin. ``expected_s`` of what
+         *     ended is what its plan said. ``in_work``: a worker is at it, if only to stand still. By ``target_id`` it can be
+         *     planned again.
          */
         Job: {
             id: number;
@@ -1667,6 +1668,7 @@ export interface components {
             made_in_s: number | null;
             error_message: string;
             may_accept_loss: boolean;
+            short_bytes: number;
             started: string | null;
             ended: string | null;
             /** Format: date-time */
@@ -2201,6 +2203,15 @@ export interface components {
             };
         };
         /**
+         * Shortage
+         * @description A folder on whose disk less is free than what is to be made there takes.
+         */
+        Shortage: {
+            folder: string;
+            needed_bytes: number;
+            free_bytes: number;
+        };
+        /**
          * Sides
          * @description Lines above and below, columns left and right.
          */
@@ -2477,6 +2488,7 @@ export interface components {
         Worklist: {
             held: boolean;
             hours: components["schemas"]["OpenHours"] | null;
+            shortages: components["schemas"]["Shortage"][];
             jobs: components["schemas"]["Job"][];
             total: components["schemas"]["Total"];
         };

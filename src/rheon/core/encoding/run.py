@@ -324,8 +324,10 @@ def _explained(error: EngineError, title: Title, folder: Path, before: dict[str,
     """What really happened behind an engine that failed."""
     tail = error.facts.get("tail")
     said = " ".join(map(str, tail)) if isinstance(tail, list) else ""
-    if "No space left" in said or "File too large" in said:
+    if "No space left" in said:
         return TargetFull("The disk that holds {folder} became full.", folder=folder)
+    if "File too large" in said:
+        return TargetError("The file became larger than the disk that holds {folder} takes.", folder=folder)
     if "Read-only file system" in said:
         return TargetReadOnly("The folder {folder} can't be written to any more.", folder=folder)
     if not folder.is_dir():

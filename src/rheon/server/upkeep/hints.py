@@ -26,7 +26,7 @@ from rheon.server.shelf.actions.surveys import LATER, unlooked
 from rheon.server.shelf.models import FilmFolder, Source, SourceState, Title
 from rheon.server.shelf.tasks import look_through_task, read_source_task, sample_title_task, survey_title_task
 from rheon.server.worklist.actions.pace import may_begin
-from rheon.server.worklist.models import Job, JobState
+from rheon.server.worklist.actions.room import that_may_begin
 from rheon.server.worklist.tasks import run_jobs_task
 
 log = logging.getLogger("rheon")
@@ -64,7 +64,7 @@ def forget_old() -> int:
 
 
 def _wanted() -> Iterator[Hint]:
-    if Job.objects.filter(state=JobState.WAITING).exists() and may_begin():
+    if may_begin() and next(that_may_begin(), None) is not None:
         yield run_jobs_task, ()
     for pk in FilmFolder.objects.filter(looked__isnull=True).values_list("pk", flat=True):
         yield look_through_task, (pk,)

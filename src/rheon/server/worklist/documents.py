@@ -29,8 +29,9 @@ class JobVerb(StrEnum):
 
 class Job(Document):
     """``done`` and ``whole`` count in ``unit``; ``left_s`` and its range are what is expected on this machine while it
-    waits, and measured as it goes. ``expected_s`` of what ended is what its plan said.
-    ``in_work``: a worker is at it, if only to stand still. By ``target_id`` it can be planned again.
+    waits, and measured as it goes. ``short_bytes`` more have to be free before it can begin. ``expected_s`` of what
+    ended is what its plan said. ``in_work``: a worker is at it, if only to stand still. By ``target_id`` it can be
+    planned again.
     """
 
     id: int
@@ -59,6 +60,7 @@ class Job(Document):
     made_in_s: float | None
     error_message: str
     may_accept_loss: bool
+    short_bytes: int
     started: datetime | None
     ended: datetime | None
     added: datetime
@@ -82,11 +84,20 @@ class OpenHours(Document):
     changes: datetime
 
 
+class Shortage(Document):
+    """A folder on whose disk less is free than what is to be made there takes."""
+
+    folder: str
+    needed_bytes: int
+    free_bytes: int
+
+
 class Worklist(Document):
     """``held``: what waits begins only when somebody lets it; ``hours``: only in these."""
 
     held: bool
     hours: OpenHours | None
+    shortages: list[Shortage]
     jobs: list[Job]
     total: Total
 

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import math
 import statistics
+from collections.abc import Mapping
+from typing import Any
 
 from rheon.core.media.documents import load
 from rheon.core.planning import Estimate
@@ -19,9 +21,15 @@ DOUBT = 2
 MOST_TIMES = 10.0
 
 
-def read_expected(stored: object) -> Estimate:
+def read_expected(stored: Mapping[str, Any] | None) -> Estimate:
     """What was expected of a job, as it was stored; nothing where no plan said so."""
-    return load(Estimate, stored) if stored else NOTHING
+    if not stored:
+        return NOTHING
+    try:
+        # thousands of rows are read at once, and we wrote them
+        return Estimate(**stored)
+    except TypeError:
+        return load(Estimate, stored)
 
 
 def times_expected() -> float:

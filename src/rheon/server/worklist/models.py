@@ -54,7 +54,7 @@ class Job(Leased):
     ``delivery_document`` notes the checked file just before it gets its name, so that a kill in between loses nothing.
     ``attempts`` counts how often a worker began. ``paused_s`` is how long it stood still in its making, ``made_s`` what
     making and checking took; ``left_s`` is what is left of that, with its range. ``target_ids`` are the targets that it
-    was added for, by which it can be planned again.
+    was added for, by which it can be planned again. ``needs_bytes`` is what it takes as far as a full disk has taught.
     The copy of a whole disc has a ``disc_path`` and no documents.
     """
 
@@ -87,6 +87,7 @@ class Job(Leased):
     done = models.FloatField(default=0)
     speed = models.FloatField(default=0)
     written_bytes = models.BigIntegerField(default=0)
+    needs_bytes = models.BigIntegerField(default=0)
     left_s = models.FloatField(null=True)
     left_low_s = models.FloatField(null=True)
     left_high_s = models.FloatField(null=True)

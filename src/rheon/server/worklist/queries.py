@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
+from pathlib import Path
 from typing import Any
 
 from django.db.models import Count, F, Max, Q, QuerySet, Sum
@@ -14,6 +16,7 @@ from rheon.core.planning import Estimate
 
 from . import documents
 from .actions.pace import is_open, pace
+from .actions.room import SPARE_BYTES, Room
 from .estimates import read_expected, times_expected
 from .kinds import KINDS
 from .models import AT_REST, ENDED, IN_WORK, Job, JobState
@@ -31,6 +34,8 @@ NEEDED = (
     "paused_s",
     "left_s",
     "left_low_s",
+    "folder",
+    "needs_bytes",
     "left_high_s",
     "expected",
     "error_code",
@@ -51,13 +56,31 @@ class _Share:
 
 def worklist_document() -> documents.Worklist:
     """What is being made, what waits, what ended (newest first), and a total over all that is still to do."""
-    times = times_expected()
-    active = [_job(row, times) for which in (IN_WORK, AT_REST) for row in _rows(which)]
+    times, room = times_expected(), Room()
+    rows = [row for which in (IN_WORK, AT_REST) for row in _rows(which)]
+    active = [_job(row, times, room) for row in rows]
     ended = [_job(row, times) for row in _rows(Q(state__in=ENDED)).order_by("-ended", "-id")[:MOST_ENDED]]
     to_do = [job for job in active if job.state != JobState.PAUSED]
     return documents.Worklist(
-        held=pace().held, hours=_hours(), jobs=[*active, *ended], total=_total(map(_share, to_do))
+        held=pace().held,
+        hours=_hours(),
+        shortages=_shortages(rows, room),
+        jobs=[*active, *ended],
+        total=_total(map(_share, to_do)),
     )
+
+
+def _shortages(rows: Iterable[Mapping[str, Any]], room: Room) -> list[documents.Shortage]:
+    """What all that is to be made takes, where there is less."""
+    needed: Counter[str] = Counter()
+    for row in rows:
+        left = max(read_expected(row["expected"]).size_bytes, row["needs_bytes"]) - row["written_bytes"]
+        needed[row["folder"]] += max(0, left)
+    return [
+        documents.Shortage(folder=Path(folder).name, needed_bytes=bytes_, free_bytes=free)
+        for folder, bytes_ in needed.items()
+        if (free := room.free_bytes(folder)) is not None and free < bytes_ + SPARE_BYTES
+    ]
 
 
 def _hours() -> documents.OpenHours | None:
@@ -101,7 +124,7 @@ def _rows(which: Q) -> QuerySet[Job, dict[str, Any]]:
     return rows
 
 
-def _job(row: Mapping[str, Any], times: float) -> documents.Job:
+def _job(row: Mapping[str, Any], times: float, room: Room | None = None) -> documents.Job:
     expected, kind = read_expected(row["expected"]), KINDS[row["kind"]]
     started, ended = row["started"], row["ended"]
     in_work = row["state"] == JobState.RUNNING or (row["state"] == JobState.PAUSED and row["worker"] != "")
@@ -118,6 +141,7 @@ def _job(row: Mapping[str, Any], times: float) -> documents.Job:
         left_high_s=left.high_s if left else None,
         expected_bytes=expected.size_bytes,
         expected_s=expected.time_s * (1 if ended else times),
+        short_bytes=room.short_bytes(row["folder"], expected, row["needs_bytes"]) if room and not in_work else 0,
         made_in_s=(ended - started).total_seconds() - row["paused_s"] if ended and started else None,
         may_accept_loss=row["error_code"] in LOSSES and not row["accept_loss"],
     )

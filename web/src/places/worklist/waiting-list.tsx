@@ -104,6 +104,9 @@ function WaitingRow({ job, chosen, mark, acts, fixed }: RowProps) {
       {fixed ? <span /> : <Handle job={job} acts={acts} />}
       <JobName job={job} />
       <span className="truncate text-[13px] text-quiet max-lg:hidden">
+        {job.short_bytes > 0 && (
+          <strong className="text-madder">Waits for {sizeText(job.short_bytes)} more space · </strong>
+        )}
         {job.state === "paused" && <strong className="text-ink">Paused · </strong>}
         {job.summary}
       </span>

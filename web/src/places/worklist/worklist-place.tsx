@@ -6,6 +6,7 @@ import type { Schemas } from "../../api/client";
 import { useWorklist } from "../../api/worklist";
 import { GROUPINGS, type Grouping } from "../../domain/groups";
 import { byPlace } from "../../domain/jobs";
+import { sizeText } from "../../domain/sizes";
 import { PlaceHead } from "../../parts/place-head";
 import { useUndo } from "../../parts/undo";
 import { Button } from "../../ui/button";
@@ -16,6 +17,7 @@ import { Held, HoldBack } from "./hold";
 import { HoursButton, OutOfHours } from "./hours";
 import { EndedRow } from "./job-rows";
 import { RunningCard } from "./running-card";
+import { Stands } from "./stands";
 import { TimeAhead } from "./time-ahead";
 import { WaitingList } from "./waiting-list";
 
@@ -66,6 +68,9 @@ export function WorklistPlace() {
         </Empty>
       )}
       <div className="px-6 max-md:px-3">
+        {worklist.data?.shortages.map((shortage) => (
+          <Short key={shortage.folder} shortage={shortage} />
+        ))}
         {hours && !hours.open && !held && inWork.length + atRest.length > 0 && <OutOfHours hours={hours} />}
         {held && <Held ending={inWork.some(isRunning)} />}
         {inWork.map((job) => (
@@ -78,6 +83,15 @@ export function WorklistPlace() {
         <Ended jobs={ended} by={by} />
       </div>
     </div>
+  );
+}
+
+/** That there is less space than all of it takes. */
+function Short({ shortage: { folder, needed_bytes, free_bytes } }: { shortage: Schemas["Shortage"] }) {
+  return (
+    <Stands
+      why={`What is to be made takes about ${sizeText(needed_bytes)}, and ${sizeText(free_bytes)} are free on the disk of “${folder}”. What does not fit waits until there is more.`}
+    />
   );
 }
 

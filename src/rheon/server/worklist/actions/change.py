@@ -42,7 +42,14 @@ def retry(job_ids: JobIds) -> None:
     """Queue jobs that ended without a file once more, at the end of the list."""
     last = Job.objects.aggregate(last=Max("position"))["last"] or 0
     failed = Job.objects.filter(pk__in=job_ids, state__in=WITHOUT_FILE)
-    told = {"state": JobState.WAITING, "attempts": 0, "ended": None, "error_code": "", "error_message": ""}
+    told = {
+        "state": JobState.WAITING,
+        "attempts": 0,
+        "needs_bytes": 0,
+        "ended": None,
+        "error_code": "",
+        "error_message": "",
+    }
     for place, pk in enumerate(failed.order_by("position", "id").values_list("pk", flat=True), start=last + 1):
         failed.filter(pk=pk).update(**begun_anew(), **told, position=place)
     transaction.on_commit(run_jobs_task.enqueue)

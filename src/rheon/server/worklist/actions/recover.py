@@ -13,10 +13,9 @@ from rheon.core.errors import RheonError
 from ..kinds import KINDS, Finished
 from ..models import IN_WORK, Job, JobState
 from .change import begun_anew
-from .run import deliver, in_hand
+from .run import MOST_ATTEMPTS, deliver, in_hand
 
 log = logging.getLogger("rheon")
-MOST_ATTEMPTS = 3
 ENDED_AGAIN = (
     "The worker was ended each of the {count} times that it made this. Nothing was kept. "
     "If you did not end it yourself, the machine may be short of memory."

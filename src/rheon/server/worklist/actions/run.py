@@ -13,7 +13,7 @@ from django.utils import timezone
 
 from rheon.core.encoding import Hooks
 from rheon.core.engine import WorkClock
-from rheon.core.errors import RheonError, Stopped
+from rheon.core.errors import RheonError, Stopped, TargetFull
 from rheon.core.media.documents import dump
 from rheon.server.claims import Claims
 
@@ -21,10 +21,13 @@ from ..course import Course
 from ..kinds import KINDS, Finished
 from ..models import Job, JobState
 from ..signals import job_delivered
+from .change import begun_anew
 from .pace import is_open, may_begin, pace
+from .room import needed_bytes, that_may_begin
 
 log = logging.getLogger("rheon")
 ASK_EVERY_S = 0.4
+MOST_ATTEMPTS = 3
 in_hand = Claims(Job.objects.all)
 UNFORESEEN = "It stopped on something unforeseen. Try again; the log says more."
 
@@ -51,6 +54,8 @@ def _run(job: Job) -> None:
         delivered = _carry_out(job)
     except Stopped:
         _end(job, JobState.STOPPED)
+    except TargetFull as error:
+        _wait_for_room(job, error)
     except RheonError as error:
         _end(job, JobState.FAILED, error_code=error.code, error_message=error.message)
     except Exception:
@@ -58,6 +63,15 @@ def _run(job: Job) -> None:
         _end(job, JobState.FAILED, error_code="unforeseen", error_message=UNFORESEEN)
     else:
         deliver(job, delivered)
+
+
+def _wait_for_room(job: Job, error: TargetFull) -> None:
+    """Let it wait again in its place until more is free; not for ever, since what is full may be no disk."""
+    job.refresh_from_db(fields=["written_bytes", "attempts"])
+    if job.attempts >= MOST_ATTEMPTS:
+        _end(job, JobState.FAILED, error_code=error.code, error_message=error.message)
+        return
+    job.own_row().update(**begun_anew(), state=JobState.WAITING, needs_bytes=needed_bytes(job))
 
 
 def deliver(job: Job, delivered: Finished) -> None:
@@ -73,8 +87,7 @@ def deliver(job: Job, delivered: Finished) -> None:
 def _claim() -> int | None:
     if not may_begin():
         return None
-    first = Job.objects.filter(state=JobState.WAITING).order_by("position", "id").values_list("pk", flat=True)
-    for pk in first[:5]:
+    for pk in that_may_begin():
         claimed = Job.objects.filter(pk=pk, state=JobState.WAITING).update(
             state=JobState.RUNNING,
             **Claims.mine(),
