@@ -18,7 +18,7 @@ WEB_SOURCES := $(shell find web/src web/index.html web/vite.config.ts web/packag
 
 demo: .venv/.installed web
 	@$(PY) -m rheon.demo.build $(DEMO)/media
-	@echo "# the demo's own settings: none" > $(DEMO)/rheon.toml
+	@printf '%s\n' "# the demo's own settings: a stand-in for what ends a night" 'ends = ["Shut down (stand-in)=true"]' > $(DEMO)/rheon.toml
 	@$(IN_DEMO) $(PY) manage.py migrate --verbosity 0
 	@$(IN_DEMO) $(PY) manage.py load_household src/rheon/demo/household.json
 	@$(IN_DEMO) $(PY) manage.py add_sources $(DEMO_SOURCES:%=$(DEMO)/media/%) "$(DEMO)/media/Tide Watch" $(DEMO)/media/camera/*

@@ -9,6 +9,7 @@ from __future__ import annotations
 import ipaddress
 import os
 import re
+import shlex
 import tomllib
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
@@ -83,6 +84,10 @@ class Settings(BaseSettings):
     drives: Annotated[tuple[str, ...], NoDecode, _parts(";")] = Field(
         default=("/dev/sr0",), description="disc drives, separated by semicolons"
     )
+    ends: Annotated[tuple[str, ...], NoDecode, _parts(";")] = Field(
+        default=(),
+        description="what can be done when all is made, such as Sleep=systemctl suspend; several are separated by semicolons",
+    )
     listen: str = Field(
         default="127.0.0.1", description="address that the page is served at; beyond this machine it needs a passphrase"
     )
@@ -107,6 +112,15 @@ class Settings(BaseSettings):
     def _is_address(cls, value: str) -> str:
         if value != "localhost":
             ipaddress.ip_address(value)
+        return value
+
+    @field_validator("ends")
+    @classmethod
+    def _are_commands(cls, value: tuple[str, ...]) -> tuple[str, ...]:
+        for each in value:
+            name, _, command = each.partition("=")
+            if not name.strip() or not shlex.split(command):
+                raise ValueError("an end is a name and a command, such as Sleep=systemctl suspend")
         return value
 
     @field_validator("proxies")
@@ -154,7 +168,7 @@ class Settings(BaseSettings):
         return {variable(name): _as_text(name, value) for name, value in self}
 
 
-SEPARATORS = {"media": os.pathsep, "drives": ";", "hosts": ",", "proxies": ","}
+SEPARATORS = {"media": os.pathsep, "drives": ";", "ends": ";", "hosts": ",", "proxies": ","}
 
 
 def _as_text(name: str, value: object) -> str:

@@ -1037,6 +1037,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/worklist/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description What is done when all is made, of what the settings name. */
+        put: operations["chooseEnd"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/worklist/hours": {
         parameters: {
             query?: never;
@@ -1435,6 +1452,24 @@ export interface components {
          * @enum {string}
          */
         DriveState: "empty" | "spinning_up" | "ready" | "unreadable" | "absent";
+        /**
+         * End
+         * @description What can be done when all is made, what was chosen (or nothing, an empty name), when it will be done once that is
+         *     so, and what went wrong with it the last time.
+         */
+        End: {
+            choices: string[];
+            chosen: string;
+            at: string | null;
+            failed: string;
+        };
+        /**
+         * EndChoice
+         * @description An empty name: nothing, and not what is about to be done either.
+         */
+        EndChoice: {
+            name: string;
+        };
         /**
          * Entry
          * @description One line of the folder chooser.
@@ -2489,6 +2524,7 @@ export interface components {
             held: boolean;
             hours: components["schemas"]["OpenHours"] | null;
             shortages: components["schemas"]["Shortage"][];
+            end: components["schemas"]["End"];
             jobs: components["schemas"]["Job"][];
             total: components["schemas"]["Total"];
         };
@@ -4356,6 +4392,28 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Added"];
                 };
+            };
+        };
+    };
+    chooseEnd: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["EndChoice"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

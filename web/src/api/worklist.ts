@@ -57,6 +57,10 @@ export const useSetHours = () =>
 export const useOpenNow = () =>
   useChange(() => answer(client.POST("/api/worklist/hours/now")), [keys.worklist]);
 
+/** What is done when all is made; an empty name for nothing. */
+export const useChooseEnd = () =>
+  useChange((name: string) => answer(client.PUT("/api/worklist/end", { body: { name } })), [keys.worklist]);
+
 /** Has a job that nobody is at made by the plan that its cells have now. */
 export const usePlanAnew = (onPlanned: () => void) =>
   useChange(

@@ -99,6 +99,7 @@ urlpatterns = [
     path("worklist/changes", worklist.Changes.as_view()),
     path("worklist/pace", worklist.Pace.as_view()),
     path("worklist/hours", worklist.Hours.as_view()),
+    path("worklist/end", worklist.End.as_view()),
     path("worklist/hours/now", worklist.OpenNow.as_view()),
     path("outbox", outbox.TheOutbox.as_view()),
     path("outbox/<int:output_id>", outbox.OneOutput.as_view()),

@@ -42,6 +42,7 @@ RHEON_SCRATCH = STATE / "scratch"
 RHEON_CACHE_BYTES = HERE.cache_mb * 1_000_000
 # device paths such as /dev/sr0, or stand-ins as module:place
 RHEON_DRIVES = list(HERE.drives)
+RHEON_ENDS = list(HERE.ends)
 RHEON_PREFIX = HERE.prefix
 RHEON_PROXIES = HERE.proxies
 

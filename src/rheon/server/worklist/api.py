@@ -13,6 +13,7 @@ from rheon.server.shelf.models import Source, Title
 from . import documents
 from .actions.add import add_copy, add_jobs, add_sample
 from .actions.change import change, remove
+from .actions.end import choose_end
 from .actions.order import move_jobs
 from .actions.pace import hold, keep_to, let_go, open_now
 from .actions.plan_anew import plan_anew
@@ -105,3 +106,10 @@ class OpenNow(APIView):
     def post(self, request: Request) -> None:
         """Do not wait for the hours: go on until they end next."""
         open_now()
+
+
+class End(APIView):
+    @operation("chooseEnd")
+    def put(self, request: Request, wanted: documents.EndChoice) -> None:
+        """What is done when all is made, of what the settings name."""
+        choose_end(wanted.name)

@@ -84,6 +84,17 @@ class OpenHours(Document):
     changes: datetime
 
 
+class End(Document):
+    """What can be done when all is made, what was chosen (or nothing, an empty name), when it will be done once that is
+    so, and what went wrong with it the last time.
+    """
+
+    choices: list[str]
+    chosen: str
+    at: datetime | None
+    failed: str
+
+
 class Shortage(Document):
     """A folder on whose disk less is free than what is to be made there takes."""
 
@@ -98,6 +109,7 @@ class Worklist(Document):
     held: bool
     hours: OpenHours | None
     shortages: list[Shortage]
+    end: End
     jobs: list[Job]
     total: Total
 
@@ -145,6 +157,12 @@ class HoursChange(Body):
     """``None``: at any hour."""
 
     hours: Hours | None
+
+
+class EndChoice(Body):
+    """An empty name: nothing, and not what is about to be done either."""
+
+    name: Annotated[str, Field(max_length=80)]
 
 
 class ListPace(Body):

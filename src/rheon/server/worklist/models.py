@@ -119,13 +119,19 @@ class Job(Leased):
 
 
 class Pace(models.Model):
-    """One row: whether what waits may begin, and in which hours; until ``open_until`` they are not waited for."""
+    """One row: whether what waits may begin, and in which hours; until ``open_until`` they are not waited for.
+
+    ``end`` names what is done when all is made, ``end_at`` the moment of it once that is so.
+    """
 
     held = models.BooleanField(default=False)
     begins = models.TimeField(null=True)
     ends = models.TimeField(null=True)
     zone = models.CharField(max_length=60, blank=True)
     open_until = models.DateTimeField(null=True)
+    end = models.CharField(max_length=80, blank=True)
+    end_at = models.DateTimeField(null=True)
+    end_failed = models.TextField(blank=True)
 
     @property
     def window(self) -> Window | None:

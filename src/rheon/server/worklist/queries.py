@@ -15,6 +15,7 @@ from rheon.core.encoding import Left
 from rheon.core.planning import Estimate
 
 from . import documents
+from .actions.end import ends
 from .actions.pace import is_open, pace
 from .actions.room import SPARE_BYTES, Room
 from .estimates import read_expected, times_expected
@@ -65,6 +66,7 @@ def worklist_document() -> documents.Worklist:
         held=pace().held,
         hours=_hours(),
         shortages=_shortages(rows, room),
+        end=_end(),
         jobs=[*active, *ended],
         total=_total(map(_share, to_do)),
     )
@@ -81,6 +83,11 @@ def _shortages(rows: Iterable[Mapping[str, Any]], room: Room) -> list[documents.
         for folder, bytes_ in needed.items()
         if (free := room.free_bytes(folder)) is not None and free < bytes_ + SPARE_BYTES
     ]
+
+
+def _end() -> documents.End:
+    known = pace()
+    return documents.End(choices=list(ends()), chosen=known.end, at=known.end_at, failed=known.end_failed)
 
 
 def _hours() -> documents.OpenHours | None:
@@ -115,7 +122,7 @@ def worklist_mark() -> str:
     seen = Job.objects.aggregate(count=Count("id"), last=Max("id"), ended=Max("ended"), place=order, resting=resting)
     states = dict(Job.objects.order_by().values_list("state").annotate(Count("id")))
     now = pace()
-    return "|".join(map(str, (*seen.values(), sorted(states.items()), now.held, now.window, is_open(now))))
+    return "|".join(map(str, (*seen.values(), sorted(states.items()), now.held, now.window, is_open(now), *_end())))
 
 
 def _rows(which: Q) -> QuerySet[Job, dict[str, Any]]:

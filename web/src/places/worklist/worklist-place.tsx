@@ -12,6 +12,7 @@ import { useUndo } from "../../parts/undo";
 import { Button } from "../../ui/button";
 import { Segments } from "../../ui/segments";
 import { Empty, NotYet } from "../../ui/states";
+import { EndChoice, EndNear } from "./end";
 import { GroupedList } from "./grouped-list";
 import { Held, HoldBack } from "./hold";
 import { HoursButton, OutOfHours } from "./hours";
@@ -49,6 +50,9 @@ export function WorklistPlace() {
         {jobs.length > 1 && (
           <Segments label="Lay out the list" value={by} options={GROUPINGS} onChange={setBy} />
         )}
+        {worklist.data && worklist.data.end.choices.length > 0 && inWork.length + atRest.length > 0 && (
+          <EndChoice end={worklist.data.end} />
+        )}
         {worklist.data && (jobs.length > 0 || hours) && <HoursButton hours={hours} />}
         {!held && inWork.length + atRest.length > 0 && (
           <HoldBack mayEnd={inWork.some(isRunning) && atRest.length > 0} />
@@ -68,6 +72,7 @@ export function WorklistPlace() {
         </Empty>
       )}
       <div className="px-6 max-md:px-3">
+        {worklist.data && <EndNear end={worklist.data.end} />}
         {worklist.data?.shortages.map((shortage) => (
           <Short key={shortage.folder} shortage={shortage} />
         ))}
