@@ -86,7 +86,7 @@ class Settings(BaseSettings):
     )
     ends: Annotated[tuple[str, ...], NoDecode, _parts(";")] = Field(
         default=(),
-        description="what can be done when all is made, such as Sleep=systemctl suspend; several are separated by semicolons",
+        description="what can be done when all is made, such as Sleep=systemctl suspend; separated by semicolons",
     )
     listen: str = Field(
         default="127.0.0.1", description="address that the page is served at; beyond this machine it needs a passphrase"

@@ -33,6 +33,7 @@ NEEDED = (
     "worker",
     "target_ids",
     "paused_s",
+    "made_s",
     "left_s",
     "left_low_s",
     "folder",
@@ -133,7 +134,7 @@ def _rows(which: Q) -> QuerySet[Job, dict[str, Any]]:
 
 def _job(row: Mapping[str, Any], times: float, room: Room | None = None) -> documents.Job:
     expected, kind = read_expected(row["expected"]), KINDS[row["kind"]]
-    started, ended = row["started"], row["ended"]
+    ended = row["ended"]
     in_work = row["state"] == JobState.RUNNING or (row["state"] == JobState.PAUSED and row["worker"] != "")
     left = None if ended else _left(row) or _foreseen(expected, times)
     return documents.Job(
@@ -149,9 +150,17 @@ def _job(row: Mapping[str, Any], times: float, room: Room | None = None) -> docu
         expected_bytes=expected.size_bytes,
         expected_s=expected.time_s * (1 if ended else times),
         short_bytes=room.short_bytes(row["folder"], expected, row["needs_bytes"]) if room and not in_work else 0,
-        made_in_s=(ended - started).total_seconds() - row["paused_s"] if ended and started else None,
+        made_in_s=_made_in_s(row),
         may_accept_loss=row["error_code"] in LOSSES and not row["accept_loss"],
     )
+
+
+def _made_in_s(row: Mapping[str, Any]) -> float | None:
+    """What making and checking took; where nobody measured that, all that passed but pauses."""
+    if not row["ended"] or not row["started"]:
+        return None
+    passed_s: float = (row["ended"] - row["started"]).total_seconds() - row["paused_s"]
+    return passed_s if row["made_s"] is None else float(row["made_s"])
 
 
 def _left(row: Mapping[str, Any]) -> Left | None:

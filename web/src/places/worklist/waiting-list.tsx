@@ -1,5 +1,5 @@
 import { GripVertical } from "lucide-react";
-import { memo } from "react";
+import { memo, type ReactNode } from "react";
 
 import type { Schemas } from "../../api/client";
 import { spanText } from "../../domain/durations";
@@ -9,6 +9,7 @@ import { Checkbox } from "../../ui/checkbox";
 import { ChosenBar } from "./chosen-bar";
 import { GroupedList } from "./grouped-list";
 import { JobName } from "./job-name";
+import { ListHead } from "./list-head";
 import { PlanOfJob } from "./plan-of-job";
 import { RemoveJob } from "./remove-job";
 import { type Acts, useOrder } from "./use-order";
@@ -16,7 +17,7 @@ import { type Acts, useOrder } from "./use-order";
 type Job = Schemas["Job"];
 
 /** What waits, in its order, which is changed by dragging, by keys, or for several rows at once. */
-export function WaitingList({ jobs, by }: { jobs: Job[]; by: Grouping }) {
+export function WaitingList({ jobs, by, tools }: { jobs: Job[]; by: Grouping; tools: ReactNode }) {
   const shown = by === "in order" ? jobs : grouped(jobs, by).flatMap((group) => group.jobs);
   const { chosen, over, acts, move, clear, error } = useOrder(jobs, shown);
   const choosing = (some: Job[], label: string) => (
@@ -29,10 +30,11 @@ export function WaitingList({ jobs, by }: { jobs: Job[]; by: Grouping }) {
   const meant = jobs.filter(({ id }) => chosen.has(id));
   return (
     <section className="mt-6" aria-label="Waiting">
-      <div className="flex items-center gap-3 border-b border-hairline pb-1.5">
-        {jobs.length > 1 && choosing(jobs, "Choose all that wait")}
-        <h2 className="text-[16px]">Waiting</h2>
-      </div>
+      <ListHead
+        name="Waiting"
+        lead={jobs.length > 1 && choosing(jobs, "Choose all that wait")}
+        tools={tools}
+      />
       {error && (
         <p role="alert" className="py-1.5 text-madder">
           {error.message}

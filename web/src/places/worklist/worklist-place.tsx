@@ -1,37 +1,29 @@
-import { memo, useState } from "react";
+import { memo, type ReactNode, useState } from "react";
 
 import { Link } from "react-router";
 
 import type { Schemas } from "../../api/client";
 import { useWorklist } from "../../api/worklist";
 import { GROUPINGS, type Grouping } from "../../domain/groups";
-import { byPlace } from "../../domain/jobs";
+import { byPlace, isRunning } from "../../domain/jobs";
 import { sizeText } from "../../domain/sizes";
-import { PlaceHead } from "../../parts/place-head";
 import { useUndo } from "../../parts/undo";
 import { Button } from "../../ui/button";
 import { Segments } from "../../ui/segments";
 import { Empty, NotYet } from "../../ui/states";
-import { EndChoice, EndNear } from "./end";
+import { EndNear } from "./end";
 import { GroupedList } from "./grouped-list";
-import { Held, HoldBack } from "./hold";
-import { HoursButton, OutOfHours } from "./hours";
+import { Held } from "./hold";
+import { OutOfHours } from "./hours";
 import { EndedRow } from "./job-rows";
 import { RunningCard } from "./running-card";
 import { Stands } from "./stands";
+import { ListHead } from "./list-head";
 import { TimeAhead } from "./time-ahead";
 import { WaitingList } from "./waiting-list";
+import { WorklistHead } from "./worklist-head";
 
 type Job = Schemas["Job"];
-
-function about(jobs: Job[]): string {
-  const count = (state: Job["state"]) => jobs.filter((job) => job.state === state).length;
-  const parts = [`${count("running")} being made`, `${count("waiting")} waiting`, `${count("done")} done`];
-  if (count("paused")) parts.splice(1, 0, `${count("paused")} paused`);
-  return parts.join(" · ");
-}
-
-const isRunning = (job: Job) => job.state === "running";
 
 export function WorklistPlace() {
   const worklist = useWorklist();
@@ -44,20 +36,12 @@ export function WorklistPlace() {
   // what stands still in its making keeps the worker
   const stands = !inHours || (inWork.length > 0 && !inWork.some(isRunning));
   const held = worklist.data?.held ?? false;
+  const layout = jobs.length > 1 && (
+    <Segments label="Lay out the list" value={by} options={GROUPINGS} onChange={setBy} />
+  );
   return (
     <div className="flex-1 pb-8">
-      <PlaceHead name="Worklist" about={jobs.length ? about(jobs) : undefined}>
-        {jobs.length > 1 && (
-          <Segments label="Lay out the list" value={by} options={GROUPINGS} onChange={setBy} />
-        )}
-        {worklist.data && worklist.data.end.choices.length > 0 && inWork.length + atRest.length > 0 && (
-          <EndChoice end={worklist.data.end} />
-        )}
-        {worklist.data && (jobs.length > 0 || hours) && <HoursButton hours={hours} />}
-        {!held && inWork.length + atRest.length > 0 && (
-          <HoldBack mayEnd={inWork.some(isRunning) && atRest.length > 0} />
-        )}
-      </PlaceHead>
+      <WorklistHead worklist={worklist.data} jobs={jobs} />
       <NotYet query={worklist} what="the Worklist" />
       {worklist.data && !jobs.length && (
         <Empty
@@ -84,8 +68,8 @@ export function WorklistPlace() {
         {worklist.data && !held && !stands && worklist.data.total.count > 0 && (
           <TimeAhead worklist={worklist.data} now={worklist.dataUpdatedAt} />
         )}
-        {atRest.length > 0 && <WaitingList jobs={atRest} by={by} />}
-        <Ended jobs={ended} by={by} />
+        {atRest.length > 0 && <WaitingList jobs={atRest} by={by} tools={layout} />}
+        {ended.length > 0 && <Ended jobs={ended} by={by} tools={atRest.length === 0 && layout} />}
       </div>
     </div>
   );
@@ -103,11 +87,10 @@ function Short({ shortage: { folder, needed_bytes, free_bytes } }: { shortage: S
 // a live list comes anew with every change: the rows that are as they were are not drawn again
 const ENDED = memo(EndedRow);
 
-function Ended({ jobs, by }: { jobs: Job[]; by: Grouping }) {
-  if (!jobs.length) return null;
+function Ended({ jobs, by, tools }: { jobs: Job[]; by: Grouping; tools: ReactNode }) {
   return (
     <section className="mt-6" aria-label="Ended">
-      <h2 className="border-b border-hairline pb-1.5 text-[16px]">Ended</h2>
+      <ListHead name="Ended" tools={tools} />
       <GroupedList jobs={jobs} label="Ended" by={by} row={(job) => <ENDED job={job} />} />
     </section>
   );

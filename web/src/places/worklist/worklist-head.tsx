@@ -1,0 +1,30 @@
+import type { Schemas } from "../../api/client";
+import { byPlace, isRunning } from "../../domain/jobs";
+import { PlaceHead } from "../../parts/place-head";
+import { EndChoice } from "./end";
+import { HoldBack } from "./hold";
+import { HoursButton } from "./hours";
+
+type Job = Schemas["Job"];
+
+function about(jobs: Job[]): string {
+  const count = (state: Job["state"]) => jobs.filter((job) => job.state === state).length;
+  const parts = [`${count("running")} being made`, `${count("waiting")} waiting`, `${count("done")} done`];
+  if (count("paused")) parts.splice(1, 0, `${count("paused")} paused`);
+  return parts.join(" · ");
+}
+
+/** What is on the list, and when it is made. */
+export function WorklistHead({ worklist, jobs }: { worklist: Schemas["Worklist"] | undefined; jobs: Job[] }) {
+  const { inWork, atRest } = byPlace(jobs);
+  const some = inWork.length + atRest.length > 0;
+  return (
+    <PlaceHead name="Worklist" about={jobs.length ? about(jobs) : undefined}>
+      {worklist && some && worklist.end.choices.length > 0 && <EndChoice end={worklist.end} />}
+      {worklist && (jobs.length > 0 || worklist.hours) && <HoursButton hours={worklist.hours} />}
+      {worklist && some && !worklist.held && (
+        <HoldBack mayEnd={inWork.some(isRunning) && atRest.length > 0} />
+      )}
+    </PlaceHead>
+  );
+}
