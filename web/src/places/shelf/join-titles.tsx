@@ -33,7 +33,7 @@ export function JoinTitles({ parts, naming = false, title, verb, isPending, erro
   const [name, setName] = useState("");
   const list = useRef<HTMLOListElement>(null);
   const move = (from: number, to: number) => {
-    setOrder(moved(order, from, to));
+    setOrder((old) => moved(old, from, to));
     // the part that was moved keeps the focus, so that it can be moved on
     const which = to < from ? "up" : "down";
     requestAnimationFrame(() => {
@@ -85,7 +85,7 @@ export function JoinTitles({ parts, naming = false, title, verb, isPending, erro
             place={place}
             count={order.length}
             onMove={(to) => move(place, to)}
-            onLeaveOut={() => setOrder(order.filter((_, other) => other !== place))}
+            onLeaveOut={() => setOrder((old) => old.filter((one) => one !== part))}
           />
         ))}
       </ol>
