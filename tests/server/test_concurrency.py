@@ -87,7 +87,7 @@ def test_a_finished_job_is_not_made_again_and_its_removal_keeps_the_output(
     run_next()
     retry([job.pk])
     assert Job.objects.get().state == "done"
-    assert api("delete", f"worklist/jobs/{job.pk}")[0] == 204
+    assert api("post", "worklist/changes", {"job_ids": [job.pk], "verb": "remove"})[0] == 204
     output = Output.objects.get()
     assert (output.job, output.title_name) == (None, "Marram Nights, extra 3")
     assert api("get", "outbox")[1]["outputs"][0]["present"] is True

@@ -12,12 +12,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from rheon.server.upkeep.hints import _wanted
-from rheon.server.worklist.actions.pace import is_open, pace
 from rheon.server.worklist.actions.run import _steered, run_next
+from rheon.server.worklist.hours import Hours
 from rheon.server.worklist.models import Job
+from rheon.server.worklist.pace import pace
 from rheon.server.worklist.queries import worklist_mark
 from rheon.server.worklist.tasks import run_jobs_task
-from rheon.server.worklist.window import Window
 
 Api = Callable[..., Any]
 MINUTES = st.integers(0, 24 * 60 - 1).map(lambda minute: time(minute // 60, minute % 60))
@@ -27,19 +27,19 @@ MOMENTS = st.datetimes(datetime(2026, 1, 1), datetime(2027, 12, 31), timezones=s
 
 @given(begins=MINUTES, ends=MINUTES, zone=ZONES, at=MOMENTS)
 def test_hours_change_when_they_say_and_not_before(begins: time, ends: time, zone: str, at: datetime) -> None:
-    window = Window(begins=begins, ends=ends, zone=zone)
-    change = window.next_change(at)
+    hours = Hours(begins=begins, ends=ends, zone=zone)
+    change = hours.next_change(at)
     assert at < change <= at + timedelta(hours=25, minutes=30)
     # a clock that is put forward may jump over the moment itself
     on_time = change.astimezone(UTC).astimezone(change.tzinfo).time() == change.time()
     if begins != ends and on_time:
-        assert window.is_open(change) is not window.is_open(at)
-        assert window.is_open(change - timedelta(minutes=1)) is window.is_open(at) or change - at < timedelta(minutes=1)
-    assert window.next_end(at).time() == ends and window.next_end(at) > at
+        assert hours.is_open(change) is not hours.is_open(at)
+        assert hours.is_open(change - timedelta(minutes=1)) is hours.is_open(at) or change - at < timedelta(minutes=1)
+    assert hours.next_end(at).time() == ends and hours.next_end(at) > at
 
 
 def test_over_midnight_the_small_hours_belong_to_the_evening_before() -> None:
-    night = Window(begins=time(22), ends=time(6, 30), zone="Europe/Lisbon")
+    night = Hours(begins=time(22), ends=time(6, 30), zone="Europe/Lisbon")
     inside = [hour for hour in range(24) if night.is_open(datetime(2026, 7, 1, hour, 15, tzinfo=UTC))]
     # in July Lisbon is an hour ahead
     assert inside == [0, 1, 2, 3, 4, 5, 21, 22, 23]
@@ -98,12 +98,12 @@ def test_hours_need_not_be_waited_for_and_the_next_night_they_count_again(api: A
     said = api("get", "worklist")[1]["hours"]
     assert (said["open"], said["changes"]) == (True, "2026-03-02T06:00:00Z")
     clock(5, 2)
-    assert is_open(pace())
+    assert pace().is_open
     clock(7, 2)
-    assert not is_open(pace())
+    assert not pace().is_open
     api("post", "worklist/hours/now", {})
     api("put", "worklist/hours", {"hours": None})
-    assert api("get", "worklist")[1]["hours"] is None and is_open(pace()) and pace().open_until is None
+    assert api("get", "worklist")[1]["hours"] is None and pace().is_open and pace().open_until is None
 
 
 @pytest.mark.parametrize("zone", ["Nowhere/At_all", "../etc/passwd", ""])

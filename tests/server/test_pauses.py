@@ -94,9 +94,8 @@ def test_what_is_paused_stands_still_until_it_goes_on_and_is_made_once(
     working.result(timeout=120)
     done = row.get()
     assert done.state == "done" and done.ended and done.started
-    assert 2.0 < done.paused_s < 8.0
     made_in_s = api("get", "worklist")[1]["jobs"][0]["made_in_s"]
-    assert 0 < made_in_s < (done.ended - done.started).total_seconds() - done.paused_s + 0.1
+    assert 0 < made_in_s < (done.ended - done.started).total_seconds() - 2.0
     assert Output.objects.count() == 1
 
 

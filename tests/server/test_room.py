@@ -10,7 +10,8 @@ import pytest
 
 from rheon.core.errors import TargetFull
 from rheon.server.upkeep.hints import _wanted
-from rheon.server.worklist.actions import room, run
+from rheon.server.worklist import room
+from rheon.server.worklist.actions import run
 from rheon.server.worklist.actions.run import run_next
 from rheon.server.worklist.models import Job
 from rheon.server.worklist.tasks import run_jobs_task

@@ -12,7 +12,7 @@ from rich.progress import BarColumn, Progress, TaskProgressColumn, TextColumn, T
 
 from rheon.core.delivery import Delivered, Order
 from rheon.core.delivery import convert as carry_out
-from rheon.core.encoding import Hooks, parts_in, remove_part
+from rheon.core.encoding import Forecast, Hooks, parts_in, remove_part
 from rheon.core.encoding import Progress as Step
 from rheon.core.errors import TargetError
 from rheon.core.planning import Balance, Plan
@@ -113,15 +113,23 @@ def _folder(to: Path) -> Path:
 
 
 def _run_json(order: Order) -> Delivered:
+    forecast = _forecast(order.plan)
+
     def on_progress(step: Step) -> None:
-        print_line(
-            {"state": "running", "fraction": round(step.fraction, 4), "speed": step.speed, "left_s": step.left_s}
-        )
+        left_s = forecast.went(step.fraction, step.worked_s).left_s
+        print_line({"state": "running", "fraction": round(step.fraction, 4), "speed": step.speed, "left_s": left_s})
 
     def on_instead(made: Plan) -> None:
+        nonlocal forecast
+        forecast = _forecast(made)
         print_line({"state": "running", "instead": _why_instead(made)})
 
     return carry_out(order, Hooks(on_progress=on_progress), on_instead=on_instead)
+
+
+def _forecast(made: Plan) -> Forecast:
+    assert made.estimate is not None, "what can be made has one"
+    return Forecast.of(made.estimate)
 
 
 def _run_shown(order: Order) -> Delivered:

@@ -160,15 +160,15 @@ def test_chapter_names_are_escaped_and_ends_meet_starts() -> None:
 
 
 def test_progress_is_read_from_whole_reports_only() -> None:
-    now_s = iter((0.0, 0.0, 1.0, 1.5))
-    reader = ProgressReader(10.0, WorkClock(time_s=lambda: next(now_s)))
+    now_s = iter((0.0, 3.0, 4.0, 4.5))
+    reader = ProgressReader(10.0, WorkClock(time_s=lambda: next(now_s)), 1.0)
     lines = ["frame=12", "out_time_us=2500000", "total_size=1000", "progress=continue"]
     steps = [reader.line(line) for line in lines]
     assert steps[:-1] == [None] * 3
     step = steps[-1]
     assert step is not None
-    assert (step.fraction, step.speed, step.size_bytes, step.left_s) == (0.25, 2.5, 1000, 3.0)
+    assert (step.fraction, step.speed, step.size_bytes, step.worked_s) == (0.25, 2.5, 1000, 3.0)
     reader.line("out_time_us=N/A")
     unknown = reader.line("progress=continue")
     assert unknown is not None
-    assert (unknown.fraction, unknown.left_s) == (0.0, None)
+    assert (unknown.fraction, unknown.speed) == (0.0, 0.0)

@@ -1104,22 +1104,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/worklist/jobs/{job_id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post?: never;
-        delete: operations["removeJob"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/worklist/jobs/{job_id}/plan": {
         parameters: {
             query?: never;
@@ -4477,26 +4461,6 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Added"];
                 };
-            };
-        };
-    };
-    removeJob: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description No response body */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
             };
         };
     };

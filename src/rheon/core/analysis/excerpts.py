@@ -11,9 +11,8 @@ from ..commands.looking import View
 from ..engine import Feed
 from ..media import PTS_HZ, SECTOR_BYTES, Cell, CellData, Extent, StreamKind, Title
 from ..media.kept import MEANT_S
-from ..sources.images.disc_files import pieces
 from ..sources.material.feed import declare, feed_extents, feed_title
-from ..sources.material.seek import find_place, place_before
+from ..sources.material.seek import begun_near, find_place
 from ..sources.material.timeline import ProgramTimeline
 
 EXCERPT_BYTES = 6 << 20
@@ -75,11 +74,8 @@ def stretch(title: Title, from_s: float, until_s: float) -> Excerpt:
     if first is None or first.pts is None:
         return excerpt(title, from_s, MOST_BYTES)
     into_s = max(0.0, from_s + data.skip_s - first.start_s)
-    begin = place_before(first, data.stream, into_s)
-    head = replace(
-        first, extents=tuple(pieces(first.extents, begin, first.size_bytes)), lead=() if begin else first.lead
-    )
-    fed = replace(data, cells=tuple(replace(one, start_s=one.start_s - first.start_s) for one in (head, *cells[1:])))
+    moved = tuple(replace(one, start_s=one.start_s - first.start_s) for one in cells)
+    fed = begun_near(replace(data, cells=moved, skip_s=into_s))
     source = ("-copyts", *pipe_input(data.stream))
     view = View(title=title, source=source, shown_s=first.pts / PTS_HZ + into_s - ROUNDED_S)
     return Excerpt(view=view, feed=lambda: feed_title(fed, leads=True))

@@ -63,8 +63,6 @@ class _Way:
                 break
             time.sleep(PAUSE_POLL_S)
         self.done_bytes += count
-        passed = max(1e-3, self.hooks.clock.worked_s - self.began_s)
-        rate = self.done_bytes / passed
         self.hooks.on_progress(
             Progress(
                 done=self.done_bytes,
@@ -72,7 +70,7 @@ class _Way:
                 unit=ProgressUnit.BYTES,
                 size_bytes=min(self.done_bytes, self.total_bytes),
                 speed=0.0,
-                left_s=(2 * self.total_bytes - self.done_bytes) / rate if rate else None,
+                worked_s=self.hooks.clock.worked_s - self.began_s,
             )
         )
 

@@ -5,6 +5,8 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from ..planning import Estimate
+
 EXPECTED_COUNTS = 0.005
 """What was expected counts as much as so large a share of the work that was seen."""
 EXPECTED_SPREAD = 0.5
@@ -33,12 +35,17 @@ class Forecast:
     """Work of which so many seconds were expected, followed by a check; ``went`` is told how it goes."""
 
     def __init__(self, making_s: float, checking_s: float = 0.0) -> None:
-        self._making_s = max(1e-3, making_s)
+        self._making_s = max(LEAST_S, making_s)
         self._checking_s = checking_s
         self._fraction = 0.0
         self._times = 1.0
         self._block_at = (0.0, 0.0)
         self._blocks: list[float] = []
+
+    @classmethod
+    def of(cls, expected: Estimate, times: float = 1.0) -> Forecast:
+        """Of what a plan expects, on a machine that takes so many times as long."""
+        return cls((expected.time_s - expected.checking_s) * times, expected.checking_s * times)
 
     def went(self, fraction: float, worked_s: float) -> Left:
         """What is left, ``fraction`` of the making being done after ``worked_s`` seconds."""

@@ -8,7 +8,6 @@ from enum import StrEnum
 from ..engine import WorkClock
 
 FIRST_PASS_PART = 0.4
-FIRST_PASS_SPEED = 0.7  # of the second pass against the first
 
 
 class ProgressUnit(StrEnum):
@@ -20,13 +19,15 @@ class ProgressUnit(StrEnum):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Progress:
-    """How far the work is: done of how many, in ``unit``; bytes written; times real time; seconds left."""
+    """How far the work is: done of how many, in ``unit``; bytes written; times real time; how long it has been worked
+    on what is made, without pauses.
+    """
 
     done: float
     total: float
     size_bytes: int
     speed: float
-    left_s: float | None
+    worked_s: float
     unit: ProgressUnit = ProgressUnit.SECONDS
 
     @property
@@ -37,13 +38,16 @@ class Progress:
 class ProgressReader:
     """Gathers the ``key=value`` lines of one report; gives a ``Progress`` when the report is complete.
 
-    How quick it is, is measured by ``clock``, which stands while the engine does.
+    How quick it is, is measured by ``clock``, which stands while the engine does. What is made was begun at ``began_s``
+    of it, before this pass.
     """
 
-    def __init__(self, total_s: float, clock: WorkClock, at_pass: int = 0, frame_rate: float | None = None) -> None:
+    def __init__(
+        self, total_s: float, clock: WorkClock, began_s: float, at_pass: int = 0, frame_rate: float | None = None
+    ) -> None:
         self._total_s = total_s
         self._clock = clock
-        self._began_s = clock.worked_s
+        self._began_s, self._pass_began_s = began_s, clock.worked_s
         self._frame_rate = frame_rate
         self._at_pass = at_pass
         self._values: dict[str, str] = {}
@@ -56,30 +60,27 @@ class ProgressReader:
         done = max(0.0, _number(self._values.get("out_time_us")) / 1e6, self._counted_s())
         if value.strip() == "end":
             done = max(done, self._total_s)
-        worked_s = self._clock.worked_s - self._began_s
-        speed = done / worked_s if worked_s > 0 else 0.0
-        left = max(0.0, self._total_s - done) / speed if speed > 0 else None
-        done, left = self._of_both(done, left, speed)
+        now_s = self._clock.worked_s
+        pass_s = now_s - self._pass_began_s
         return Progress(
-            done=done,
+            done=self._of_both(done),
             total=self._total_s,
             size_bytes=int(_number(self._values.get("total_size"))),
-            speed=speed,
-            left_s=left,
+            speed=done / pass_s if pass_s > 0 else 0.0,
+            worked_s=now_s - self._began_s,
         )
 
     def _counted_s(self) -> float:
         """Where the pictures are; the time that the engine reports leaves out what came before its first report."""
         return _number(self._values.get("frame")) / self._frame_rate if self._frame_rate else 0.0
 
-    def _of_both(self, done: float, left: float | None, speed: float) -> tuple[float, float | None]:
-        """The first of two passes is the first part of the way, and the second still has to come after it."""
+    def _of_both(self, done: float) -> float:
+        """The first of two passes is the first part of the way."""
         if self._at_pass == 1:
-            after = self._total_s / (FIRST_PASS_SPEED * speed) if speed > 0 else 0.0
-            return done * FIRST_PASS_PART, None if left is None else left + after
+            return done * FIRST_PASS_PART
         if self._at_pass == 2:
-            return self._total_s * FIRST_PASS_PART + done * (1 - FIRST_PASS_PART), left
-        return done, left
+            return self._total_s * FIRST_PASS_PART + done * (1 - FIRST_PASS_PART)
+        return done
 
 
 def _number(text: str | None) -> float:

@@ -86,7 +86,7 @@ def make_file(title: Title, settings: OutputSettings, part: Path, hooks: Hooks |
             _lay_out(Path(folder), job)
             job = replace(job, parts_late_s=_parts_late_s(Path(folder), job), smooth=smooth_seams(job))
             _lay_out_drawn(folder, job, hooks)
-            following = _Followed(hooks=hooks, damage=damage)
+            following = _Followed(hooks=hooks, damage=damage, began_s=started_s)
             job, pictures = _with_edges(title, job, Path(folder), following)
             for at_pass in _passes(settings):
                 run(_command(job, folder, following, at_pass, pictures))
@@ -259,10 +259,11 @@ def _passes(settings: OutputSettings) -> tuple[int, ...]:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class _Followed:
-    """Who is told how far the engine is, and where its complaints are gathered."""
+    """Who is told how far the engine is, where its complaints are gathered, and when by their clock it began."""
 
     hooks: Hooks
     damage: list[tuple[float, str]]
+    began_s: float
 
     def hear(self, text: str, at_s: float) -> None:
         if any(word in text for word in MEANS_LOSS):
@@ -274,7 +275,7 @@ def _command(job: Job, folder: str, following: _Followed, at_pass: int, pictures
     video = job.settings.video
     steady = video is not None and not video.variable_rate
     rate = float(video.frame_rate) if video and steady else None
-    reader = ProgressReader(job.title.duration_s, hooks.clock, at_pass, rate)
+    reader = ProgressReader(job.title.duration_s, hooks.clock, following.began_s, at_pass, rate)
 
     def on_line(text: str) -> None:
         if progress := reader.line(text):

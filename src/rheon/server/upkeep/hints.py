@@ -25,8 +25,8 @@ from rheon.server.shelf.actions.sources import update
 from rheon.server.shelf.actions.surveys import LATER, unlooked
 from rheon.server.shelf.models import FilmFolder, Source, SourceState, Title
 from rheon.server.shelf.tasks import look_through_task, read_source_task, sample_title_task, survey_title_task
-from rheon.server.worklist.actions.pace import may_begin
-from rheon.server.worklist.actions.room import that_may_begin
+from rheon.server.worklist.pace import may_begin
+from rheon.server.worklist.room import that_may_begin
 from rheon.server.worklist.tasks import run_jobs_task
 
 log = logging.getLogger("rheon")

@@ -12,14 +12,14 @@ from rheon.server.shelf.models import Source, Title
 
 from . import documents
 from .actions.add import add_copy, add_jobs, add_sample
-from .actions.change import change, remove
+from .actions.change import change
 from .actions.end import choose_end
 from .actions.order import move_jobs
 from .actions.pace import hold, keep_to, let_go, open_now
 from .actions.plan_anew import plan_anew
+from .hours import Hours
 from .models import Job
 from .queries import worklist_document
-from .window import Window
 
 
 class TheWorklist(APIView):
@@ -63,12 +63,6 @@ class Samples(APIView):
         return documents.Added(job_ids=[add_sample(title, target).pk])
 
 
-class OneJob(APIView):
-    @operation("removeJob")
-    def delete(self, request: Request, job_id: int) -> None:
-        remove([get_object_or_404(Job, pk=job_id).pk])
-
-
 class PlanOfJob(APIView):
     @operation("planJobAnew")
     def post(self, request: Request, job_id: int) -> documents.Added:
@@ -93,12 +87,12 @@ class Pace(APIView):
             let_go()
 
 
-class Hours(APIView):
+class OpenHours(APIView):
     @operation("setHours")
     def put(self, request: Request, wanted: documents.HoursChange) -> None:
         """In which hours of the day things are made."""
         hours = wanted.hours
-        keep_to(Window(begins=hours.begins, ends=hours.ends, zone=hours.zone) if hours else None)
+        keep_to(Hours(begins=hours.begins, ends=hours.ends, zone=hours.zone) if hours else None)
 
 
 class OpenNow(APIView):

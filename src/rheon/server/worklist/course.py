@@ -6,7 +6,6 @@ import time
 from dataclasses import dataclass, field
 
 from rheon.core.encoding import Forecast, Progress
-from rheon.core.engine import WorkClock
 
 from .estimates import read_expected, times_expected
 from .models import Job
@@ -19,21 +18,16 @@ class Course:
     """Told of each step of a job, it writes the row now and then; a making that begins anew is foreseen anew."""
 
     job: Job
-    clock: WorkClock
     times: float = field(default_factory=times_expected)
     forecast: Forecast | None = None
-    fraction: float = 0.0
-    began_s: float = 0.0
+    worked_s: float = 0.0
     told: float = 0.0
 
     def on_progress(self, step: Progress) -> None:
-        if self.forecast is None or step.fraction < self.fraction:
-            # the engine began before its first report
-            since_s = step.done / step.speed if step.speed > 0 else 0.0
-            self.began_s = self.clock.worked_s - since_s
-            self.forecast = self._foreseen()
-        self.fraction = step.fraction
-        left = self.forecast.went(step.fraction, self.clock.worked_s - self.began_s)
+        if self.forecast is None or step.worked_s < self.worked_s:
+            self.forecast = Forecast.of(read_expected(self.job.expected), self.times)
+        self.worked_s = step.worked_s
+        left = self.forecast.went(step.fraction, step.worked_s)
         if time.monotonic() - self.told < TELL_EVERY_S and step.fraction < 1:
             return
         self.told = time.monotonic()
@@ -47,13 +41,3 @@ class Course:
             left_high_s=left.high_s,
             stage="checking" if step.fraction >= 1 else "making",
         )
-
-    def ended(self) -> None:
-        """Keep how long it took, and how long it stood still."""
-        made_s = None if self.forecast is None else self.clock.worked_s - self.began_s
-        self.job.own_row().update(paused_s=self.clock.paused_s, made_s=made_s)
-
-    def _foreseen(self) -> Forecast:
-        expected = read_expected(self.job.expected)
-        making_s = max(0.0, expected.time_s - expected.checking_s)
-        return Forecast(making_s * self.times, expected.checking_s * self.times)

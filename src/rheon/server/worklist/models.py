@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+from datetime import datetime
+
 from django.db import models
 from django.db.models import Q
+from django.utils import timezone
 
 from rheon.core.devices import DeviceProfile
 from rheon.core.media import Title as CoreTitle
@@ -12,7 +15,7 @@ from rheon.core.planning import Plan, PlanRequest
 from rheon.server.claims import Leased
 from rheon.server.shelf.models import Title
 
-from .window import Window
+from .hours import Hours
 
 
 class JobState(models.TextChoices):
@@ -52,8 +55,8 @@ class Job(Leased):
 
     ``kind`` says what is made and how (``kinds``); ``done`` counts in its unit. ``token`` marks its temporary file, and
     ``delivery_document`` notes the checked file just before it gets its name, so that a kill in between loses nothing.
-    ``attempts`` counts how often a worker began. ``paused_s`` is how long it stood still in its making, ``made_s`` what
-    making and checking took; ``left_s`` is what is left of that, with its range. ``target_ids`` are the targets that it
+    ``attempts`` counts how often a worker began. ``made_s`` is what making and checking took without
+    pauses; ``left_s`` is what is left of that, with its range. ``target_ids`` are the targets that it
     was added for, by which it can be planned again. ``needs_bytes`` is what it takes as far as a full disk has taught.
     The copy of a whole disc has a ``disc_path`` and no documents.
     """
@@ -75,7 +78,6 @@ class Job(Leased):
     accept_loss = models.BooleanField(default=False)
     state = models.CharField(max_length=12, choices=JobState, default=JobState.WAITING)
     target_ids = models.JSONField(default=list)
-    paused_s = models.FloatField(default=0)
     made_s = models.FloatField(null=True)
     position = models.PositiveIntegerField(default=0)
     token = models.CharField(max_length=40)
@@ -134,7 +136,24 @@ class Pace(models.Model):
     end_failed = models.TextField(blank=True)
 
     @property
-    def window(self) -> Window | None:
+    def hours(self) -> Hours | None:
         if self.begins is None or self.ends is None:
             return None
-        return Window(begins=self.begins, ends=self.ends, zone=self.zone)
+        return Hours(begins=self.begins, ends=self.ends, zone=self.zone)
+
+    @property
+    def is_open(self) -> bool:
+        """Whether it is an hour in which things are made, or none is waited for."""
+        return self.hours is None or self.is_early or self.hours.is_open(timezone.now())
+
+    @property
+    def is_early(self) -> bool:
+        """Whether hours are not waited for just now."""
+        return self.open_until is not None and timezone.now() < self.open_until
+
+    @property
+    def next_change(self) -> datetime | None:
+        """When it opens or closes next."""
+        if self.hours is None:
+            return None
+        return self.open_until if self.is_early else self.hours.next_change(timezone.now())

@@ -9,18 +9,17 @@ from pathlib import Path
 from typing import Any
 
 from django.db.models import Count, F, Max, Q, QuerySet, Sum
-from django.utils import timezone
 
 from rheon.core.encoding import Left
 from rheon.core.planning import Estimate
 
 from . import documents
-from .actions.end import ends
-from .actions.pace import is_open, pace
-from .actions.room import SPARE_BYTES, Room
+from .ends import ends
 from .estimates import read_expected, times_expected
 from .kinds import KINDS
-from .models import AT_REST, ENDED, IN_WORK, Job, JobState
+from .models import AT_REST, ENDED, IN_WORK, Job, JobState, Pace
+from .pace import pace
+from .room import SPARE_BYTES, Room
 
 MOST_ENDED = 200
 SHOWN = (
@@ -28,21 +27,9 @@ SHOWN = (
     "kind", "speed", "written_bytes", "error_message", "started", "ended", "added",
 )  # fmt: skip
 NEEDED = (
-    *SHOWN,
-    "title__source__name",
-    "worker",
-    "target_ids",
-    "paused_s",
-    "made_s",
-    "left_s",
-    "left_low_s",
-    "folder",
-    "needs_bytes",
-    "left_high_s",
-    "expected",
-    "error_code",
-    "accept_loss",
-)
+    *SHOWN, "title__source__name", "worker", "target_ids", "made_s", "left_s", "left_low_s", "left_high_s", "folder",
+    "needs_bytes", "expected", "error_code", "accept_loss",
+)  # fmt: skip
 LOSSES = ("loss_not_accepted", "not_whole")
 """What a yes to the loss mends."""
 
@@ -58,16 +45,16 @@ class _Share:
 
 def worklist_document() -> documents.Worklist:
     """What is being made, what waits, what ended (newest first), and a total over all that is still to do."""
-    times, room = times_expected(), Room()
+    times, room, now = times_expected(), Room(), pace()
     rows = [row for which in (IN_WORK, AT_REST) for row in _rows(which)]
     active = [_job(row, times, room) for row in rows]
     ended = [_job(row, times) for row in _rows(Q(state__in=ENDED)).order_by("-ended", "-id")[:MOST_ENDED]]
     to_do = [job for job in active if job.state != JobState.PAUSED]
     return documents.Worklist(
-        held=pace().held,
-        hours=_hours(),
+        held=now.held,
+        hours=_hours(now),
         shortages=_shortages(rows, room),
-        end=_end(),
+        end=documents.End(choices=list(ends()), chosen=now.end, at=now.end_at, failed=now.end_failed),
         jobs=[*active, *ended],
         total=_total(map(_share, to_do)),
     )
@@ -86,24 +73,11 @@ def _shortages(rows: Iterable[Mapping[str, Any]], room: Room) -> list[documents.
     ]
 
 
-def _end() -> documents.End:
-    known = pace()
-    return documents.End(choices=list(ends()), chosen=known.end, at=known.end_at, failed=known.end_failed)
-
-
-def _hours() -> documents.OpenHours | None:
-    known, now = pace(), timezone.now()
-    window = known.window
-    if window is None:
+def _hours(now: Pace) -> documents.OpenHours | None:
+    hours, changes = now.hours, now.next_change
+    if hours is None or changes is None:
         return None
-    early = known.open_until if known.open_until is not None and now < known.open_until else None
-    return documents.OpenHours(
-        begins=window.begins,
-        ends=window.ends,
-        zone=window.zone,
-        open=is_open(known),
-        changes=early or window.next_change(now),
-    )
+    return documents.OpenHours(begins=hours.begins, ends=hours.ends, zone=hours.zone, open=now.is_open, changes=changes)
 
 
 def running_jobs() -> tuple[list[documents.Job], documents.Total]:
@@ -123,7 +97,8 @@ def worklist_mark() -> str:
     seen = Job.objects.aggregate(count=Count("id"), last=Max("id"), ended=Max("ended"), place=order, resting=resting)
     states = dict(Job.objects.order_by().values_list("state").annotate(Count("id")))
     now = pace()
-    return "|".join(map(str, (*seen.values(), sorted(states.items()), now.held, now.window, is_open(now), *_end())))
+    when = (now.held, now.hours, now.is_open, now.end, now.end_at, now.end_failed)
+    return "|".join(map(str, (*seen.values(), sorted(states.items()), *when)))
 
 
 def _rows(which: Q) -> QuerySet[Job, dict[str, Any]]:
@@ -156,11 +131,11 @@ def _job(row: Mapping[str, Any], times: float, room: Room | None = None) -> docu
 
 
 def _made_in_s(row: Mapping[str, Any]) -> float | None:
-    """What making and checking took; where nobody measured that, all that passed but pauses."""
-    if not row["ended"] or not row["started"]:
-        return None
-    passed_s: float = (row["ended"] - row["started"]).total_seconds() - row["paused_s"]
-    return passed_s if row["made_s"] is None else float(row["made_s"])
+    """What making and checking took; of what was made by an older Rheon all that passed."""
+    if row["made_s"] is not None or not (row["ended"] and row["started"]):
+        return row["made_s"]  # type: ignore[no-any-return]
+    passed_s: float = (row["ended"] - row["started"]).total_seconds()
+    return passed_s
 
 
 def _left(row: Mapping[str, Any]) -> Left | None:

@@ -3,7 +3,7 @@ import { useChooseEnd } from "../../api/worklist";
 import { clockText } from "../../domain/durations";
 import { Button } from "../../ui/button";
 import { Select } from "../../ui/select";
-import { Stands } from "./stands";
+import { NoticeBar } from "./notice-bar";
 
 const NOTHING = "nothing";
 
@@ -37,18 +37,18 @@ export function EndNear({ end }: { end: Schemas["End"] }) {
   const choose = useChooseEnd();
   if (end.failed)
     return (
-      <Stands why={end.failed}>
+      <NoticeBar why={end.failed}>
         <Button onClick={() => choose.mutate("")} disabled={choose.isPending}>
           All right
         </Button>
-      </Stands>
+      </NoticeBar>
     );
   if (!end.at) return null;
   return (
-    <Stands why={`All is made. ${end.chosen}: at ${clockText(new Date(end.at))}, within about a minute.`}>
+    <NoticeBar why={`All is made. ${end.chosen}: at ${clockText(new Date(end.at))}, within about a minute.`}>
       <Button look="primary" onClick={() => choose.mutate("")} disabled={choose.isPending}>
         Don’t
       </Button>
-    </Stands>
+    </NoticeBar>
   );
 }

@@ -1,6 +1,6 @@
 import { useSetPace } from "../../api/worklist";
 import { Button } from "../../ui/button";
-import { Stands } from "./stands";
+import { NoticeBar } from "./notice-bar";
 
 /** Lets nothing more begin; what is being made ends first (`mayEnd`), or stands still at once. */
 export function HoldBack({ mayEnd }: { mayEnd: boolean }) {
@@ -31,7 +31,7 @@ export function Held({ ending }: { ending: boolean }) {
     ? "What is being made comes to its end. Then nothing begins until you go on."
     : "Everything stands still, and nothing begins until you go on. It stays so when Rheon is started again.";
   return (
-    <Stands why={pace.isError ? pace.error.message : why}>
+    <NoticeBar why={pace.isError ? pace.error.message : why}>
       <Button
         look="primary"
         onClick={() => pace.mutate({ held: false, pausing: false })}
@@ -39,6 +39,6 @@ export function Held({ ending }: { ending: boolean }) {
       >
         Go on
       </Button>
-    </Stands>
+    </NoticeBar>
   );
 }

@@ -7,7 +7,7 @@ import { useOpenNow, useSetHours } from "../../api/worklist";
 import { clockText } from "../../domain/durations";
 import { Button } from "../../ui/button";
 import { Popover } from "../../ui/popover";
-import { Stands } from "./stands";
+import { NoticeBar } from "./notice-bar";
 
 type Hours = Schemas["OpenHours"];
 
@@ -108,10 +108,10 @@ export function OutOfHours({ hours }: { hours: Hours }) {
   const open = useOpenNow();
   const why = `Files are made from ${timeText(hours.begins)} until ${timeText(hours.ends)}; until then everything stands still.`;
   return (
-    <Stands why={open.isError ? open.error.message : why}>
+    <NoticeBar why={open.isError ? open.error.message : why}>
       <Button onClick={() => open.mutate(undefined)} disabled={open.isPending}>
         Begin now
       </Button>
-    </Stands>
+    </NoticeBar>
   );
 }

@@ -17,7 +17,7 @@ import { Held } from "./hold";
 import { OutOfHours } from "./hours";
 import { EndedRow } from "./job-rows";
 import { RunningCard } from "./running-card";
-import { Stands } from "./stands";
+import { NoticeBar } from "./notice-bar";
 import { ListHead } from "./list-head";
 import { TimeAhead } from "./time-ahead";
 import { WaitingList } from "./waiting-list";
@@ -78,7 +78,7 @@ export function WorklistPlace() {
 /** That there is less space than all of it takes. */
 function Short({ shortage: { folder, needed_bytes, free_bytes } }: { shortage: Schemas["Shortage"] }) {
   return (
-    <Stands
+    <NoticeBar
       why={`What is to be made takes about ${sizeText(needed_bytes)}, and ${sizeText(free_bytes)} are free on the disk of “${folder}”. What does not fit waits until there is more.`}
     />
   );

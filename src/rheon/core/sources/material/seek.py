@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 
 from ...media import PTS_HZ, SECTOR_BYTES, Cell, CellData, Extent, StreamKind
@@ -48,41 +49,52 @@ def place_before(cell: Cell, kind: StreamKind, within_s: float) -> int:
 
     Its beginning where that is unknown. Raises ``OSError`` where the data can't be read.
     """
-    grain = M2TS_BYTES if kind is StreamKind.TRANSPORT else SECTOR_BYTES
-    if cell.pts is None or within_s <= AHEAD_S:
+    first = cell.pts
+    if first is None or within_s <= AHEAD_S:
         return 0
-    wanted = cell.pts + round((within_s - AHEAD_S) * PTS_HZ)
-    low, high = 0, cell.size_bytes // grain * grain
-    while high - low > CLOSE_BYTES:
-        middle = (low + high) // 2 // grain * grain
-        found = _first_pts(cell, kind, middle)
-        if found is not None and cell.pts <= found.pts <= wanted:
-            low = found.at
-        else:
-            high = middle
-    return low
+    wanted = first + round((within_s - AHEAD_S) * PTS_HZ)
+    return _parted(cell, kind, lambda found: found is not None and first <= found <= wanted)[0]
 
 
-def place_behind(cell: Cell, kind: StreamKind, within_s: float) -> int:
+def _place_behind(cell: Cell, kind: StreamKind, within_s: float) -> int:
     """A byte of the cell behind which nothing lies of what is shown or heard in its first ``within_s``.
 
     Its end where that is unknown. Raises ``OSError`` where the data can't be read.
     """
-    grain = M2TS_BYTES if kind is StreamKind.TRANSPORT else SECTOR_BYTES
     if cell.pts is None or within_s + BEHIND_S >= cell.duration_s:
         return cell.size_bytes
     wanted = cell.pts + round((within_s + BEHIND_S) * PTS_HZ)
-    low, high = 0, cell.size_bytes // grain * grain
-    if high - low <= CLOSE_BYTES:
-        return cell.size_bytes
+    return _parted(cell, kind, lambda found: found is None or found <= wanted)[1]
+
+
+def _parted(cell: Cell, kind: StreamKind, is_before: Callable[[int | None], bool]) -> tuple[int, int]:
+    """Two bytes of a cell close to each other, between which lies what parts its time stamps.
+
+    ``is_before`` judges the first one that is met from a byte on, ``None`` where none is.
+    """
+    grain = M2TS_BYTES if kind is StreamKind.TRANSPORT else SECTOR_BYTES
+    low, high = 0, cell.size_bytes
     while high - low > CLOSE_BYTES:
         middle = (low + high) // 2 // grain * grain
         found = _first_pts(cell, kind, middle)
-        if found is not None and found.pts > wanted:
-            high = middle
+        if is_before(found.pts if found else None):
+            low = found.at if found else middle
         else:
-            low = middle
-    return high if high < cell.size_bytes // grain * grain else cell.size_bytes
+            high = middle
+    return low, high
+
+
+def begun_near(data: CellData) -> CellData:
+    """The same title, read from a little before its first moment on instead of from its first cell's beginning.
+
+    Raises ``OSError`` where the data can't be read.
+    """
+    first, *others = data.cells
+    begin = place_before(first, data.stream, data.skip_s)
+    if not begin:
+        return data
+    near = replace(first, extents=pieces(first.extents, begin, first.size_bytes), lead=())
+    return replace(data, cells=(near, *others))
 
 
 def narrowed(data: CellData, length_s: float) -> CellData:
@@ -92,15 +104,11 @@ def narrowed(data: CellData, length_s: float) -> CellData:
     """
     if data.stream is not StreamKind.PROGRAM or not data.cells:
         return data
-    cells = list(data.cells)
-    last, ends_s = cells[-1], data.skip_s + length_s
-    end = place_behind(last, data.stream, ends_s - last.start_s)
+    *others, last = data.cells
+    end = _place_behind(last, data.stream, data.skip_s + length_s - last.start_s)
     if end < last.size_bytes:
-        cells[-1] = replace(last, extents=pieces(last.extents, 0, end), lap=())
-    first = cells[0]
-    if begin := place_before(first, data.stream, data.skip_s):
-        cells[0] = replace(first, extents=pieces(first.extents, begin, first.size_bytes), lead=())
-    return replace(data, cells=tuple(cells))
+        last = replace(last, extents=pieces(last.extents, 0, end), lap=())
+    return begun_near(replace(data, cells=(*others, last)))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

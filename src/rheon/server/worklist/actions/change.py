@@ -82,9 +82,7 @@ def begun_anew() -> dict[str, object]:
         "left_s": None,
         "left_low_s": None,
         "left_high_s": None,
-        "made_s": None,
         "started": None,
-        "paused_s": 0,
     }
 
 

@@ -3,39 +3,32 @@
 from __future__ import annotations
 
 import logging
-import shlex
 from datetime import timedelta
 
-from django.conf import settings
 from django.db.models import Q
 from django.utils import timezone
 from django_tasks_db.models import DBTaskResult
 
 from rheon.core.engine import Command, run
-from rheon.core.errors import PlanError, RheonError
+from rheon.core.errors import PlanError, RheonError, SettingsRefused
 from rheon.server.shelf.models import Source, SourceState
 
+from ..ends import ends
 from ..models import IN_WORK, Job, JobState, Pace
-from .pace import pace
+from ..pace import pace
 
 log = logging.getLogger("rheon")
 PATIENCE = timedelta(seconds=60)
 TIMEOUT_S = 60.0
 
 
-def ends() -> dict[str, list[str]]:
-    """The commands by their names, as the settings have them (``Shut down=systemctl poweroff``)."""
-    named = (said.partition("=") for said in settings.RHEON_ENDS)
-    return {name.strip(): shlex.split(command) for name, _, command in named}
-
-
 def choose_end(name: str) -> None:
     """Do this once all is made; an empty name for nothing, which also stops what is about to be done.
 
-    Raises ``PlanError`` where the settings name no such thing, or nothing is to be made.
+    Raises ``SettingsRefused`` where the settings name no such thing, ``PlanError`` where nothing is to be made.
     """
     if name and name not in ends():
-        raise PlanError("The settings name no “{name}”.", name=name, advice="")
+        raise SettingsRefused("The settings name no “{name}”.", name=name, advice="")
     if name and not _is_busy():
         raise PlanError("Nothing is to be made that this could wait for.", advice="")
     Pace.objects.update_or_create(pk=1, defaults={"end": name, "end_at": None, "end_failed": ""})

@@ -1,4 +1,4 @@
-"""Whether anything on the list may begin, and what was begun go on: held by hand, or kept to some hours of the day."""
+"""Holding the list back, letting it go on, and keeping it to some hours of the day."""
 
 from __future__ import annotations
 
@@ -9,25 +9,11 @@ from django.utils import timezone
 
 from rheon.core.errors import SettingsRefused
 
+from ..hours import Hours
 from ..models import Job, JobState, Pace
+from ..pace import pace
 from ..tasks import run_jobs_task
-from ..window import Window
 from .change import go_on, pause
-
-
-def pace() -> Pace:
-    return Pace.objects.first() or Pace(pk=1)
-
-
-def may_begin() -> bool:
-    known = pace()
-    return not known.held and is_open(known)
-
-
-def is_open(known: Pace) -> bool:
-    """Whether it is the hour for it."""
-    window, now = known.window, timezone.now()
-    return window is None or window.is_open(now) or (known.open_until is not None and now < known.open_until)
 
 
 def hold(*, pausing: bool = False) -> None:
@@ -46,29 +32,29 @@ def let_go() -> None:
         transaction.on_commit(run_jobs_task.enqueue)
 
 
-def keep_to(window: Window | None) -> None:
+def keep_to(hours: Hours | None) -> None:
     """Make things in these hours only, or (``None``) at any. What is being made when they end stands still until the
     next ones begin. Raises ``SettingsRefused`` for a time zone that this machine doesn't know.
     """
-    if window is not None:
+    if hours is not None:
         try:
-            ZoneInfo(window.zone)
+            ZoneInfo(hours.zone)
         except (ZoneInfoNotFoundError, ValueError, OSError) as error:
-            raise SettingsRefused("The time zone {zone} is not known here.", zone=window.zone, advice="") from error
+            raise SettingsRefused("The time zone {zone} is not known here.", zone=hours.zone, advice="") from error
     with transaction.atomic():
-        if window is None:
+        if hours is None:
             _set(begins=None, ends=None, open_until=None)
         else:
-            _set(begins=window.begins, ends=window.ends, zone=window.zone, open_until=None)
+            _set(begins=hours.begins, ends=hours.ends, zone=hours.zone, open_until=None)
         transaction.on_commit(run_jobs_task.enqueue)
 
 
 def open_now() -> None:
     """Do not wait for the hours to begin: go on until they end next."""
-    window = pace().window
-    if window is not None:
+    hours = pace().hours
+    if hours is not None:
         with transaction.atomic():
-            _set(open_until=window.next_end(timezone.now()))
+            _set(open_until=hours.next_end(timezone.now()))
             transaction.on_commit(run_jobs_task.enqueue)
 
 

@@ -20,10 +20,10 @@ from rheon.server.claims import Claims
 from ..course import Course
 from ..kinds import KINDS, Finished
 from ..models import Job, JobState
+from ..pace import may_begin, pace
+from ..room import needed_bytes, that_may_begin
 from ..signals import job_delivered
 from .change import begun_anew
-from .pace import is_open, may_begin, pace
-from .room import needed_bytes, that_may_begin
 
 log = logging.getLogger("rheon")
 ASK_EVERY_S = 0.4
@@ -77,8 +77,9 @@ def _wait_for_room(job: Job, error: TargetFull) -> None:
 def deliver(job: Job, delivered: Finished) -> None:
     """The job is done and the Outbox has its file, both or neither."""
     with transaction.atomic():
-        facts = {"fraction": 1.0, "written_bytes": delivered.size_bytes, "delivery_document": None}
-        if not _end(job, JobState.DONE, **facts):
+        made_s = delivered.making_s + delivered.checking_s
+        facts = {"fraction": 1.0, "written_bytes": delivered.size_bytes, "made_s": made_s}
+        if not _end(job, JobState.DONE, **facts, delivery_document=None):
             log.error("job %s was taken over by another worker while it was delivered", job.pk)
             return
         job_delivered.send(sender=Job, job=job, delivered=delivered)
@@ -103,12 +104,8 @@ def _claim() -> int | None:
 def _carry_out(job: Job) -> Finished:
     Path(job.folder).mkdir(parents=True, exist_ok=True)
     should_stop, is_paused = _steered(job)
-    course = Course(job, WorkClock(is_paused))
-    hooks = Hooks(on_progress=course.on_progress, should_stop=should_stop, clock=course.clock)
-    try:
-        return KINDS[job.kind].run(job, hooks, lambda noted: _note(job, noted))
-    finally:
-        course.ended()
+    hooks = Hooks(on_progress=Course(job).on_progress, should_stop=should_stop, clock=WorkClock(is_paused))
+    return KINDS[job.kind].run(job, hooks, lambda noted: _note(job, noted))
 
 
 def _note(job: Job, noted: Finished) -> None:
@@ -128,7 +125,7 @@ def _steered(job: Job) -> tuple[Callable[[], bool], Callable[[], bool]]:
         if not stop and time.monotonic() - asked >= ASK_EVERY_S:
             asked = time.monotonic()
             state = row.filter(stop_requested=False).values_list("state", flat=True).first()
-            stop, pause = state is None, state == JobState.PAUSED or not is_open(pace())
+            stop, pause = state is None, state == JobState.PAUSED or not pace().is_open
 
     def should_stop() -> bool:
         ask()

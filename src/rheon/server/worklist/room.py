@@ -9,8 +9,8 @@ from pathlib import Path
 
 from rheon.core.planning import Estimate
 
-from ..estimates import read_expected
-from ..models import Job, JobState
+from .estimates import read_expected
+from .models import Job, JobState
 
 SPARE_BYTES = 16 << 20
 """Left free beside a file."""

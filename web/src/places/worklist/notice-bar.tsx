@@ -3,7 +3,7 @@ import type { ReactNode } from "react";
 import { Notice } from "../../ui/notice";
 
 /** That nothing moves, why, and the way out of it. */
-export function Stands({ why, children }: { why: string; children?: ReactNode }) {
+export function NoticeBar({ why, children }: { why: string; children?: ReactNode }) {
   return (
     <div className="mb-4">
       <Notice look="reason">

@@ -8,7 +8,7 @@ from zoneinfo import ZoneInfo
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Window:
+class Hours:
     """From one time of day until another, over midnight where that is earlier, in a time zone of the IANA's list."""
 
     begins: time
