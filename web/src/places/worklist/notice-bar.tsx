@@ -2,7 +2,7 @@ import type { ReactNode } from "react";
 
 import { Notice } from "../../ui/notice";
 
-/** That nothing moves, why, and the way out of it. */
+/** Something to be known of the whole list, and what can be done about it. */
 export function NoticeBar({ why, children }: { why: string; children?: ReactNode }) {
   return (
     <div className="mb-4">
