@@ -1,12 +1,28 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { type QueryClient, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
 import { answer, client, type Schemas } from "./client";
 import { isAtRest } from "../domain/jobs";
 import { putBefore } from "../domain/order";
 import { keys, useChange } from "./queries";
 
+type Worklist = Schemas["Worklist"];
+
+interface Move {
+  ids: ReadonlySet<number>;
+  before: number | null;
+}
+
+const MOVES = ["worklist", "moves"] as const;
+
+/** The list; what was read before a move arrived shows it too, so that the next one is aimed at what is seen. */
 export const useWorklist = () =>
-  useQuery({ queryKey: keys.worklist, queryFn: () => answer(client.GET("/api/worklist")) });
+  useQuery({
+    queryKey: keys.worklist,
+    queryFn: async ({ client: cache }) => {
+      const list = await answer(client.GET("/api/worklist"));
+      return movesUnderWay(cache).reduce(afterMove, list);
+    },
+  });
 
 export const useAddJobs = (onAdded: () => void) =>
   useChange(
@@ -70,23 +86,31 @@ export const usePlanAnew = (onPlanned: () => void) =>
     onPlanned,
   );
 
-/** Puts jobs that wait before another one, or last; the list shows it at once. */
+/** Puts jobs that wait before another one, or last, one move after the other; the list shows each at once. */
 export function useMoveJobs() {
   const cache = useQueryClient();
   return useMutation({
-    mutationFn: ({ ids, before }: { ids: ReadonlySet<number>; before: number | null }) =>
+    mutationKey: MOVES,
+    scope: { id: MOVES.join() },
+    mutationFn: ({ ids, before }: Move) =>
       answer(client.POST("/api/worklist/order", { body: { job_ids: [...ids], before } })),
-    onMutate: ({ ids, before }) => {
-      cache.setQueryData<Schemas["Worklist"]>(keys.worklist, (old) => {
-        if (!old) return old;
-        const waits = old.jobs.filter(isAtRest);
-        const order = putBefore(waits, ids, before);
-        return {
-          ...old,
-          jobs: old.jobs.map((job) => (isAtRest(job) ? (order.shift() ?? job) : job)),
-        };
-      });
+    onMutate: (move) => {
+      cache.setQueryData<Worklist>(keys.worklist, (old) => old && afterMove(old, move));
     },
-    onSettled: () => cache.invalidateQueries({ queryKey: keys.worklist }),
+    // not waited for: what is read then is the truth, with or without this move
+    onSettled: () => void cache.invalidateQueries({ queryKey: keys.worklist }),
   });
+}
+
+function movesUnderWay(cache: QueryClient): Move[] {
+  const moves = cache.getMutationCache().findAll({ mutationKey: MOVES, status: "pending" });
+  return moves.flatMap(({ state }) => (isMove(state.variables) ? [state.variables] : []));
+}
+
+const isMove = (asked: unknown): asked is Move =>
+  typeof asked === "object" && asked !== null && "ids" in asked && "before" in asked;
+
+function afterMove(list: Worklist, { ids, before }: Move): Worklist {
+  const order = putBefore(list.jobs.filter(isAtRest), ids, before);
+  return { ...list, jobs: list.jobs.map((job) => (isAtRest(job) ? (order.shift() ?? job) : job)) };
 }

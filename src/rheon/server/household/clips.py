@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import shutil
 import tempfile
 import threading
 from pathlib import Path
@@ -28,10 +27,11 @@ def kept_clip(clip: Clip, mark: str, *, watched: bool = False) -> Path:
     with _one_at_a_time:
         if not target.exists():
             target.parent.mkdir(parents=True, exist_ok=True)
-            with tempfile.TemporaryDirectory() as work:
+            # beside its place: it gets its name whole or not at all
+            with tempfile.TemporaryDirectory(dir=target.parent, prefix=".") as work:
                 part = Path(work) / "clip"
                 make_clip(clip, part, watched=watched)
-                shutil.move(part, target)
+                part.replace(target)
     return target
 
 

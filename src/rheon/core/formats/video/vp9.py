@@ -28,6 +28,8 @@ LEVELS = {
     }.items()
 }
 WRITTEN_PROFILES = {"profile0": "0", "profile2": "2"}
+QUICKEST_GOOD = 5
+"""Quicker values of ``-cpu-used`` are for live encoding alone (libvpx)."""
 
 
 def _references(level: Level, width: int, height: int) -> int:
@@ -37,7 +39,8 @@ def _references(level: Level, width: int, height: int) -> int:
 
 def _arguments(made: VideoSettings, at_pass: int) -> list[str]:
     profile = WRITTEN_PROFILES.get(made.profile or "profile0", "0")
-    common = ["-profile:v", profile, "-deadline", "good", "-cpu-used", made.preset, "-row-mt", "1"]
+    deadline = "good" if int(made.preset) <= QUICKEST_GOOD else "realtime"
+    common = ["-profile:v", profile, "-deadline", deadline, "-cpu-used", made.preset, "-row-mt", "1"]
     common += ["-tile-columns", "1", *passes(at_pass)]
     if made.quality is not None:
         # constrained quality: the value says how fine, the rate how much it may cost
@@ -71,7 +74,7 @@ VP9 = VideoCodec(
             profiles=("profile0",),
             ten_bit_profile="profile2",
             clip_quality=40,
-            clip_preset="5",
+            clip_preset="8",
             arguments=_arguments,
         ),
     ),
