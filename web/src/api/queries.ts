@@ -22,6 +22,7 @@ export const keys = {
     ["bench", "trade-off", title, target, plan] as const,
   sheet: (title: number, device: number) => ["bench", "sheet", title, device] as const,
   worklist: ["worklist"] as const,
+  history: (q: string, outcome: string) => ["worklist", "history", outcome, q] as const,
   outbox: ["outbox", "list"] as const,
   output: (id: number) => ["outbox", "one", id] as const,
   household: ["household"] as const,

@@ -1054,6 +1054,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/worklist/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What became of jobs. */
+        get: operations["history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/worklist/hours": {
         parameters: {
             query?: never;
@@ -1594,6 +1611,30 @@ export interface components {
             found: components["schemas"]["Found"][];
             standards: components["schemas"]["Profile"][];
         };
+        /**
+         * History
+         * @description ``recorded``: whether anything was ever.
+         */
+        History: {
+            recorded: boolean;
+            total: components["schemas"]["HistoryTotal"];
+            records: components["schemas"]["Record"][];
+        };
+        /**
+         * HistoryTotal
+         * @description ``made`` of ``count`` ended with a file. Those of which is known what was expected took ``compared_s``
+         *     and are ``compared_bytes`` large.
+         */
+        HistoryTotal: {
+            count: number;
+            made: number;
+            size_bytes: number;
+            made_s: number;
+            compared_s: number;
+            expected_s: number;
+            compared_bytes: number;
+            expected_bytes: number;
+        };
         /** Home */
         Home: {
             set_up: boolean;
@@ -2061,6 +2102,26 @@ export interface components {
             unit: string;
             /** @default  */
             before?: string;
+        };
+        /**
+         * Record
+         * @description What became of a job; ``expected_s`` and ``expected_bytes`` are what its plan said.
+         */
+        Record: {
+            id: number;
+            state: components["schemas"]["JobState"];
+            title_name: string;
+            source_name: string;
+            device_names: string[];
+            summary: string;
+            message: string;
+            file_name: string;
+            made_s: number | null;
+            expected_s: number;
+            size_bytes: number;
+            expected_bytes: number;
+            /** Format: date-time */
+            ended: string;
         };
         /**
          * Report
@@ -4398,6 +4459,29 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    history: {
+        parameters: {
+            query?: {
+                after?: number;
+                outcome?: "all" | "made" | "not made";
+                q?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["History"];
+                };
             };
         };
     };

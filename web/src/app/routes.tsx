@@ -10,6 +10,7 @@ import { HouseholdPlace } from "../places/household/household-place";
 import { EditProfile, NewProfile } from "../places/household/profile-form";
 import { OutboxPlace } from "../places/outbox/outbox-place";
 import { ShelfPlace } from "../places/shelf/shelf-place";
+import { HistoryPlace } from "../places/worklist/history-place";
 import { WorklistPlace } from "../places/worklist/worklist-place";
 import { Broken, NotHere } from "./broken";
 import { Landing } from "./landing";
@@ -33,6 +34,7 @@ export const router = createBrowserRouter(
             { path: "bench/verdicts/:titleId", element: <VerdictsView /> },
             { path: "bench/:titleId/:targetId", element: <PlanSheet /> },
             { path: "worklist", element: <WorklistPlace /> },
+            { path: "worklist/history", element: <HistoryPlace /> },
             { path: "outbox", element: <OutboxPlace /> },
             { path: "outbox/:outputId", element: <OutboxPlace /> },
             { path: "household", element: <HouseholdPlace /> },

@@ -1,5 +1,5 @@
 import { useWindowVirtualizer } from "@tanstack/react-virtual";
-import { type ReactNode, useCallback, useLayoutEffect, useRef, useState } from "react";
+import { type ReactNode, useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
 
 interface Props<Entry extends { id: number }> {
   entries: readonly Entry[];
@@ -7,10 +7,12 @@ interface Props<Entry extends { id: number }> {
   /** How high a row is before it is measured. */
   rowPx: number;
   row: (entry: Entry) => ReactNode;
+  /** Called when the last of them comes near. */
+  onEnd?: () => void;
 }
 
 /** A list that scrolls with the page; only the rows in view are drawn, however many there are. */
-export function LongList<Entry extends { id: number }>({ entries, label, rowPx, row }: Props<Entry>) {
+export function LongList<Entry extends { id: number }>({ entries, label, rowPx, row, onEnd }: Props<Entry>) {
   const list = useRef<HTMLUListElement>(null);
   const [top, setTop] = useState(0);
   // after every drawing, since what stands above may grow and shrink
@@ -26,6 +28,10 @@ export function LongList<Entry extends { id: number }>({ entries, label, rowPx, 
     scrollMargin: top,
     overscan: 12,
   });
+  const isNear = rows.getVirtualItems().at(-1)?.index === entries.length - 1;
+  useEffect(() => {
+    if (isNear) onEnd?.();
+  }, [isNear, entries.length, onEnd]);
   return (
     <ul ref={list} aria-label={label} className="relative" style={{ height: rows.getTotalSize() }}>
       {rows.getVirtualItems().map((item) => {

@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
+from django.http import HttpResponse
 from django.shortcuts import get_object_or_404
+from django.utils import timezone
+from drf_spectacular.utils import extend_schema
 from rest_framework.request import Request
 from rest_framework.views import APIView
 
+from rheon.server.api.documents import read_query
 from rheon.server.api.operations import operation
 from rheon.server.bench.models import Target
 from rheon.server.shelf.models import Source, Title
@@ -17,6 +21,7 @@ from .actions.end import choose_end
 from .actions.order import move_jobs
 from .actions.pace import hold, keep_to, let_go, open_now
 from .actions.plan_anew import plan_anew
+from .history import history_csv, history_document
 from .hours import Hours
 from .models import Job
 from .queries import worklist_document
@@ -107,3 +112,23 @@ class End(APIView):
     def put(self, request: Request, wanted: documents.EndChoice) -> None:
         """What is done when all is made, of what the settings name."""
         choose_end(wanted.name)
+
+
+class History(APIView):
+    @operation("history")
+    def get(self, request: Request, wanted: documents.HistoryWanted) -> documents.History:
+        """What became of jobs."""
+        return history_document(wanted)
+
+
+class HistoryFile(APIView):
+    """The history as a file, of the same records that a page asks for."""
+
+    @extend_schema(exclude=True)
+    def get(self, request: Request) -> HttpResponse:
+        text = history_csv(read_query(documents.HistoryWanted, request.query_params))
+        # with a mark of its encoding, without which spreadsheets guess another
+        answer = HttpResponse(text.encode("utf-8-sig"), content_type="text/csv; charset=utf-8; header=present")
+        name = f"Rheon history {timezone.localdate().isoformat()}.csv"
+        answer["Content-Disposition"] = f'attachment; filename="{name}"'
+        return answer

@@ -9,7 +9,7 @@ from typing import Annotated
 from pydantic import Field
 
 from rheon.core.encoding import ProgressUnit
-from rheon.server.api.documents import Body, Document, RowId
+from rheon.server.api.documents import Body, Document, PageWanted, RowId
 
 from .models import JobKind, JobState
 
@@ -25,6 +25,14 @@ class JobVerb(StrEnum):
     RETRY = "retry"
     ACCEPT_LOSS = "accept_loss"
     REMOVE = "remove"
+
+
+class Outcome(StrEnum):
+    """Which records of the history are meant."""
+
+    ALL = "all"
+    MADE = "made"
+    NOT_MADE = "not made"
 
 
 class Job(Document):
@@ -170,3 +178,51 @@ class ListPace(Body):
 
     held: bool
     pausing: bool = False
+
+
+class HistoryWanted(PageWanted):
+    """Which page of which records: those that hold each of the words ``q``."""
+
+    q: Annotated[str, Field(max_length=200)] = ""
+    outcome: Outcome = Outcome.ALL
+
+
+class Record(Document):
+    """What became of a job; ``expected_s`` and ``expected_bytes`` are what its plan said."""
+
+    id: int
+    state: JobState
+    title_name: str
+    source_name: str
+    device_names: list[str]
+    summary: str
+    message: str
+    file_name: str
+    made_s: float | None
+    expected_s: float
+    size_bytes: int
+    expected_bytes: int
+    ended: datetime
+
+
+class HistoryTotal(Document):
+    """``made`` of ``count`` ended with a file. Those of which is known what was expected took ``compared_s``
+    and are ``compared_bytes`` large.
+    """
+
+    count: int
+    made: int
+    size_bytes: int
+    made_s: float
+    compared_s: float
+    expected_s: float
+    compared_bytes: int
+    expected_bytes: int
+
+
+class History(Document):
+    """``recorded``: whether anything was ever."""
+
+    recorded: bool
+    total: HistoryTotal
+    records: list[Record]

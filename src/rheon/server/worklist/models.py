@@ -157,3 +157,32 @@ class Pace(models.Model):
         if self.hours is None:
             return None
         return self.open_until if self.is_early else self.hours.next_change(timezone.now())
+
+
+class Record(models.Model):
+    """What became of a job, for years: its row may go, this stays. Newest have the largest numbers.
+
+    ``state`` is how it ended; ``file_name`` and ``size_bytes`` are of what was made, ``expected_bytes`` and
+    ``expected_s`` what its plan said; ``words`` is what it is found by, all of it in lower case.
+    """
+
+    state = models.CharField(max_length=12, choices=JobState)
+    kind = models.CharField(max_length=12, choices=JobKind)
+    title_name = models.CharField(max_length=220)
+    source_name = models.CharField(max_length=220, blank=True)
+    device_names = models.JSONField(default=list)
+    summary = models.CharField(max_length=300, blank=True)
+    message = models.TextField(blank=True)
+    file_name = models.CharField(max_length=260, blank=True)
+    duration_s = models.FloatField(default=0)
+    made_s = models.FloatField(null=True)
+    expected_s = models.FloatField(default=0)
+    size_bytes = models.BigIntegerField(default=0)
+    expected_bytes = models.BigIntegerField(default=0)
+    added = models.DateTimeField(null=True)
+    started = models.DateTimeField(null=True)
+    ended = models.DateTimeField()
+    words = models.TextField()
+
+    class Meta:
+        ordering = ["-id"]

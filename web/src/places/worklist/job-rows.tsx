@@ -1,4 +1,3 @@
-import { Check, CircleAlert, CircleSlash } from "lucide-react";
 import { Link } from "react-router";
 
 import type { Schemas } from "../../api/client";
@@ -6,6 +5,7 @@ import { useChangeJobs } from "../../api/worklist";
 import { spanText } from "../../domain/durations";
 import { sizeText } from "../../domain/sizes";
 import { Button } from "../../ui/button";
+import { EndMark } from "./end-mark";
 import { JobName } from "./job-name";
 import { PlanOfJob } from "./plan-of-job";
 import { RemoveJob } from "./remove-job";
@@ -15,21 +15,11 @@ type Job = Schemas["Job"];
 const GRID =
   "grid grid-cols-[20px_minmax(0,1.3fr)_minmax(0,1.6fr)_84px_84px_196px] items-center gap-x-3 border-b border-hairline py-2.5 max-lg:grid-cols-[20px_minmax(0,1fr)_auto]";
 
-const MARKS = {
-  done: <Check size={16} className="text-moss" aria-label="done" />,
-  failed: <CircleAlert size={16} className="text-madder" aria-label="failed" />,
-  interrupted: <CircleAlert size={16} className="text-madder" aria-label="interrupted" />,
-  stopped: <CircleSlash size={16} className="text-quiet" aria-label="stopped" />,
-} as const;
-
-const isEnd = (state: Job["state"]): state is keyof typeof MARKS => state in MARKS;
-
 export function EndedRow({ job }: { job: Job }) {
   const done = job.state === "done";
-  const mark = isEnd(job.state) ? MARKS[job.state] : null;
   return (
     <div className={GRID}>
-      {mark}
+      <EndMark state={job.state} />
       <JobName job={job} />
       {done ? (
         <span className="truncate text-[13px] text-quiet max-lg:hidden">

@@ -1,6 +1,9 @@
+import { Link } from "react-router";
+
 import type { Schemas } from "../../api/client";
 import { byPlace, isRunning } from "../../domain/jobs";
 import { PlaceHead } from "../../parts/place-head";
+import { Button } from "../../ui/button";
 import { EndChoice } from "./end";
 import { HoldBack } from "./hold";
 import { HoursButton } from "./hours";
@@ -20,6 +23,9 @@ export function WorklistHead({ worklist, jobs }: { worklist: Schemas["Worklist"]
   const some = inWork.length + atRest.length > 0;
   return (
     <PlaceHead name="Worklist" about={jobs.length ? about(jobs) : undefined}>
+      <Button look="link" size="text" asChild>
+        <Link to="/worklist/history">History</Link>
+      </Button>
       {worklist && some && worklist.end.choices.length > 0 && <EndChoice end={worklist.end} />}
       {worklist && (jobs.length > 0 || worklist.hours) && <HoursButton hours={worklist.hours} />}
       {worklist && some && !worklist.held && (

@@ -5,6 +5,7 @@ from __future__ import annotations
 import logging
 from pathlib import Path
 
+from django.db import transaction
 from django.utils import timezone
 
 from rheon.core.encoding import part_path, remove_part
@@ -13,6 +14,7 @@ from rheon.core.errors import RheonError
 from ..kinds import KINDS, Finished
 from ..models import IN_WORK, Job, JobState
 from .change import begun_anew
+from .record import record
 from .run import MOST_ATTEMPTS, deliver, in_hand
 
 log = logging.getLogger("rheon")
@@ -53,4 +55,7 @@ def _again(job: Job) -> None:
         message = ENDED_AGAIN.format(count=job.attempts)
         facts |= {"state": JobState.INTERRUPTED, "ended": timezone.now()}
         facts |= {"error_code": "interrupted", "error_message": message}
-    job.own_row().filter(IN_WORK, state=job.state).update(**facts)
+    with transaction.atomic():
+        mended = job.own_row().filter(IN_WORK, state=job.state).update(**facts)
+        if mended and "ended" in facts:
+            record(Job.objects.get(pk=job.pk))

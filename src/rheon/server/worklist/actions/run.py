@@ -24,6 +24,7 @@ from ..pace import may_begin, pace
 from ..room import needed_bytes, that_may_begin
 from ..signals import job_delivered
 from .change import begun_anew
+from .record import record
 
 log = logging.getLogger("rheon")
 ASK_EVERY_S = 0.4
@@ -79,7 +80,7 @@ def deliver(job: Job, delivered: Finished) -> None:
     with transaction.atomic():
         made_s = delivered.making_s + delivered.checking_s
         facts = {"fraction": 1.0, "written_bytes": delivered.size_bytes, "made_s": made_s}
-        if not _end(job, JobState.DONE, **facts, delivery_document=None):
+        if not _end(job, JobState.DONE, delivered.path.name, **facts, delivery_document=None):
             log.error("job %s was taken over by another worker while it was delivered", job.pk)
             return
         job_delivered.send(sender=Job, job=job, delivered=delivered)
@@ -138,9 +139,11 @@ def _steered(job: Job) -> tuple[Callable[[], bool], Callable[[], bool]]:
     return should_stop, is_paused
 
 
-def _end(job: Job, state: JobState, **facts: object) -> bool:
+def _end(job: Job, state: JobState, file_name: str = "", **facts: object) -> bool:
     """Whether it was this try's to end."""
-    ended = job.own_row().update(state=state, ended=timezone.now(), stage="", left_s=None, **facts)
-    if ended:
-        job.refresh_from_db()
+    with transaction.atomic():
+        ended = job.own_row().update(state=state, ended=timezone.now(), stage="", left_s=None, **facts)
+        if ended:
+            job.refresh_from_db()
+            record(job, file_name)
     return bool(ended)

@@ -1,0 +1,54 @@
+import type { ReactNode } from "react";
+
+import type { Schemas } from "../../api/client";
+import { spanText } from "../../domain/durations";
+import { momentOf } from "../../domain/history";
+import { sizeText } from "../../domain/sizes";
+import { EndMark } from "./end-mark";
+
+/** What became of a job: what was made for whom, when, how large and how long, and what was expected of it. */
+export function HistoryRow({ record }: { record: Schemas["Record"] }) {
+  const made = record.state === "done";
+  const what = made ? record.file_name || record.summary : record.message || "Stopped. Nothing was kept.";
+  return (
+    <div className="grid grid-cols-[20px_minmax(0,1.3fr)_minmax(0,1.5fr)_104px_104px_148px] items-center gap-x-3 border-t border-hairline py-2 max-lg:grid-cols-[20px_minmax(0,1fr)_auto]">
+      <EndMark state={record.state} />
+      <span className="min-w-0">
+        <span className="block truncate font-semibold" title={record.title_name}>
+          {record.title_name}
+        </span>
+        <span className="block truncate text-[13px] text-quiet">
+          {[record.device_names.join(", "), record.source_name].filter(Boolean).join(" · ")}
+        </span>
+      </span>
+      <span
+        className={`min-w-0 text-[13px] max-lg:col-span-2 max-lg:col-start-2 max-lg:row-start-2 ${
+          made || record.state === "stopped" ? "truncate text-quiet" : "text-madder"
+        }`}
+        title={made ? `${what}\n${record.summary}` : undefined}
+      >
+        {what}
+      </span>
+      <Measured
+        value={made && sizeText(record.size_bytes)}
+        expected={made && record.expected_bytes > 0 && sizeText(record.expected_bytes)}
+      />
+      <Measured
+        value={record.made_s !== null && spanText(record.made_s)}
+        expected={made && record.expected_s > 0 && spanText(record.expected_s)}
+      />
+      <time dateTime={record.ended} className="text-right text-[13px] text-quiet max-lg:row-start-1">
+        {momentOf(record.ended)}
+      </time>
+    </div>
+  );
+}
+
+function Measured({ value, expected }: { value: ReactNode; expected: string | false }) {
+  return (
+    <span className="text-right max-lg:hidden">
+      {value}
+      {expected && <span className="block text-[13px] text-quiet">of {expected}</span>}
+    </span>
+  );
+}
