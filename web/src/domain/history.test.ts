@@ -6,7 +6,9 @@ describe("how what was made came out", () => {
   const total = { compared_s: 90, expected_s: 120, compared_bytes: 1040, expected_bytes: 1000 };
 
   it("is told beside what had been expected", () => {
-    expect(comparedText(total)).toBe("Together 75 % of the time that was expected, and 104 % of the size.");
+    expect(comparedText(total)).toBe(
+      "All together took 75 % of the time that was expected, and 104 % of the size.",
+    );
   });
 
   it("is not told where nothing had been expected", () => {

@@ -12,7 +12,7 @@ const share = (part: number, whole: number) => `${Math.round((100 * part) / whol
 /** How what was made came out beside what had been expected of it; empty where nothing can be compared. */
 export function comparedText({ compared_s, expected_s, compared_bytes, expected_bytes }: Total): string {
   if (!expected_s || !expected_bytes) return "";
-  return `Together ${share(compared_s, expected_s)} of the time that was expected, and ${share(compared_bytes, expected_bytes)} of the size.`;
+  return `All together took ${share(compared_s, expected_s)} of the time that was expected, and ${share(compared_bytes, expected_bytes)} of the size.`;
 }
 
 /** A moment of some year: `Sat, Nov 28, 10:15 PM`, with its year where it is another one. */

@@ -23,7 +23,7 @@ FORMULA = ("=", "+", "-", "@", "\t", "\r")
 
 
 def history_document(wanted: documents.HistoryWanted) -> documents.History:
-    """A page of what became of jobs, newest first, behind the one ``after``, with a total over all that was asked for."""
+    """A page of what became of jobs, newest first, behind the one ``after``; a total over all that was asked for."""
     asked = _asked(wanted)
     page = asked.filter(pk__lt=wanted.after) if wanted.after else asked
     return documents.History(

@@ -10,8 +10,10 @@ import { EndMark } from "./end-mark";
 export function HistoryRow({ record }: { record: Schemas["Record"] }) {
   const made = record.state === "done";
   const what = made ? record.file_name || record.summary : record.message || "Stopped. Nothing was kept.";
+  const size = made && sizeText(record.size_bytes);
+  const took = record.made_s !== null && spanText(record.made_s);
   return (
-    <div className="grid grid-cols-[20px_minmax(0,1.3fr)_minmax(0,1.5fr)_104px_104px_148px] items-center gap-x-3 border-t border-hairline py-2 max-lg:grid-cols-[20px_minmax(0,1fr)_auto]">
+    <div className="grid grid-cols-[20px_minmax(0,1.3fr)_minmax(0,1.4fr)_124px_112px_148px] items-center gap-x-3 border-t border-hairline py-2 max-lg:grid-cols-[20px_minmax(0,1fr)_auto]">
       <EndMark state={record.state} />
       <span className="min-w-0">
         <span className="block truncate font-semibold" title={record.title_name}>
@@ -30,16 +32,14 @@ export function HistoryRow({ record }: { record: Schemas["Record"] }) {
         {what}
       </span>
       <Measured
-        value={made && sizeText(record.size_bytes)}
+        value={size}
         expected={made && record.expected_bytes > 0 && sizeText(record.expected_bytes)}
       />
-      <Measured
-        value={record.made_s !== null && spanText(record.made_s)}
-        expected={made && record.expected_s > 0 && spanText(record.expected_s)}
-      />
-      <time dateTime={record.ended} className="text-right text-[13px] text-quiet max-lg:row-start-1">
-        {momentOf(record.ended)}
-      </time>
+      <Measured value={took} expected={made && record.expected_s > 0 && spanText(record.expected_s)} />
+      <span className="text-right text-[13px] text-quiet max-lg:col-start-3 max-lg:row-start-1">
+        <time dateTime={record.ended}>{momentOf(record.ended)}</time>
+        {made && <span className="block lg:hidden">{[size, took].filter(Boolean).join(" · ")}</span>}
+      </span>
     </div>
   );
 }
@@ -48,7 +48,7 @@ function Measured({ value, expected }: { value: ReactNode; expected: string | fa
   return (
     <span className="text-right max-lg:hidden">
       {value}
-      {expected && <span className="block text-[13px] text-quiet">of {expected}</span>}
+      {expected && <span className="block text-[13px] text-quiet">{expected} expected</span>}
     </span>
   );
 }
