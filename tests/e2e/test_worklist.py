@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import csv
 import re
 import time
 
+import pytest
 from playwright.sync_api import Locator, Page, expect
 
 from .running import Rheon
@@ -188,3 +190,56 @@ def test_what_is_to_be_made_at_night_waits_for_its_hours_unless_somebody_says_no
     page.get_by_role("button", name="Begin now").press("Enter")
     expect(page.get_by_role("region", name="Ended").get_by_role("listitem")).to_have_count(4, timeout=120_000)
     assert rheon.ask("select distinct state from worklist_job") == [("done",)]
+
+
+def test_how_much_of_the_machine_is_taken_is_chosen_while_it_works(page: Page, rheon: Rheon) -> None:
+    rheon.pick("Marram Nights, extra 3")
+    start_film(page)
+    queue_episodes(rheon)
+    page.get_by_role("button", name="All of the machine").press("Enter")
+    sheet = page.get_by_role("dialog", name="How much of the machine")
+    sheet.get_by_role("combobox", name="Made at once").click()
+    page.get_by_role("option", name="2 files").click()
+    making = page.get_by_role("article")
+    expect(making).to_have_count(2)
+    expect(page.get_by_role("button", name="All of the machine, 2 at once")).to_be_visible()
+    sheet.get_by_role("radio", name=re.compile("^Leave room Always")).check()
+    expect(page.get_by_role("button", name=re.compile(r"^On \d+ cores?, 2 at once"))).to_be_visible()
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name="Stop after these").click()
+    expect(page.get_by_text("Then nothing begins until you go on.")).to_be_visible()
+    expect(page.get_by_role("region", name="Waiting").get_by_role("listitem")).to_have_count(3)
+    rheon.call("POST", "worklist/changes", {"job_ids": jobs(rheon), "verb": "stop"})
+    expect(making).to_have_count(0)
+
+
+def jobs(rheon: Rheon) -> list[int]:
+    return [pk for (pk,) in rheon.ask("select id from worklist_job")]
+
+
+@pytest.mark.stage("a file made")
+def test_what_was_made_is_found_in_the_history_and_saved_long_after_it_left_the_list(page: Page, rheon: Rheon) -> None:
+    rheon.kill("convert")
+    one, *_ = queue_episodes(rheon)
+    rheon.call("POST", "worklist/changes", {"job_ids": jobs(rheon), "verb": "remove"})
+    page.goto("/worklist")
+    page.get_by_role("link", name="History").click()
+    record = page.get_by_role("list", name="Records").get_by_role("listitem")
+    expect(record).to_have_count(1)  # what nobody began is no history
+    expect(record).to_contain_text("Marram Nights, extra 3")
+    expect(record).to_contain_text("expected")
+    find = page.get_by_label("Find")
+    find.fill(one)
+    expect(page.get_by_text(f"Nothing was recorded that holds “{one}”.")).to_be_visible()
+    find.fill("ADA marram")
+    expect(record).to_have_count(1)
+    with page.expect_download() as waiting_for:
+        page.get_by_role("link", name="Save as CSV").click()
+    rows = list(csv.DictReader(waiting_for.value.path().read_text("utf-8-sig").splitlines()))
+    assert [(row["title"], row["outcome"]) for row in rows] == [("Marram Nights, extra 3", "done")]
+    page.get_by_role("radio", name="not made").click()
+    expect(page.get_by_text("Nothing was recorded that holds")).to_be_visible()
+    find.fill("")
+    expect(page.get_by_text("Nothing of that was recorded.")).to_be_visible()
+    page.get_by_role("link", name="← Worklist").click()
+    expect(page.get_by_role("heading", name="Nothing to do")).to_be_visible()

@@ -130,9 +130,7 @@ def test_what_ended_before_there_was_a_history_is_in_it(api: Api) -> None:
         old = executor.loader.project_state([("worklist", "0010_nights_work")]).apps.get_model("worklist", "Job")
         usual = {"device_names": ["Attic"], "summary": "H.264", "folder": "/x", "expected": EXPECTED, "started": NOW}
         old.objects.create(title_name="Later", state="failed", error_message="No.", ended=NOW, **usual)
-        old.objects.create(
-            title_name="Earlier", state="done", written_bytes=7, ended=NOW - timedelta(days=1), **usual
-        )
+        old.objects.create(title_name="Earlier", state="done", written_bytes=7, ended=NOW - timedelta(days=1), **usual)
         old.objects.create(title_name="Waits", state="waiting", **usual)
         old.objects.create(title_name="Never begun", state="stopped", ended=NOW, **{**usual, "started": None})
     finally:

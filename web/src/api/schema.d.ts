@@ -1138,6 +1138,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/worklist/machine": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description How much of the machine the making takes. */
+        put: operations["shareMachine"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/worklist/machine/battery": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Whether nothing is made while the machine lives on its battery. */
+        put: operations["mindBattery"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/worklist/order": {
         parameters: {
             query?: never;
@@ -1233,6 +1267,13 @@ export interface components {
          * @enum {string}
          */
         Balance: "lean" | "light" | "even" | "full" | "rich";
+        /**
+         * BatteryMinded
+         * @description Whether nothing is made while the machine lives on its battery.
+         */
+        BatteryMinded: {
+            minded: boolean;
+        };
         /** BenchBalance */
         BenchBalance: {
             balance: components["schemas"]["Balance"];
@@ -1823,6 +1864,40 @@ export interface components {
             counts: components["schemas"]["Counts"];
             marks: components["schemas"]["Marks"];
         };
+        /**
+         * Machine
+         * @description How much of the machine the making takes, of how much there is; ``used`` cores where room is left, half of them
+         *     unless it is ``chosen``, and whether that is so now. ``on_battery`` is ``None`` where there is no battery.
+         */
+        Machine: {
+            cores: number;
+            most_at_once: number;
+            at_once: number;
+            share: components["schemas"]["MachineUse"];
+            used: number;
+            chosen: boolean;
+            leaves_room: boolean;
+            on_battery: boolean | null;
+            battery_minded: boolean;
+            hot: boolean;
+        };
+        /**
+         * MachineShare
+         * @description ``used`` cores where room is left; ``None``: half of them. It is day by the clock of ``zone``.
+         */
+        MachineShare: {
+            share: components["schemas"]["MachineUse"];
+            /** @default null */
+            used?: number | null;
+            at_once: number;
+            zone: string;
+        };
+        /**
+         * MachineUse
+         * @description How much of the machine the making takes: all of it, or some cores are left to others, always or by day.
+         * @enum {string}
+         */
+        MachineUse: "all" | "leave room" | "leave room by day";
         /**
          * Marks
          * @description Each changes when its place should be read again.
@@ -2568,6 +2643,7 @@ export interface components {
         Worklist: {
             held: boolean;
             hours: components["schemas"]["OpenHours"] | null;
+            machine: components["schemas"]["Machine"];
             shortages: components["schemas"]["Shortage"][];
             end: components["schemas"]["End"];
             jobs: components["schemas"]["Job"][];
@@ -4566,6 +4642,50 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Added"];
                 };
+            };
+        };
+    };
+    shareMachine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["MachineShare"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    mindBattery: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["BatteryMinded"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

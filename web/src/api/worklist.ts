@@ -73,6 +73,20 @@ export const useSetHours = () =>
 export const useOpenNow = () =>
   useChange(() => answer(client.POST("/api/worklist/hours/now")), [keys.worklist]);
 
+/** How much of the machine the making takes. */
+export const useShareMachine = () =>
+  useChange(
+    (body: Schemas["MachineShare"]) => answer(client.PUT("/api/worklist/machine", { body })),
+    [keys.worklist],
+  );
+
+/** Whether nothing is made while the machine lives on its battery. */
+export const useMindBattery = () =>
+  useChange(
+    (minded: boolean) => answer(client.PUT("/api/worklist/machine/battery", { body: { minded } })),
+    [keys.worklist],
+  );
+
 /** What is done when all is made; an empty name for nothing. */
 export const useChooseEnd = () =>
   useChange((name: string) => answer(client.PUT("/api/worklist/end", { body: { name } })), [keys.worklist]);

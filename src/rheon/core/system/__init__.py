@@ -1,29 +1,36 @@
 """What the operating system is asked for: files, processes, temporary folders. The engine has a room of its own."""
 
+from .cores import cores, keep_to_cores
 from .identity import has_started_again, is_alive, process_identity, this_host
 from .opening import check_inside, is_there, open_inside, read_inside, real_path, set_fence
 from .path_text import is_text, path_text, shown, text_path
 from .places import Place, file_system_of, mounts, place_of
+from .power import Power, is_hot, power
 from .renaming import rename_new
 from .scratch import clear_left_over, is_elsewhere, is_left_over, may_be_in_use, own_mark, use_scratch
 
 __all__ = [
     "Place",
+    "Power",
     "check_inside",
     "clear_left_over",
+    "cores",
     "file_system_of",
     "has_started_again",
     "is_alive",
     "is_elsewhere",
+    "is_hot",
     "is_left_over",
     "is_text",
     "is_there",
+    "keep_to_cores",
     "may_be_in_use",
     "mounts",
     "open_inside",
     "own_mark",
     "path_text",
     "place_of",
+    "power",
     "process_identity",
     "read_inside",
     "real_path",

@@ -100,6 +100,8 @@ urlpatterns = [
     path("worklist/hours", worklist.OpenHours.as_view()),
     path("worklist/end", worklist.End.as_view()),
     path("worklist/hours/now", worklist.OpenNow.as_view()),
+    path("worklist/machine", worklist.Machine.as_view()),
+    path("worklist/machine/battery", worklist.Battery.as_view()),
     path("worklist/history", worklist.History.as_view()),
     path("worklist/history.csv", worklist.HistoryFile.as_view()),
     path("outbox", outbox.TheOutbox.as_view()),

@@ -18,6 +18,7 @@ from . import documents
 from .actions.add import add_copy, add_jobs, add_sample
 from .actions.change import change
 from .actions.end import choose_end
+from .actions.machine import mind_battery, share_machine
 from .actions.order import move_jobs
 from .actions.pace import hold, keep_to, let_go, open_now
 from .actions.plan_anew import plan_anew
@@ -105,6 +106,20 @@ class OpenNow(APIView):
     def post(self, request: Request) -> None:
         """Do not wait for the hours: go on until they end next."""
         open_now()
+
+
+class Machine(APIView):
+    @operation("shareMachine")
+    def put(self, request: Request, wanted: documents.MachineShare) -> None:
+        """How much of the machine the making takes."""
+        share_machine(wanted.share, used=wanted.used, at_once=wanted.at_once, zone=wanted.zone)
+
+
+class Battery(APIView):
+    @operation("mindBattery")
+    def put(self, request: Request, wanted: documents.BatteryMinded) -> None:
+        """Whether nothing is made while the machine lives on its battery."""
+        mind_battery(minded=wanted.minded)
 
 
 class End(APIView):

@@ -11,7 +11,7 @@ from pydantic import Field
 from rheon.core.encoding import ProgressUnit
 from rheon.server.api.documents import Body, Document, PageWanted, RowId
 
-from .models import JobKind, JobState
+from .models import JobKind, JobState, MachineUse
 
 MOST_CELLS = 10_000
 
@@ -111,11 +111,29 @@ class Shortage(Document):
     free_bytes: int
 
 
+class Machine(Document):
+    """How much of the machine the making takes, of how much there is; ``used`` cores where room is left, half of them
+    unless it is ``chosen``, and whether that is so now. ``on_battery`` is ``None`` where there is no battery.
+    """
+
+    cores: int
+    most_at_once: int
+    at_once: int
+    share: MachineUse
+    used: int
+    chosen: bool
+    leaves_room: bool
+    on_battery: bool | None
+    battery_minded: bool
+    hot: bool
+
+
 class Worklist(Document):
     """``held``: what waits begins only when somebody lets it; ``hours``: only in these."""
 
     held: bool
     hours: OpenHours | None
+    machine: Machine
     shortages: list[Shortage]
     end: End
     jobs: list[Job]
@@ -165,6 +183,21 @@ class HoursChange(Body):
     """``None``: at any hour."""
 
     hours: Hours | None
+
+
+class MachineShare(Body):
+    """``used`` cores where room is left; ``None``: half of them. It is day by the clock of ``zone``."""
+
+    share: MachineUse
+    used: int | None = None
+    at_once: int
+    zone: Annotated[str, Field(max_length=60)]
+
+
+class BatteryMinded(Body):
+    """Whether nothing is made while the machine lives on its battery."""
+
+    minded: bool
 
 
 class EndChoice(Body):

@@ -4,7 +4,18 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from datetime import datetime, time, timedelta
-from zoneinfo import ZoneInfo
+from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
+
+from rheon.core.errors import SettingsRefused
+
+
+def known_zone(zone: str) -> str:
+    """Raises ``SettingsRefused`` for a time zone that this machine doesn't know."""
+    try:
+        ZoneInfo(zone)
+    except (ZoneInfoNotFoundError, ValueError, OSError) as error:
+        raise SettingsRefused("The time zone {zone} is not known here.", zone=zone, advice="") from error
+    return zone
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -120,10 +120,20 @@ class Job(Leased):
         return [DeviceProfile.model_validate(document) for document in self.device_documents]
 
 
+class MachineUse(models.TextChoices):
+    """How much of the machine the making takes: all of it, or some cores are left to others, always or by day."""
+
+    ALL = "all"
+    LEAVE_ROOM = "leave room"
+    BY_DAY = "leave room by day"
+
+
 class Pace(models.Model):
     """One row: whether what waits may begin, and in which hours; until ``open_until`` they are not waited for.
 
-    ``end`` names what is done when all is made, ``end_at`` the moment of it once that is so.
+    ``end`` names what is done when all is made, ``end_at`` the moment of it once that is so. ``at_once`` files are
+    made beside each other; ``cores`` are used where room is left (``None``: half of them), the day being that of
+    ``day_zone``. On battery nothing is made, unless ``battery_too``. ``hot``: so is the machine, until it has cooled.
     """
 
     held = models.BooleanField(default=False)
@@ -134,6 +144,12 @@ class Pace(models.Model):
     end = models.CharField(max_length=80, blank=True)
     end_at = models.DateTimeField(null=True)
     end_failed = models.TextField(blank=True)
+    at_once = models.PositiveSmallIntegerField(default=1)
+    share = models.CharField(max_length=20, choices=MachineUse, default=MachineUse.ALL)
+    cores = models.PositiveSmallIntegerField(null=True)
+    day_zone = models.CharField(max_length=60, blank=True)
+    battery_too = models.BooleanField(default=False)
+    hot = models.BooleanField(default=False)
 
     @property
     def hours(self) -> Hours | None:

@@ -1,7 +1,8 @@
-"""Whether anything on the list may begin, or go on: held by hand, kept to some hours of the day."""
+"""Whether anything on the list may begin, or go on: held by hand, kept to some hours, spared by the machine."""
 
 from __future__ import annotations
 
+from .machine import is_spared
 from .models import Pace
 
 
@@ -9,6 +10,15 @@ def pace() -> Pace:
     return Pace.objects.first() or Pace(pk=1)
 
 
+def set_pace(**facts: object) -> None:
+    Pace.objects.update_or_create(pk=1, defaults=facts)
+
+
+def may_work(now: Pace) -> bool:
+    """Whether what was begun may go on: it is the hour, and the machine bears it."""
+    return now.is_open and not is_spared(now)
+
+
 def may_begin() -> bool:
     now = pace()
-    return not now.held and now.is_open
+    return not now.held and may_work(now)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import heapq
 from collections import Counter
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
@@ -12,12 +13,14 @@ from django.db.models import Count, F, Max, Q, QuerySet, Sum
 
 from rheon.core.encoding import Left
 from rheon.core.planning import Estimate
+from rheon.core.system import cores, power
 
 from . import documents
 from .ends import ends
 from .estimates import read_expected, times_expected
 from .kinds import KINDS
-from .models import AT_REST, ENDED, IN_WORK, Job, JobState, Pace
+from .machine import cores_where_room, leaves_room, most_at_once
+from .models import AT_REST, ENDED, IN_WORK, Job, JobState, MachineUse, Pace
 from .pace import pace
 from .room import SPARE_BYTES, Room
 
@@ -53,10 +56,11 @@ def worklist_document() -> documents.Worklist:
     return documents.Worklist(
         held=now.held,
         hours=_hours(now),
+        machine=_machine(now),
         shortages=_shortages(rows, room),
         end=documents.End(choices=list(ends()), chosen=now.end, at=now.end_at, failed=now.end_failed),
         jobs=[*active, *ended],
-        total=_total(map(_share, to_do)),
+        total=_total(map(_share, to_do), now.at_once),
     )
 
 
@@ -80,6 +84,22 @@ def _hours(now: Pace) -> documents.OpenHours | None:
     return documents.OpenHours(begins=hours.begins, ends=hours.ends, zone=hours.zone, open=now.is_open, changes=changes)
 
 
+def _machine(now: Pace) -> documents.Machine:
+    supply = power()
+    return documents.Machine(
+        cores=len(cores()),
+        most_at_once=most_at_once(),
+        at_once=now.at_once,
+        share=MachineUse(now.share),
+        used=cores_where_room(now),
+        chosen=now.cores is not None,
+        leaves_room=leaves_room(now),
+        on_battery=supply.on_battery if supply.has_battery else None,
+        battery_minded=not now.battery_too,
+        hot=now.hot,
+    )
+
+
 def running_jobs() -> tuple[list[documents.Job], documents.Total]:
     """The jobs that are being made, and the total: what changes while a page looks on."""
     times = times_expected()
@@ -87,7 +107,7 @@ def running_jobs() -> tuple[list[documents.Job], documents.Total]:
     stored = Job.objects.filter(state=JobState.WAITING).values_list("expected", flat=True)
     expected = [_foreseen(read_expected(one), times) for one in stored]
     waiting = [_Share(expected_s=left.left_s, left=left, fraction=0.0) for left in expected]
-    return running, _total([*map(_share, running), *waiting])
+    return running, _total([*map(_share, running), *waiting], pace().at_once)
 
 
 def worklist_mark() -> str:
@@ -98,7 +118,8 @@ def worklist_mark() -> str:
     states = dict(Job.objects.order_by().values_list("state").annotate(Count("id")))
     now = pace()
     when = (now.held, now.hours, now.is_open, now.end, now.end_at, now.end_failed)
-    return "|".join(map(str, (*seen.values(), sorted(states.items()), *when)))
+    machine = tuple(_machine(now))
+    return "|".join(map(str, (*seen.values(), sorted(states.items()), *when, *machine)))
 
 
 def _rows(which: Q) -> QuerySet[Job, dict[str, Any]]:
@@ -154,15 +175,24 @@ def _share(job: documents.Job) -> _Share:
     return _Share(expected_s=job.expected_s, left=left, fraction=job.fraction)
 
 
-def _total(shares: Iterable[_Share]) -> documents.Total:
+def _total(shares: Iterable[_Share], at_once: int) -> documents.Total:
+    """Over all that is to do, each taken up by whoever is free first."""
     jobs = list(shares)
     whole = sum(job.expected_s for job in jobs)
     done = sum(job.expected_s * job.fraction for job in jobs)
     return documents.Total(
         count=len(jobs),
         fraction=done / whole if whole else 0.0,
-        left_s=sum(job.left.left_s for job in jobs),
+        left_s=_beside((job.left.left_s for job in jobs), at_once),
         # one machine makes all of them: where it is slower than was expected, it is so for each
-        left_low_s=sum(job.left.low_s for job in jobs),
-        left_high_s=sum(job.left.high_s for job in jobs),
+        left_low_s=_beside((job.left.low_s for job in jobs), at_once),
+        left_high_s=_beside((job.left.high_s for job in jobs), at_once),
     )
+
+
+def _beside(lengths_s: Iterable[float], at_once: int) -> float:
+    """When the last is done of what is taken up in its order by so many at once."""
+    free_s = [0.0] * max(1, at_once)
+    for length_s in lengths_s:
+        heapq.heapreplace(free_s, free_s[0] + length_s)
+    return max(free_s)

@@ -2,8 +2,8 @@ import { useSetPace } from "../../api/worklist";
 import { Button } from "../../ui/button";
 import { NoticeBar } from "./notice-bar";
 
-/** Lets nothing more begin; what is being made ends first (`mayEnd`), or stands still at once. */
-export function HoldBack({ mayEnd }: { mayEnd: boolean }) {
+/** Lets nothing more begin; what is being made (`ending` of them) ends first, or stands still at once. */
+export function HoldBack({ ending }: { ending: number }) {
   const pace = useSetPace();
   return (
     <>
@@ -12,9 +12,9 @@ export function HoldBack({ mayEnd }: { mayEnd: boolean }) {
           {pace.error.message}
         </span>
       )}
-      {mayEnd && (
+      {ending > 0 && (
         <Button onClick={() => pace.mutate({ held: true, pausing: false })} disabled={pace.isPending}>
-          Stop after this one
+          Stop after {ending === 1 ? "this one" : "these"}
         </Button>
       )}
       <Button onClick={() => pace.mutate({ held: true, pausing: true })} disabled={pace.isPending}>

@@ -9,11 +9,13 @@ import { Button } from "../../ui/button";
 
 interface Props {
   job: Schemas["Job"];
-  /** Whether it is an hour in which things are made. */
+  /** Whether it is an hour in which things are made, and the machine bears it. */
   inHours: boolean;
+  /** Whether nothing else can begin beside it. */
+  alone: boolean;
 }
 
-export function RunningCard({ job, inHours }: Props) {
+export function RunningCard({ job, inHours, alone }: Props) {
   const act = useChangeJobs();
   const paused = job.state === "paused";
   return (
@@ -51,7 +53,7 @@ export function RunningCard({ job, inHours }: Props) {
         {job.stage === "looking" ? (
           <p className="text-quiet">{lookingText(job)}</p>
         ) : (
-          <Course job={job} inHours={inHours} />
+          <Course job={job} inHours={inHours} alone={alone} />
         )}
       </div>
     </article>
@@ -66,7 +68,7 @@ function lookingText({ kind, state }: Schemas["Job"]): string {
 }
 
 /** How far it is: part, speed, size and what is left. */
-function Course({ job, inHours }: Props) {
+function Course({ job, inHours, alone }: Props) {
   const course = courseBytes(job.expected_bytes, job.written_bytes, job.fraction);
   const checking = job.stage === "checking";
   const paused = job.state === "paused";
@@ -86,7 +88,7 @@ function Course({ job, inHours }: Props) {
         {sizeText(course)}
       </span>
       <span className="ml-auto">
-        {paused && "Paused, and nothing else begins meanwhile · "}
+        {paused && (alone ? "Paused, and nothing else begins meanwhile · " : "Paused · ")}
         <strong className="text-ink">{job.left_s === null ? "…" : spanText(job.left_s)}</strong> left
         {job.left_low_s !== null && job.left_high_s !== null && !checking && (
           <>

@@ -7,6 +7,7 @@ import { Button } from "../../ui/button";
 import { EndChoice } from "./end";
 import { HoldBack } from "./hold";
 import { HoursButton } from "./hours";
+import { MachineButton } from "./machine";
 
 type Job = Schemas["Job"];
 
@@ -28,8 +29,9 @@ export function WorklistHead({ worklist, jobs }: { worklist: Schemas["Worklist"]
       </Button>
       {worklist && some && worklist.end.choices.length > 0 && <EndChoice end={worklist.end} />}
       {worklist && (jobs.length > 0 || worklist.hours) && <HoursButton hours={worklist.hours} />}
+      {worklist && jobs.length > 0 && <MachineButton machine={worklist.machine} />}
       {worklist && some && !worklist.held && (
-        <HoldBack mayEnd={inWork.some(isRunning) && atRest.length > 0} />
+        <HoldBack ending={atRest.length > 0 ? inWork.filter(isRunning).length : 0} />
       )}
     </PlaceHead>
   );

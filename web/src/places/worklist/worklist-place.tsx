@@ -6,6 +6,7 @@ import type { Schemas } from "../../api/client";
 import { useWorklist } from "../../api/worklist";
 import { GROUPINGS, type Grouping } from "../../domain/groups";
 import { byPlace, isRunning } from "../../domain/jobs";
+import { isSpared } from "../../domain/machine";
 import { sizeText } from "../../domain/sizes";
 import { useUndo } from "../../parts/undo";
 import { Button } from "../../ui/button";
@@ -16,6 +17,7 @@ import { GroupedList } from "./grouped-list";
 import { Held } from "./hold";
 import { OutOfHours } from "./hours";
 import { EndedRow } from "./job-rows";
+import { MachineSpared } from "./machine";
 import { RunningCard } from "./running-card";
 import { NoticeBar } from "./notice-bar";
 import { ListHead } from "./list-head";
@@ -32,9 +34,12 @@ export function WorklistPlace() {
   const jobs = (worklist.data?.jobs ?? []).filter((job) => !gone("job", job.id));
   const { inWork, atRest, ended } = byPlace(jobs);
   const hours = worklist.data?.hours ?? null;
-  const inHours = hours?.open ?? true;
-  // what stands still in its making keeps the worker
-  const stands = !inHours || (inWork.length > 0 && !inWork.some(isRunning));
+  const spared = worklist.data !== undefined && isSpared(worklist.data.machine);
+  const inHours = (hours?.open ?? true) && !spared;
+  const atOnce = worklist.data?.machine.at_once ?? 1;
+  // what stands still in its making keeps its place
+  const full = inWork.length >= atOnce;
+  const stands = !inHours || (full && !inWork.some(isRunning));
   const held = worklist.data?.held ?? false;
   const layout = jobs.length > 1 && (
     <Segments label="Lay out the list" value={by} options={GROUPINGS} onChange={setBy} />
@@ -60,10 +65,13 @@ export function WorklistPlace() {
         {worklist.data?.shortages.map((shortage) => (
           <Short key={shortage.folder} shortage={shortage} />
         ))}
+        {worklist.data && spared && inWork.length + atRest.length > 0 && (
+          <MachineSpared machine={worklist.data.machine} />
+        )}
         {hours && !hours.open && !held && inWork.length + atRest.length > 0 && <OutOfHours hours={hours} />}
         {held && <Held ending={inWork.some(isRunning)} />}
         {inWork.map((job) => (
-          <RunningCard key={job.id} job={job} inHours={inHours} />
+          <RunningCard key={job.id} job={job} inHours={inHours} alone={full} />
         ))}
         {worklist.data && !held && !stands && worklist.data.total.count > 0 && (
           <TimeAhead worklist={worklist.data} now={worklist.dataUpdatedAt} />

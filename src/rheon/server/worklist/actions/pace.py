@@ -2,16 +2,12 @@
 
 from __future__ import annotations
 
-from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
-
 from django.db import transaction
 from django.utils import timezone
 
-from rheon.core.errors import SettingsRefused
-
-from ..hours import Hours
-from ..models import Job, JobState, Pace
-from ..pace import pace
+from ..hours import Hours, known_zone
+from ..models import Job, JobState
+from ..pace import pace, set_pace
 from ..tasks import run_jobs_task
 from .change import go_on, pause
 
@@ -19,7 +15,7 @@ from .change import go_on, pause
 def hold(*, pausing: bool = False) -> None:
     """Let nothing more begin; what is being made comes to its end, or stands still too (``pausing``)."""
     with transaction.atomic():
-        _set(held=True)
+        set_pace(held=True)
         if pausing:
             pause(list(Job.objects.filter(state=JobState.RUNNING).values_list("pk", flat=True)))
 
@@ -27,7 +23,7 @@ def hold(*, pausing: bool = False) -> None:
 def let_go() -> None:
     """Go on with the list, and with what stood still in its making."""
     with transaction.atomic():
-        _set(held=False)
+        set_pace(held=False)
         go_on(list(Job.objects.filter(state=JobState.PAUSED).exclude(worker="").values_list("pk", flat=True)))
         transaction.on_commit(run_jobs_task.enqueue)
 
@@ -37,15 +33,12 @@ def keep_to(hours: Hours | None) -> None:
     next ones begin. Raises ``SettingsRefused`` for a time zone that this machine doesn't know.
     """
     if hours is not None:
-        try:
-            ZoneInfo(hours.zone)
-        except (ZoneInfoNotFoundError, ValueError, OSError) as error:
-            raise SettingsRefused("The time zone {zone} is not known here.", zone=hours.zone, advice="") from error
+        known_zone(hours.zone)
     with transaction.atomic():
         if hours is None:
-            _set(begins=None, ends=None, open_until=None)
+            set_pace(begins=None, ends=None, open_until=None)
         else:
-            _set(begins=hours.begins, ends=hours.ends, zone=hours.zone, open_until=None)
+            set_pace(begins=hours.begins, ends=hours.ends, zone=hours.zone, open_until=None)
         transaction.on_commit(run_jobs_task.enqueue)
 
 
@@ -54,9 +47,5 @@ def open_now() -> None:
     hours = pace().hours
     if hours is not None:
         with transaction.atomic():
-            _set(open_until=hours.next_end(timezone.now()))
+            set_pace(open_until=hours.next_end(timezone.now()))
             transaction.on_commit(run_jobs_task.enqueue)
-
-
-def _set(**facts: object) -> None:
-    Pace.objects.update_or_create(pk=1, defaults=facts)

@@ -5,9 +5,10 @@ from __future__ import annotations
 import logging
 import time
 from collections.abc import Callable
+from concurrent.futures import FIRST_COMPLETED, Future, ThreadPoolExecutor, wait
 from pathlib import Path
 
-from django.db import transaction
+from django.db import connection, transaction
 from django.db.models import F
 from django.utils import timezone
 
@@ -15,28 +16,50 @@ from rheon.core.encoding import Hooks
 from rheon.core.engine import WorkClock
 from rheon.core.errors import RheonError, Stopped, TargetFull
 from rheon.core.media.documents import dump
+from rheon.core.system import keep_to_cores
 from rheon.server.claims import Claims
 
 from ..course import Course
 from ..kinds import KINDS, Finished
+from ..machine import MOST_AT_ONCE, cores_now
 from ..models import Job, JobState
-from ..pace import may_begin, pace
+from ..pace import may_begin, may_work, pace
 from ..room import needed_bytes, that_may_begin
 from ..signals import job_delivered
 from .change import begun_anew
+from .machine import see_to_heat
 from .record import record
 
 log = logging.getLogger("rheon")
 ASK_EVERY_S = 0.4
+LOOK_EVERY_S = 0.5
 MOST_ATTEMPTS = 3
 in_hand = Claims(Job.objects.all)
 UNFORESEEN = "It stopped on something unforeseen. Try again; the log says more."
 
 
 def run_all() -> None:
-    """Carry out jobs until none waits."""
-    while run_next():
-        pass
+    """Carry out jobs until none waits: as many beside each other, and on as many cores, as is wished just then."""
+    with ThreadPoolExecutor(MOST_AT_ONCE, thread_name_prefix="job") as threads:
+        under_way: set[Future[None]] = set()
+        while True:
+            see_to_heat()
+            now = pace()
+            keep_to_cores(cores_now(now))
+            if len(under_way) < now.at_once and may_begin() and next(that_may_begin(), None) is not None:
+                under_way.add(threads.submit(_run_beside))
+            elif not under_way:
+                return
+            ended, under_way = wait(under_way, timeout=LOOK_EVERY_S, return_when=FIRST_COMPLETED)
+            for one in ended:
+                one.result()
+
+
+def _run_beside() -> None:
+    try:
+        run_next()
+    finally:
+        connection.close()
 
 
 def run_next() -> bool:
@@ -126,7 +149,7 @@ def _steered(job: Job) -> tuple[Callable[[], bool], Callable[[], bool]]:
         if not stop and time.monotonic() - asked >= ASK_EVERY_S:
             asked = time.monotonic()
             state = row.filter(stop_requested=False).values_list("state", flat=True).first()
-            stop, pause = state is None, state == JobState.PAUSED or not pace().is_open
+            stop, pause = state is None, state == JobState.PAUSED or not may_work(pace())
 
     def should_stop() -> bool:
         ask()

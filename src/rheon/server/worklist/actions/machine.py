@@ -1,0 +1,42 @@
+"""Choosing how much of the machine the making takes, and seeing when the machine has had enough."""
+
+from __future__ import annotations
+
+from django.db import transaction
+
+from rheon.core.errors import SettingsRefused
+from rheon.core.system import cores, is_hot
+
+from ..hours import known_zone
+from ..machine import most_at_once
+from ..models import MachineUse
+from ..pace import pace, set_pace
+from ..tasks import run_jobs_task
+
+
+def share_machine(share: MachineUse, *, used: int | None, at_once: int, zone: str) -> None:
+    """Take so much of the machine, also for what is being made: ``used`` cores where room is left (``None``: half),
+    and so many files beside each other. ``zone`` is where it is day. Raises ``SettingsRefused``.
+    """
+    if used is not None and not 1 <= used <= len(cores()):
+        raise SettingsRefused("This machine has {count} cores.", count=len(cores()), advice="")
+    if not 1 <= at_once <= most_at_once():
+        raise SettingsRefused("At most {count} files are made at once here.", count=most_at_once(), advice="")
+    known_zone(zone)
+    with transaction.atomic():
+        set_pace(share=share, cores=used, at_once=at_once, day_zone=zone)
+        transaction.on_commit(run_jobs_task.enqueue)
+
+
+def mind_battery(*, minded: bool) -> None:
+    """Whether nothing is made while the machine lives on its battery."""
+    with transaction.atomic():
+        set_pace(battery_too=not minded)
+        transaction.on_commit(run_jobs_task.enqueue)
+
+
+def see_to_heat() -> None:
+    """Have everything stand still once the machine is too hot to go on, until it has cooled down."""
+    was = pace().hot
+    if is_hot(was) != was:
+        set_pace(hot=not was)

@@ -1,0 +1,42 @@
+"""How much of the machine the making may take now, and whether the machine itself stands against it."""
+
+from __future__ import annotations
+
+from datetime import time
+
+from django.utils import timezone
+
+from rheon.core.system import cores, power
+
+from .hours import Hours
+from .models import MachineUse, Pace
+
+DAY_BEGINS, DAY_ENDS = time(7), time(22)
+MOST_AT_ONCE = 4
+
+
+def most_at_once() -> int:
+    """As many files as the machine has cores, but not more than disks and memory bear."""
+    return min(MOST_AT_ONCE, len(cores()))
+
+
+def cores_where_room(now: Pace) -> int:
+    """How many cores are used where room is left: half of them, unless somebody said."""
+    return min(now.cores or max(1, len(cores()) // 2), len(cores()))
+
+
+def leaves_room(now: Pace) -> bool:
+    """Whether room is left just now."""
+    if now.share == MachineUse.BY_DAY:
+        day = Hours(begins=DAY_BEGINS, ends=DAY_ENDS, zone=now.day_zone or timezone.get_current_timezone_name())
+        return day.is_open(timezone.now())
+    return now.share == MachineUse.LEAVE_ROOM
+
+
+def cores_now(now: Pace) -> int:
+    return cores_where_room(now) if leaves_room(now) else len(cores())
+
+
+def is_spared(now: Pace) -> bool:
+    """Whether everything stands still for the machine's sake: it lives on its battery, or is too hot."""
+    return now.hot or (not now.battery_too and power().on_battery)

@@ -1,0 +1,164 @@
+import { Cpu } from "lucide-react";
+import { type ReactNode, useState } from "react";
+
+import type { Schemas } from "../../api/client";
+import { useMindBattery, useShareMachine } from "../../api/worklist";
+import { Button } from "../../ui/button";
+import { Checkbox } from "../../ui/checkbox";
+import { Popover } from "../../ui/popover";
+import { Select } from "../../ui/select";
+import { NoticeBar } from "./notice-bar";
+
+type Machine = Schemas["Machine"];
+type Use = Machine["share"];
+
+const HALF = "half";
+
+const coresText = (count: number) => (count === 1 ? "1 core" : `${count} cores`);
+
+function inShort({ share, leaves_room, used, at_once }: Machine): string {
+  const part = leaves_room
+    ? `On ${coresText(used)}`
+    : share === "all"
+      ? "All of the machine"
+      : "All by night";
+  return at_once > 1 ? `${part}, ${at_once} at once` : part;
+}
+
+/** Opens the choice of how much of the machine is taken, and says how much it is. */
+export function MachineButton({ machine }: { machine: Machine }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <Popover
+      open={open}
+      onOpenChange={setOpen}
+      label="How much of the machine"
+      trigger={
+        <Button>
+          <Cpu size={15} aria-hidden />
+          {inShort(machine)}
+        </Button>
+      }
+    >
+      <MachineForm machine={machine} />
+    </Popover>
+  );
+}
+
+function useLabels({ cores, used }: Machine): readonly { use: Use; name: string; about: string }[] {
+  const part = `${used} of ${coresText(cores)}`;
+  return [
+    { use: "all", name: "All of it", about: "Quickest. Other programs still come first." },
+    { use: "leave room", name: "Leave room", about: `Always on ${part}: cooler and quieter.` },
+    { use: "leave room by day", name: "Leave room by day", about: `On ${part} from 7:00 to 22:00.` },
+  ];
+}
+
+function MachineForm({ machine }: { machine: Machine }) {
+  const set = useShareMachine();
+  const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  const { share, used, chosen, at_once } = machine;
+  const change = (other: Partial<Schemas["MachineShare"]>) =>
+    set.mutate({ share, used: chosen ? used : null, at_once, zone, ...other });
+  return (
+    <div className="grid grid-cols-1 gap-3">
+      <fieldset className="grid gap-2">
+        <legend className="sr-only">How much of the machine</legend>
+        {useLabels(machine).map(({ use, name, about }) => (
+          <label key={use} className="flex cursor-pointer items-start gap-2.5">
+            <input
+              type="radio"
+              name="machine"
+              checked={share === use}
+              onChange={() => change({ share: use })}
+              className="mt-[3px] size-4 shrink-0 accent-marigold"
+            />
+            <span>
+              <span className="block font-semibold">{name}</span>
+              <span className="block text-[13px] text-quiet">{about}</span>
+            </span>
+          </label>
+        ))}
+      </fieldset>
+      {share !== "all" && machine.cores > 2 && (
+        <Line label="Where room is left">
+          <Select
+            label="Cores used where room is left"
+            value={chosen ? String(used) : HALF}
+            choices={[
+              { value: HALF, text: "half of the cores" },
+              ...upTo(machine.cores - 1).map((count) => ({ value: String(count), text: coresText(count) })),
+            ]}
+            onChange={(said) => change({ used: said === HALF ? null : Number(said) })}
+          />
+        </Line>
+      )}
+      {machine.most_at_once > 1 && (
+        <div className="border-t border-hairline pt-3">
+          <Line label="Made at once">
+            <Select
+              label="Made at once"
+              value={String(at_once)}
+              choices={upTo(machine.most_at_once).map((count) => ({
+                value: String(count),
+                text: count === 1 ? "1 file" : `${count} files`,
+              }))}
+              onChange={(said) => change({ at_once: Number(said) })}
+            />
+          </Line>
+          <p className="mt-1 text-[13px] text-quiet">
+            Several small files side by side fill many cores better; each of them takes longer.
+          </p>
+        </div>
+      )}
+      {machine.on_battery !== null && <BatteryChoice machine={machine} />}
+      {set.isError && (
+        <p role="alert" className="text-[13px] text-madder">
+          {set.error.message}
+        </p>
+      )}
+    </div>
+  );
+}
+
+const upTo = (most: number) => Array.from({ length: most }, (_, index) => index + 1);
+
+function Line({ label, children }: { label: string; children: ReactNode }) {
+  return (
+    <div className="flex items-center justify-between gap-3">
+      <span>{label}</span>
+      {children}
+    </div>
+  );
+}
+
+function BatteryChoice({ machine }: { machine: Machine }) {
+  const mind = useMindBattery();
+  return (
+    <label className="flex items-center gap-2.5 border-t border-hairline pt-3">
+      <Checkbox
+        label="Stand still on battery"
+        checked={machine.battery_minded}
+        onChange={(minded) => mind.mutate(minded)}
+      />
+      Stand still on battery
+    </label>
+  );
+}
+
+/** That the machine itself stands against going on, and what can be done about it. */
+export function MachineSpared({ machine }: { machine: Machine }) {
+  const mind = useMindBattery();
+  if (machine.hot)
+    return (
+      <NoticeBar why="The machine is nearly too hot to go on. Everything stands still until it has cooled down." />
+    );
+  const why = "The machine lives on its battery. Everything stands still until it is plugged in.";
+  return (
+    <NoticeBar why={mind.isError ? mind.error.message : why}>
+      <Button onClick={() => mind.mutate(false)} disabled={mind.isPending}>
+        Go on anyway
+      </Button>
+    </NoticeBar>
+  );
+}
