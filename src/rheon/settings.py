@@ -88,6 +88,10 @@ class Settings(BaseSettings):
         default=(),
         description="what can be done when all is made, such as Sleep=systemctl suspend; separated by semicolons",
     )
+    tell: str = Field(
+        default="",
+        description="command that hears what was made, as JSON on its standard input, whenever all is made",
+    )
     listen: str = Field(
         default="127.0.0.1", description="address that the page is served at; beyond this machine it needs a passphrase"
     )
@@ -121,6 +125,12 @@ class Settings(BaseSettings):
             name, _, command = each.partition("=")
             if not name.strip() or not shlex.split(command):
                 raise ValueError("an end is a name and a command, such as Sleep=systemctl suspend")
+        return value
+
+    @field_validator("tell")
+    @classmethod
+    def _is_command(cls, value: str) -> str:
+        shlex.split(value)
         return value
 
     @field_validator("proxies")

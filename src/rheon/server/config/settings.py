@@ -43,6 +43,7 @@ RHEON_CACHE_BYTES = HERE.cache_mb * 1_000_000
 # device paths such as /dev/sr0, or stand-ins as module:place
 RHEON_DRIVES = list(HERE.drives)
 RHEON_ENDS = list(HERE.ends)
+RHEON_TELL = HERE.tell
 RHEON_PREFIX = HERE.prefix
 RHEON_PROXIES = HERE.proxies
 

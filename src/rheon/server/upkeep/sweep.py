@@ -19,6 +19,7 @@ from rheon.server.shelf.actions.reading import recover as recover_sources
 from rheon.server.worklist.actions.end import see_to_the_end
 from rheon.server.worklist.actions.machine import see_to_heat
 from rheon.server.worklist.actions.recover import recover as recover_jobs
+from rheon.server.worklist.actions.tell import tell_what_was_made
 from rheon.server.worklist.models import IN_WORK, Job
 
 from .hints import forget_old, renew
@@ -35,6 +36,7 @@ def sweep() -> int:
     with _alone():
         see_to_heat()
         found = recover_jobs() + recover_sources() + renew()
+        tell_what_was_made()
         see_to_the_end()
         forget_old()
         return found + _clear()

@@ -134,6 +134,7 @@ class Pace(models.Model):
     ``end`` names what is done when all is made, ``end_at`` the moment of it once that is so. ``at_once`` files are
     made beside each other; ``cores`` are used where room is left (``None``: half of them), the day being that of
     ``day_zone``. On battery nothing is made, unless ``battery_too``. ``hot``: so is the machine, until it has cooled.
+    ``told``: the last record that was told.
     """
 
     held = models.BooleanField(default=False)
@@ -150,6 +151,7 @@ class Pace(models.Model):
     day_zone = models.CharField(max_length=60, blank=True)
     battery_too = models.BooleanField(default=False)
     hot = models.BooleanField(default=False)
+    told = models.PositiveBigIntegerField(null=True)
 
     @property
     def hours(self) -> Hours | None:

@@ -57,9 +57,15 @@ function useLabels({ cores, used }: Machine): readonly { use: Use; name: string;
 function MachineForm({ machine }: { machine: Machine }) {
   const set = useShareMachine();
   const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
-  const { share, used, chosen, at_once } = machine;
+  // what was chosen is shown at once, not when the server has heard of it
+  const stored = {
+    share: machine.share,
+    used: machine.chosen ? machine.used : null,
+    at_once: machine.at_once,
+  };
+  const { share, used, at_once } = (set.isPending && set.variables) || stored;
   const change = (other: Partial<Schemas["MachineShare"]>) =>
-    set.mutate({ share, used: chosen ? used : null, at_once, zone, ...other });
+    set.mutate({ share, used: used ?? null, at_once, zone, ...other });
   return (
     <div className="grid grid-cols-1 gap-3">
       <fieldset className="grid gap-2">
@@ -84,7 +90,7 @@ function MachineForm({ machine }: { machine: Machine }) {
         <Line label="Where room is left">
           <Select
             label="Cores used where room is left"
-            value={chosen ? String(used) : HALF}
+            value={used ? String(used) : HALF}
             choices={[
               { value: HALF, text: "half of the cores" },
               ...upTo(machine.cores - 1).map((count) => ({ value: String(count), text: coresText(count) })),
@@ -138,7 +144,7 @@ function BatteryChoice({ machine }: { machine: Machine }) {
     <label className="flex items-center gap-2.5 border-t border-hairline pt-3">
       <Checkbox
         label="Stand still on battery"
-        checked={machine.battery_minded}
+        checked={mind.isPending ? mind.variables : machine.battery_minded}
         onChange={(minded) => mind.mutate(minded)}
       />
       Stand still on battery
