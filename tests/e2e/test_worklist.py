@@ -243,3 +243,39 @@ def test_what_was_made_is_found_in_the_history_and_saved_long_after_it_left_the_
     expect(page.get_by_text("Nothing of that was recorded.")).to_be_visible()
     page.get_by_role("link", name="← Worklist").click()
     expect(page.get_by_role("heading", name="Nothing to do")).to_be_visible()
+
+
+NOTED = """
+window.shown = [];
+window.Notification = class {
+  static permission = "default";
+  static async requestPermission() { return (this.permission = "granted"); }
+  constructor(title, { body }) { shown.push(`${title}: ${body}`); }
+};
+"""
+
+
+def test_a_browser_that_was_asked_to_tells_once_when_all_is_made(page: Page, rheon: Rheon) -> None:
+    page.add_init_script(NOTED)
+    page.goto("/settings")
+    notice = page.get_by_role("checkbox", name="Show a notification")
+    notice.check()
+    page.get_by_role("checkbox", name="Play two tones").check()
+    page.get_by_role("link", name=re.compile("^Worklist")).click()
+    rheon.kill("convert")
+    one, *_ = queue_episodes(rheon)
+    rheon.call("POST", "worklist/changes", {"job_ids": jobs(rheon)[2:], "verb": "remove"})
+    expect(page.get_by_role("listitem").filter(has_text=one)).to_be_visible()
+    rheon.start("convert")
+    expect(page.get_by_label("done")).to_have_count(2, timeout=240_000)
+    page.wait_for_function("shown.length")
+    assert page.evaluate("shown") == ["Rheon: All is made: 2 files."]
+    page.get_by_role("link", name="Settings").click()
+    notice.uncheck()
+    rheon.call("POST", "worklist/changes", {"job_ids": jobs(rheon), "verb": "remove"})
+    rheon.call("POST", "worklist/pace", {"held": True})
+    queue_episodes(rheon)
+    expect(page.get_by_role("link", name="Worklist 4 to go")).to_be_visible()
+    rheon.call("POST", "worklist/changes", {"job_ids": jobs(rheon), "verb": "remove"})
+    expect(page.get_by_role("link", name="Worklist nothing to do")).to_be_visible()
+    assert len(page.evaluate("shown")) == 1

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { Link, NavLink, Outlet } from "react-router";
 
 import { useLive } from "../api/live";
+import { useToldWhenDone } from "../parts/telling";
 import { Button } from "../ui/button";
 import { Mark } from "../ui/mark";
 import { Search } from "./search";
@@ -28,6 +29,7 @@ export function Shell() {
   const [search, setSearch] = useState(false);
   const { connected } = useLive();
   const texts = useCountTexts();
+  useToldWhenDone();
   useShortcuts({ "?": () => setHelp(true), "/": () => setSearch(true) });
   const places = [
     { to: "/shelf", name: "Shelf", count: texts.shelf, busy: false },

@@ -6,6 +6,7 @@ import { NotYet } from "../../ui/states";
 import { FilmFolders } from "./film-folders";
 import { OutputChoice } from "./output-choice";
 import { Section } from "./section";
+import { WhenDone } from "./when-done";
 import { WhoMay } from "./who-may";
 
 /** How this installation is set up. */
@@ -32,6 +33,12 @@ export function SettingsPlace() {
                 <Notice look="fault">{change.error.message}</Notice>
               </div>
             )}
+          </Section>
+          <Section
+            title="When all is made"
+            about="What this browser does then, while a page of Rheon is open in it."
+          >
+            <WhenDone />
           </Section>
           <Section
             title="Who may open this"
