@@ -69,3 +69,12 @@ def test_before_it_begins_it_is_what_was_expected() -> None:
     left = Forecast(60.0, 6.0).left()
     assert left.left_s == pytest.approx(66.0)
     assert left.low_s < 40 and left.high_s > 100
+
+
+@pytest.mark.parametrize("start_s", [0.3, 5.0])
+def test_what_passes_before_anything_comes_out_says_nothing_of_the_rest(start_s: float) -> None:
+    forecast = Forecast(100.0)
+    for step in range(1, 51):
+        left = forecast.went(step / 500, start_s + step / 5)
+    assert left.left_s == pytest.approx(90.0, rel=0.01)
+    assert left.low_s < 90 < left.high_s

@@ -38,7 +38,9 @@ class Forecast:
         self._making_s = max(LEAST_S, making_s)
         self._checking_s = checking_s
         self._fraction = 0.0
+        self._seen = 0.0
         self._times = 1.0
+        self._begun: tuple[float, float] | None = None
         self._block_at = (0.0, 0.0)
         self._blocks: list[float] = []
 
@@ -50,16 +52,24 @@ class Forecast:
     def went(self, fraction: float, worked_s: float) -> Left:
         """What is left, ``fraction`` of the making being done after ``worked_s`` seconds."""
         if fraction > 0 and worked_s > 0:
-            self._fraction = fraction
-            self._times = worked_s / (fraction * self._making_s)
-            begun, begun_s = self._block_at
-            if fraction - begun >= BLOCK and worked_s > begun_s:
-                self._blocks.append((worked_s - begun_s) / ((fraction - begun) * self._making_s))
-                self._block_at = (fraction, worked_s)
+            if self._begun is None:
+                # programs start and encoders fill before anything comes out: that says nothing of how it goes on
+                self._begun = self._block_at = (fraction, worked_s)
+            begun, begun_s = self._begun
+            self._fraction, self._seen = fraction, fraction - begun
+            if self._seen > 0 and worked_s > begun_s:
+                self._times = (worked_s - begun_s) / (self._seen * self._making_s)
+            self._block(fraction, worked_s)
         return self.left()
 
+    def _block(self, fraction: float, worked_s: float) -> None:
+        begun, begun_s = self._block_at
+        if fraction - begun >= BLOCK and worked_s > begun_s:
+            self._blocks.append((worked_s - begun_s) / ((fraction - begun) * self._making_s))
+            self._block_at = (fraction, worked_s)
+
     def left(self) -> Left:
-        seen = self._fraction / (self._fraction + EXPECTED_COUNTS)
+        seen = self._seen / (self._seen + EXPECTED_COUNTS)
         rest_s = (1 - self._fraction) * self._making_s + self._checking_s
         left_s = rest_s * math.exp(seen * math.log(self._times))
         spread = math.hypot((1 - seen) * EXPECTED_SPREAD, math.sqrt(self._uneven()))
