@@ -27,7 +27,8 @@ def check(
     with reported(as_json=as_json):
         if not file.is_file():
             raise SourceMissing("There is no file {file}.", file=file)
-        found = check_file(CheckRequest(path=file.resolve(), profile=find_device(device), file_name=file.name))
+        profiles = (find_device(device),)
+        (found,) = check_file(CheckRequest(path=file.resolve(), profiles=profiles, file_name=file.name))
     if as_json:
         print_json(check_document(found))
     else:

@@ -10,13 +10,14 @@ from hypothesis import strategies as st
 from rheon.core.checking import CheckRequest, check_file
 from rheon.core.checking.boxes import index_in_front
 from rheon.core.checking.buffer import least_rate_bps
+from rheon.core.commands.probing import decode
 from rheon.core.engine import Command, run
 from rheon.core.wording import fact_text
 from rheon.demo.models import device
 
 
 def failing(path: Path, name: str) -> dict[str, str]:
-    check = check_file(CheckRequest(path=path, profile=device(name)))
+    (check,) = check_file(CheckRequest(path=path, profiles=[device(name)]))
     return {rule.rule: fact_text(rule.measured, raw=True) for rule in check.results if not rule.ok}
 
 
@@ -37,6 +38,23 @@ def test_a_file_that_does_not_fit_breaks_the_rules_it_should(media: Path) -> Non
         "video_codec": "mjpeg",
         "audio_codec": "pcm_s16le",
     }
+
+
+def test_for_several_devices_a_file_is_read_once_and_judged_for_each(
+    media: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    path, names = media / "camera" / "Kite day.mp4", ("wren-6", "sanderling-2", "heron-8")
+    alone = [check_file(CheckRequest(path=path, profiles=[device(name)]))[0] for name in names]
+    decoded: list[str] = []
+
+    def noted(name: str) -> list[str]:
+        decoded.append(name)
+        return decode(name)
+
+    monkeypatch.setattr("rheon.core.checking.check.decode", noted)
+    together = check_file(CheckRequest(path=path, profiles=[device(name) for name in names]))
+    assert list(together) == alone and decoded == [str(path)]
+    assert [check.ok for check in together] == [True, False, True]
 
 
 def test_an_index_at_the_end_is_noticed(media: Path, tmp_path: Path) -> None:

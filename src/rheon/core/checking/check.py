@@ -31,14 +31,14 @@ SAME_MATRIX = frozenset({"smpte170m", "bt470bg"})
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class CheckRequest:
-    """A file to check. ``settings`` are its plan's, ``None`` for a file that Rheon did not make.
+    """A file to check for each of some devices. ``settings`` are its plan's, ``None`` for a file of others.
 
     ``file_name`` is the name it will have where it still lies under a temporary one. ``ends`` are when its streams must
     end, ``damage`` what the engine complained of while it read the source: (second of the title, what it said).
     """
 
     path: Path
-    profile: DeviceProfile
+    profiles: Sequence[DeviceProfile]
     settings: OutputSettings | None = None
     file_name: str | None = None
     should_stop: Callable[[], bool] | None = None
@@ -65,26 +65,27 @@ class _Decoded:
     errors: tuple[str, ...]
 
 
-def check_file(request: CheckRequest) -> Check:
-    """Check a file against what its device can do for sure.
+def check_file(request: CheckRequest) -> tuple[Check, ...]:
+    """Check a file against what each device can do for sure; it is read and decoded once for all of them.
 
     Raises ``SourceError`` where it is no media at all, ``Stopped`` where that was asked for.
     """
-    request = replace(request, profile=careful(request.profile))
     found = probe(str(request.path))
-    facts = _facts(request, found)
     packets = read_packets(str(request.path))
     decoded = _decode(request)
-    results = [
-        *judge(facts, request.profile),
-        *_rate_rule(request, found, packets),
+    whole = [
         *(whole_rules(request.ends, found, packets) if request.ends else ()),
         *damage_rule(request.damage),
         *(_plan_rules(request.settings, found) if request.settings else ()),
         *shown_rule(request.ends, decoded.frames),
         _read_rule(decoded),
     ]
-    return Check(device_id=request.profile.id, results=tuple(results))
+
+    def check(profile: DeviceProfile) -> Check:
+        device = [*judge(_facts(request, profile, found), profile), *_rate_rule(profile, found, packets)]
+        return Check(device_id=profile.id, results=(*device, *whole))
+
+    return tuple(check(careful(profile)) for profile in request.profiles)
 
 
 def read_facts(path: Path, file_name: str = "") -> MediaFacts:
@@ -92,10 +93,10 @@ def read_facts(path: Path, file_name: str = "") -> MediaFacts:
     return _read_facts(path, file_name or path.name, probe(str(path)))
 
 
-def _facts(request: CheckRequest, found: ProbedFile) -> MediaFacts:
+def _facts(request: CheckRequest, profile: DeviceProfile, found: ProbedFile) -> MediaFacts:
     facts = _read_facts(request.path, request.file_name or request.path.name, found)
     # a picture in a file that is for the ears only is its artwork
-    return replace(facts, video=None) if request.settings and not request.profile.video else facts
+    return replace(facts, video=None) if request.settings and not profile.video else facts
 
 
 def _read_facts(path: Path, name: str, found: ProbedFile) -> MediaFacts:
@@ -110,9 +111,9 @@ def _read_facts(path: Path, name: str, found: ProbedFile) -> MediaFacts:
     )
 
 
-def _rate_rule(request: CheckRequest, found: ProbedFile, packets: Mapping[int, Packets]) -> list[RuleResult]:
+def _rate_rule(profile: DeviceProfile, found: ProbedFile, packets: Mapping[int, Packets]) -> list[RuleResult]:
     """The peak rate, where the device or its level bounds it."""
-    video, bounds = found.video, peak_bounds(found.video, request.profile)
+    video, bounds = found.video, peak_bounds(found.video, profile)
     if video is None or bounds is None:
         return []
     stream = packets.get(-1 if video.place is None else video.place, Packets())

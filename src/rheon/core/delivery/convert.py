@@ -164,20 +164,17 @@ def _checked(order: Order, made: Made, hooks: Hooks) -> tuple[tuple[Check, ...],
         ends = ends_wanted(order.title, settings)
     except OSError as error:
         raise SourceMissing("The source went away before the file could be checked.") from error
-    checks = tuple(
-        check_file(
-            CheckRequest(
-                path=made.part,
-                profile=profile,
-                settings=settings,
-                file_name=settings.file_name,
-                should_stop=hooks.should_stop,
-                is_paused=hooks.clock.is_paused,
-                ends=ends,
-                damage=made.damage,
-            )
+    checks = check_file(
+        CheckRequest(
+            path=made.part,
+            profiles=order.devices,
+            settings=settings,
+            file_name=settings.file_name,
+            should_stop=hooks.should_stop,
+            is_paused=hooks.clock.is_paused,
+            ends=ends,
+            damage=made.damage,
         )
-        for profile in order.devices
     )
     _hold(order, checks)
     return checks, hooks.clock.worked_s - started_s
