@@ -84,3 +84,7 @@ def test_a_job_is_foreseen_by_how_it_goes_and_anew_where_its_making_begins_anew(
         row = at(step, step * 0.05)
     assert (row.fraction, row.stage) == (1.0, "checking")
     assert row.left_s == pytest.approx(2, rel=0.02)
+    # half of the check took a second and a half
+    course.on_progress(Progress(done=100, total=100, size_bytes=1, speed=0.0, worked_s=21.5, checked=0.5))
+    row.refresh_from_db()
+    assert (row.stage, row.left_s) == ("checking", pytest.approx(1.5, rel=0.05))

@@ -116,7 +116,7 @@ def _run_json(order: Order) -> Delivered:
     forecast = _forecast(order.plan)
 
     def on_progress(step: Step) -> None:
-        left_s = forecast.went(step.fraction, step.worked_s).left_s
+        left_s = forecast.goes(step).left_s
         print_line({"state": "running", "fraction": round(step.fraction, 4), "speed": step.speed, "left_s": left_s})
 
     def on_instead(made: Plan) -> None:

@@ -158,6 +158,9 @@ def test_progress_rises_to_the_end(short: Title, tmp_path: Path) -> None:
     fractions = [step.fraction for step in steps]
     assert fractions == sorted(fractions)
     assert fractions[-1] > 0.95
+    checked = [step.checked for step in steps if step.checked]
+    assert checked == sorted(checked) and 0.95 < checked[-1] <= 1
+    assert [step.worked_s for step in steps] == sorted(step.worked_s for step in steps)
 
 
 def test_a_name_that_exists_is_never_overwritten(short: Title, tmp_path: Path) -> None:

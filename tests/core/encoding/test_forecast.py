@@ -78,3 +78,13 @@ def test_what_passes_before_anything_comes_out_says_nothing_of_the_rest(start_s:
         left = forecast.went(step / 500, start_s + step / 5)
     assert left.left_s == pytest.approx(90.0, rel=0.01)
     assert left.low_s < 90 < left.high_s
+
+
+def test_while_it_is_checked_what_is_left_is_foreseen_by_how_that_goes() -> None:
+    forecast = Forecast(100.0, 20.0)
+    for step in range(1, 101):
+        forecast.went(step / 100, float(step))
+    told = [forecast.checks(step / 20, 100.0 + 2 * step) for step in range(21)]  # half as quick as was expected
+    assert told[0].left_s == pytest.approx(20.0)
+    assert [left.left_s for left in told[2:]] == pytest.approx([2 * (20 - step) for step in range(2, 21)], rel=0.1)
+    assert all(left.low_s <= 2 * (20 - step) <= left.high_s for step, left in enumerate(told) if step > 1)

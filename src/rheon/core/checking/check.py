@@ -29,12 +29,17 @@ SAME_MATRIX = frozenset({"smpte170m", "bt470bg"})
 """Two names for the one matrix of ITU-R BT.601."""
 
 
+def _unheard(_: float) -> None:
+    return None
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class CheckRequest:
     """A file to check for each of some devices. ``settings`` are its plan's, ``None`` for a file of others.
 
     ``file_name`` is the name it will have where it still lies under a temporary one. ``ends`` are when its streams must
     end, ``damage`` what the engine complained of while it read the source: (second of the title, what it said).
+    ``on_read`` hears to which second the file has been decoded.
     """
 
     path: Path
@@ -43,6 +48,7 @@ class CheckRequest:
     file_name: str | None = None
     should_stop: Callable[[], bool] | None = None
     is_paused: Callable[[], bool] | None = None
+    on_read: Callable[[float], None] = _unheard
     ends: Ends | None = None
     damage: tuple[tuple[float, str], ...] = ()
 
@@ -199,6 +205,8 @@ def _decode(request: CheckRequest) -> _Decoded:
         key, _, value = text.partition("=")
         if key == "frame" and value.strip().isdigit():
             frames = int(value)
+        elif key == "out_time_us" and value.strip().isdigit():
+            request.on_read(int(value) / 1e6)
 
     command = Command(
         argv=decode(str(request.path)),

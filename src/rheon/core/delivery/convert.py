@@ -9,7 +9,7 @@ from pathlib import Path
 
 from ..checking import Check, CheckRequest, check_file, ends_wanted
 from ..devices import DeviceProfile
-from ..encoding import Hooks, Made, make_file, part_path, remove_part, side_parts
+from ..encoding import Hooks, Made, Progress, make_file, part_path, remove_part, side_parts
 from ..errors import CheckFailed, EngineError, LossNotAccepted, NotWhole, PlanError, SourceMissing, TargetFull
 from ..media import FileData, OutputSettings, Title
 from ..planning import Plan
@@ -164,6 +164,15 @@ def _checked(order: Order, made: Made, hooks: Hooks) -> tuple[tuple[Check, ...],
         ends = ends_wanted(order.title, settings)
     except OSError as error:
         raise SourceMissing("The source went away before the file could be checked.") from error
+    size_bytes = made.part.stat().st_size
+
+    def on_read(read_s: float) -> None:
+        """What was made, once more, and how much of it was checked."""
+        whole_s = settings.duration_s
+        worked_s = made.seconds + hooks.clock.worked_s - started_s
+        step = Progress(done=whole_s, total=whole_s, size_bytes=size_bytes, speed=0.0, worked_s=worked_s)
+        hooks.on_progress(replace(step, checked=min(1.0, read_s / whole_s) if whole_s else 0.0))
+
     checks = check_file(
         CheckRequest(
             path=made.part,
@@ -172,6 +181,7 @@ def _checked(order: Order, made: Made, hooks: Hooks) -> tuple[tuple[Check, ...],
             file_name=settings.file_name,
             should_stop=hooks.should_stop,
             is_paused=hooks.clock.is_paused,
+            on_read=on_read,
             ends=ends,
             damage=made.damage,
         )

@@ -6,6 +6,7 @@ import math
 from dataclasses import dataclass
 
 from ..planning import Estimate
+from .progress import Progress
 
 EXPECTED_COUNTS = 0.005
 """What was expected counts as much as so large a share of the work that was seen."""
@@ -32,7 +33,7 @@ class Left:
 
 
 class Forecast:
-    """Work of which so many seconds were expected, followed by a check; ``went`` is told how it goes."""
+    """Work of which so many seconds were expected, followed by a check; ``goes`` is told how it goes."""
 
     def __init__(self, making_s: float, checking_s: float = 0.0) -> None:
         self._making_s = max(LEAST_S, making_s)
@@ -43,11 +44,18 @@ class Forecast:
         self._begun: tuple[float, float] | None = None
         self._block_at = (0.0, 0.0)
         self._blocks: list[float] = []
+        self._check_begun_s: float | None = None
 
     @classmethod
     def of(cls, expected: Estimate, times: float = 1.0) -> Forecast:
         """Of what a plan expects, on a machine that takes so many times as long."""
         return cls((expected.time_s - expected.checking_s) * times, expected.checking_s * times)
+
+    def goes(self, step: Progress) -> Left:
+        """What is left at a step of the making, or of the check that follows."""
+        if step.fraction < 1:
+            return self.went(step.fraction, step.worked_s)
+        return self.checks(step.checked, step.worked_s)
 
     def went(self, fraction: float, worked_s: float) -> Left:
         """What is left, ``fraction`` of the making being done after ``worked_s`` seconds."""
@@ -62,6 +70,17 @@ class Forecast:
             self._block(fraction, worked_s)
         return self.left()
 
+    def checks(self, share: float, worked_s: float) -> Left:
+        """What is left once all is made, so much of it having been checked after ``worked_s`` seconds."""
+        if self._check_begun_s is None:
+            self._check_begun_s = worked_s
+        took_s = worked_s - self._check_begun_s
+        expected_s = max(LEAST_S, self._checking_s)
+        seen = share / (share + EXPECTED_COUNTS) if share > 0 and took_s > 0 else 0.0
+        times = took_s / (share * expected_s) if seen else 1.0
+        left_s = (1 - share) * expected_s * math.exp(seen * math.log(times))
+        return _ranged(left_s, math.hypot((1 - seen) * EXPECTED_SPREAD, USUAL_SPREAD))
+
     def _block(self, fraction: float, worked_s: float) -> None:
         begun, begun_s = self._block_at
         if fraction - begun >= BLOCK and worked_s > begun_s:
@@ -73,11 +92,7 @@ class Forecast:
         rest_s = (1 - self._fraction) * self._making_s + self._checking_s
         left_s = rest_s * math.exp(seen * math.log(self._times))
         spread = math.hypot((1 - seen) * EXPECTED_SPREAD, math.sqrt(self._uneven()))
-        return Left(
-            left_s=left_s,
-            low_s=max(0.0, min(left_s - LEAST_S, left_s * math.exp(-REACH * spread))),
-            high_s=max(left_s + LEAST_S, left_s * math.exp(REACH * spread)),
-        )
+        return _ranged(left_s, spread)
 
     def _uneven(self) -> float:
         """How much what is left may differ from what was seen, as a variance."""
@@ -85,6 +100,14 @@ class Forecast:
         squares = sum((math.log(block) - mean) ** 2 for block in self._blocks)
         between = (USUAL_COUNTS * USUAL_SPREAD**2 + squares) / (USUAL_COUNTS + len(self._blocks))
         return between * (_of_mean(self._fraction) + _of_mean(1 - self._fraction))
+
+
+def _ranged(left_s: float, spread: float) -> Left:
+    return Left(
+        left_s=left_s,
+        low_s=max(0.0, min(left_s - LEAST_S, left_s * math.exp(-REACH * spread))),
+        high_s=max(left_s + LEAST_S, left_s * math.exp(REACH * spread)),
+    )
 
 
 def _of_mean(share: float) -> float:

@@ -20,7 +20,7 @@ class ProgressUnit(StrEnum):
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Progress:
     """How far the work is: done of how many, in ``unit``; bytes written; times real time; how long it has been worked
-    on what is made, without pauses.
+    on what is made, without pauses. ``checked`` is the share of it that was checked, once all is made.
     """
 
     done: float
@@ -29,6 +29,7 @@ class Progress:
     speed: float
     worked_s: float
     unit: ProgressUnit = ProgressUnit.SECONDS
+    checked: float = 0.0
 
     @property
     def fraction(self) -> float:

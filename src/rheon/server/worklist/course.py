@@ -27,7 +27,7 @@ class Course:
         if self.forecast is None or step.worked_s < self.worked_s:
             self.forecast = Forecast.of(read_expected(self.job.expected), self.times)
         self.worked_s = step.worked_s
-        left = self.forecast.went(step.fraction, step.worked_s)
+        left = self.forecast.goes(step)
         if time.monotonic() - self.told < TELL_EVERY_S and step.fraction < 1:
             return
         self.told = time.monotonic()
