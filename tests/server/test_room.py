@@ -14,6 +14,7 @@ from rheon.server.worklist import room
 from rheon.server.worklist.actions import run
 from rheon.server.worklist.actions.run import run_next
 from rheon.server.worklist.models import Job
+from rheon.server.worklist.queries import worklist_mark
 from rheon.server.worklist.tasks import run_jobs_task
 
 Api = Callable[..., Any]
@@ -79,6 +80,21 @@ def test_what_fits_goes_first_and_what_does_not_says_how_much_it_waits_for(
     disk(40)
     assert (run_jobs_task, ()) in _wanted() and api("get", "worklist")[1]["shortages"] == []
     assert run_next() and begun == [small, large]
+
+
+@pytest.mark.django_db
+def test_a_page_hears_of_space_that_was_made_while_something_waits(tmp_path: Path, disk: Callable[[int], None]) -> None:
+    queue(tmp_path, 400)
+    disk(30)
+    short = worklist_mark()
+    disk(31)
+    assert worklist_mark() == short  # what is written all the time is no news
+    disk(500)
+    assert worklist_mark() != short
+    Job.objects.update(state="done")
+    nothing_waits = worklist_mark()
+    disk(30)
+    assert worklist_mark() == nothing_waits
 
 
 @pytest.mark.django_db

@@ -25,6 +25,8 @@ from .pace import pace
 from .room import SPARE_BYTES, Room
 
 MOST_ENDED = 200
+NOTED_BYTES = 64 << 20
+"""So much more or less free space is worth a new look at what fits."""
 SHOWN = (
     "id", "title_id", "title_name", "device_names", "summary", "state", "stage", "fraction", "done", "duration_s",
     "kind", "speed", "written_bytes", "error_message", "started", "ended", "added",
@@ -111,7 +113,7 @@ def running_jobs() -> tuple[list[documents.Job], documents.Total]:
 
 
 def worklist_mark() -> str:
-    """Changes when jobs come, go, are put in another order, or pass into another state."""
+    """Changes when jobs come, go, are put in another order, pass into another state, or may find room."""
     order = Sum(F("position") * F("id"), filter=AT_REST)
     resting = Count("id", filter=AT_REST)
     seen = Job.objects.aggregate(count=Count("id"), last=Max("id"), ended=Max("ended"), place=order, resting=resting)
@@ -119,7 +121,10 @@ def worklist_mark() -> str:
     now = pace()
     when = (now.held, now.hours, now.is_open, now.end, now.end_at, now.end_failed)
     machine = tuple(_machine(now))
-    return "|".join(map(str, (*seen.values(), sorted(states.items()), *when, *machine)))
+    room = Room()
+    folders = Job.objects.filter(AT_REST).order_by("folder").values_list("folder", flat=True).distinct()
+    free = [(room.free_bytes(folder) or 0) // NOTED_BYTES for folder in folders]
+    return "|".join(map(str, (*seen.values(), sorted(states.items()), *when, *machine, free)))
 
 
 def _rows(which: Q) -> QuerySet[Job, dict[str, Any]]:

@@ -109,7 +109,9 @@ def deliver(job: Job, delivered: Finished) -> None:
         job_delivered.send(sender=Job, job=job, delivered=delivered)
 
 
+@transaction.atomic
 def _claim() -> int | None:
+    """Nobody holds the list back between the look and the claim: they are one."""
     if not may_begin():
         return None
     for pk in that_may_begin():
