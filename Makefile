@@ -86,9 +86,10 @@ fuzz: .venv/.tests-installed media
 mutants: .venv/.tests-installed media
 	$(PY) benchmarks/mutants.py
 
-# how quickly a busy installation answers, and how smoothly its longest lists scroll
+# how quickly a busy installation answers, whether its database is ever locked, and how smoothly its longest lists scroll
 load: .venv/.tests-installed web media
 	$(PY) benchmarks/load.py
+	$(PY) benchmarks/contention.py
 	$(PY) benchmarks/frames.py
 
 media: .venv/.installed
