@@ -53,6 +53,11 @@ class Rheon:
         """What is in the stand-in for a drive."""
         return self.state / "tray.json"
 
+    @property
+    def shut_down(self) -> Path:
+        """What the stand-in for a machine that is shut down leaves behind."""
+        return self.state / "shut-down"
+
     def manage(self, *arguments: str) -> None:
         subprocess.run(
             [sys.executable, "manage.py", *arguments], cwd=ROOT, env=self._env(), check=True, capture_output=True
@@ -165,6 +170,7 @@ class Rheon:
             "media": (MEDIA,),
             "port": self.port,
             "drives": (f"rheon.demo.drive:{self.tray},{MEDIA}",),
+            "ends": (f"Shut down=touch {self.shut_down}",),
         }
         return load_settings({**flags, "pairing_port": self.pairing_port, "pairing_host": "127.0.0.1"}).settings
 

@@ -279,3 +279,36 @@ def test_a_browser_that_was_asked_to_tells_once_when_all_is_made(page: Page, rhe
     rheon.call("POST", "worklist/changes", {"job_ids": jobs(rheon), "verb": "remove"})
     expect(page.get_by_role("link", name="Worklist nothing to do")).to_be_visible()
     assert len(page.evaluate("shown")) == 1
+
+
+def test_what_is_done_when_all_is_made_is_announced_and_can_be_stopped(page: Page, rheon: Rheon) -> None:
+    rheon.kill("convert")
+    queue_episodes(rheon)
+    rheon.call("POST", "worklist/changes", {"job_ids": jobs(rheon)[1:], "verb": "remove"})
+    page.goto("/worklist")
+    page.get_by_role("combobox", name="When all is made").press("Enter")
+    page.get_by_role("option", name="then Shut down").click()
+    rheon.start("convert")
+    near = page.get_by_text(re.compile("^All is made. Shut down: at .+, within about a minute."))
+    expect(near).to_be_visible(timeout=240_000)
+    page.get_by_role("button", name="Don’t").press("Enter")
+    expect(near).to_have_count(0)
+    assert rheon.ask("select end, end_at from worklist_pace") == [("", None)]
+    assert not rheon.shut_down.exists()
+
+
+def test_what_does_not_fit_waits_and_says_for_how_much_until_there_is_room(page: Page, rheon: Rheon) -> None:
+    rheon.kill("convert")
+    large, small, *_ = queue_episodes(rheon)
+    rheon.call("POST", "worklist/changes", {"job_ids": jobs(rheon)[2:], "verb": "remove"})
+    rheon.ask("update worklist_job set needs_bytes = ? where title_name = ?", 2**50, large)
+    page.goto("/worklist")
+    row = waiting(page).get_by_role("listitem").filter(has_text=large)
+    expect(row).to_contain_text(re.compile(r"Waits for \d+ GB more space"))
+    expect(page.get_by_text(re.compile("^What is to be made takes about .+ are free on the disk"))).to_be_visible()
+    rheon.start("convert")
+    ended = page.get_by_role("region", name="Ended").get_by_role("listitem")
+    expect(ended.filter(has_text=small).get_by_label("done")).to_be_visible(timeout=240_000)
+    expect(row).to_contain_text("more space")
+    rheon.ask("update worklist_job set needs_bytes = 0")
+    expect(ended.filter(has_text=large).get_by_label("done")).to_be_visible(timeout=240_000)
