@@ -38,7 +38,7 @@ def run(title: Title, name: str, balance: Balance) -> tuple[float, bool, float]:
     told: list[tuple[float, float, float, float]] = []
 
     def on_progress(step: Progress) -> None:
-        left = forecast.went(step.fraction, step.worked_s)
+        left = forecast.goes(step)
         if step.fraction >= SEEN and not told:
             told.append((clock.worked_s, left.left_s, left.low_s, left.high_s))
 

@@ -21,7 +21,7 @@ from rheon.server.worklist import machine, queries
 from rheon.server.worklist.actions import machine as minding
 from rheon.server.worklist.actions.run import run_all
 from rheon.server.worklist.machine import cores_now
-from rheon.server.worklist.models import Job, JobState, MachineUse, Pace
+from rheon.server.worklist.models import Job, JobState, MachineShare, Pace
 from rheon.server.worklist.pace import pace
 from rheon.server.worklist.queries import _beside, worklist_mark
 from rheon.server.worklist.tasks import run_jobs_task
@@ -147,7 +147,7 @@ def test_on_battery_and_in_heat_everything_stands_still_and_nothing_begins(
     time.sleep(1.5)
     assert Job.objects.get(pk=job).fraction == stood < 1
     _, said = api("get", "worklist")
-    assert (said["machine"]["on_battery"], said["machine"]["hot"]) == (cause == "battery", cause == "heat")
+    assert said["machine"]["spared"] == cause
     assert worklist_mark() != mark
     assert run_jobs_task not in [task for task, _ in _wanted()]
     if cause == "battery":
@@ -161,23 +161,23 @@ def test_on_battery_and_in_heat_everything_stands_still_and_nothing_begins(
 @pytest.mark.parametrize(
     ("share", "hour", "used"),
     [
-        (MachineUse.ALL, 12, 8),
-        (MachineUse.LEAVE_ROOM, 23, 3),
-        (MachineUse.BY_DAY, 6, 8),
-        (MachineUse.BY_DAY, 7, 3),
-        (MachineUse.BY_DAY, 21, 3),
-        (MachineUse.BY_DAY, 22, 8),
+        (MachineShare.ALL, 12, 8),
+        (MachineShare.LEAVE_ROOM, 23, 3),
+        (MachineShare.BY_DAY, 6, 8),
+        (MachineShare.BY_DAY, 7, 3),
+        (MachineShare.BY_DAY, 21, 3),
+        (MachineShare.BY_DAY, 22, 8),
     ],
 )
 def test_room_is_left_always_or_by_day_where_the_person_is(
-    share: MachineUse, hour: int, used: int, monkeypatch: pytest.MonkeyPatch
+    share: MachineShare, hour: int, used: int, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     monkeypatch.setattr(machine, "cores", lambda: tuple(range(8)))
     # in Kathmandu, 5 h 45 min ahead of UTC
     moment = datetime(2026, 5, 4, (hour - 6) % 24, 15, tzinfo=UTC)
     monkeypatch.setattr(timezone, "now", lambda: moment)
     assert cores_now(Pace(share=share, cores=3, day_zone="Asia/Kathmandu")) == used
-    if share == MachineUse.LEAVE_ROOM:
+    if share == MachineShare.LEAVE_ROOM:
         assert cores_now(Pace(share=share)) == 4
         assert cores_now(Pace(share=share, cores=12)) == 8
 
@@ -192,7 +192,7 @@ def test_what_the_machine_does_not_have_is_refused(db: None, api: Api) -> None:
         status, said = api("put", "worklist/machine", wanted)
         assert status == 400 and word in said["message"], word
     assert api("put", "worklist/machine", {**ALL, "at_once": 0})[0] == 400
-    assert (pace().at_once, pace().share) == (1, MachineUse.ALL)
+    assert (pace().at_once, pace().share) == (1, MachineShare.ALL)
 
 
 def test_the_time_left_of_all_is_when_the_last_is_done_of_what_is_taken_up_by_so_many() -> None:

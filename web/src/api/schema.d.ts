@@ -1497,7 +1497,7 @@ export interface components {
         /**
          * End
          * @description What can be done when all is made, what was chosen (or nothing, an empty name), when it will be done once that is
-         *     so, and what went wrong with it the last time.
+         *     so, and what went wrong with it, or with telling what was made, the last time.
          */
         End: {
             choices: string[];
@@ -1867,37 +1867,41 @@ export interface components {
         /**
          * Machine
          * @description How much of the machine the making takes, of how much there is; ``used`` cores where room is left, half of them
-         *     unless it is ``chosen``, and whether that is so now. ``on_battery`` is ``None`` where there is no battery.
+         *     unless it is ``chosen``, and whether that is so now; when it is day. ``spared``: everything stands still for that.
          */
         Machine: {
             cores: number;
             most_at_once: number;
             at_once: number;
-            share: components["schemas"]["MachineUse"];
+            share: components["schemas"]["MachineShare"];
             used: number;
             chosen: boolean;
             leaves_room: boolean;
-            on_battery: boolean | null;
+            /** Format: time */
+            day_begins: string;
+            /** Format: time */
+            day_ends: string;
+            has_battery: boolean;
             battery_minded: boolean;
-            hot: boolean;
+            spared: components["schemas"]["Strain"] | null;
         };
         /**
-         * MachineShare
+         * MachineChoice
          * @description ``used`` cores where room is left; ``None``: half of them. It is day by the clock of ``zone``.
          */
-        MachineShare: {
-            share: components["schemas"]["MachineUse"];
+        MachineChoice: {
+            share: components["schemas"]["MachineShare"];
             /** @default null */
             used?: number | null;
             at_once: number;
             zone: string;
         };
         /**
-         * MachineUse
+         * MachineShare
          * @description How much of the machine the making takes: all of it, or some cores are left to others, always or by day.
          * @enum {string}
          */
-        MachineUse: "all" | "leave room" | "leave room by day";
+        MachineShare: "all" | "leave room" | "leave room by day";
         /**
          * Marks
          * @description Each changes when its place should be read again.
@@ -2438,6 +2442,12 @@ export interface components {
             balance: components["schemas"]["Balance"];
             estimate: components["schemas"]["Estimate"] | null;
         };
+        /**
+         * Strain
+         * @description What a machine can't be asked more of: it lives on its battery, or is nearly too hot to go on.
+         * @enum {string}
+         */
+        Strain: "battery" | "heat";
         /** Subtitle */
         Subtitle: {
             index: number;
@@ -4654,7 +4664,7 @@ export interface operations {
         };
         requestBody?: {
             content: {
-                "application/json": components["schemas"]["MachineShare"];
+                "application/json": components["schemas"]["MachineChoice"];
             };
         };
         responses: {

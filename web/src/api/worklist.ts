@@ -76,7 +76,7 @@ export const useOpenNow = () =>
 /** How much of the machine the making takes. */
 export const useShareMachine = () =>
   useChange(
-    (body: Schemas["MachineShare"]) => answer(client.PUT("/api/worklist/machine", { body })),
+    (body: Schemas["MachineChoice"]) => answer(client.PUT("/api/worklist/machine", { body })),
     [keys.worklist],
   );
 

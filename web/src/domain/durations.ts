@@ -38,3 +38,9 @@ export function exactText(seconds: number): string {
 export function clockText(at: Date): string {
   return at.toLocaleTimeString(undefined, { hour: "numeric", minute: "2-digit" });
 }
+
+/** `10:00 PM`, of a time of day as it is stored (`22:00:00`). */
+export function timeText(stored: string): string {
+  const [hour, minute] = stored.split(":").map(Number);
+  return clockText(new Date(2000, 0, 1, hour, minute));
+}

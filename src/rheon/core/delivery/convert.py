@@ -169,9 +169,15 @@ def _checked(order: Order, made: Made, hooks: Hooks) -> tuple[tuple[Check, ...],
     def on_read(read_s: float) -> None:
         """What was made, once more, and how much of it was checked."""
         whole_s = settings.duration_s
-        worked_s = made.seconds + hooks.clock.worked_s - started_s
-        step = Progress(done=whole_s, total=whole_s, size_bytes=size_bytes, speed=0.0, worked_s=worked_s)
-        hooks.on_progress(replace(step, checked=min(1.0, read_s / whole_s) if whole_s else 0.0))
+        step = Progress(
+            done=whole_s,
+            total=whole_s,
+            size_bytes=size_bytes,
+            speed=0.0,
+            worked_s=made.seconds + hooks.clock.worked_s - started_s,
+            checked=min(1.0, read_s / whole_s) if whole_s else 0.0,
+        )
+        hooks.on_progress(step)
 
     checks = check_file(
         CheckRequest(

@@ -110,7 +110,7 @@ class OpenNow(APIView):
 
 class Machine(APIView):
     @operation("shareMachine")
-    def put(self, request: Request, wanted: documents.MachineShare) -> None:
+    def put(self, request: Request, wanted: documents.MachineChoice) -> None:
         """How much of the machine the making takes."""
         share_machine(wanted.share, used=wanted.used, at_once=wanted.at_once, zone=wanted.zone)
 

@@ -11,7 +11,8 @@ from pydantic import Field
 from rheon.core.encoding import ProgressUnit
 from rheon.server.api.documents import Body, Document, PageWanted, RowId
 
-from .models import JobKind, JobState, MachineUse
+from .machine import Strain
+from .models import JobKind, JobState, MachineShare
 
 MOST_CELLS = 10_000
 
@@ -94,7 +95,7 @@ class OpenHours(Document):
 
 class End(Document):
     """What can be done when all is made, what was chosen (or nothing, an empty name), when it will be done once that is
-    so, and what went wrong with it the last time.
+    so, and what went wrong with it, or with telling what was made, the last time.
     """
 
     choices: list[str]
@@ -113,19 +114,21 @@ class Shortage(Document):
 
 class Machine(Document):
     """How much of the machine the making takes, of how much there is; ``used`` cores where room is left, half of them
-    unless it is ``chosen``, and whether that is so now. ``on_battery`` is ``None`` where there is no battery.
+    unless it is ``chosen``, and whether that is so now; when it is day. ``spared``: everything stands still for that.
     """
 
     cores: int
     most_at_once: int
     at_once: int
-    share: MachineUse
+    share: MachineShare
     used: int
     chosen: bool
     leaves_room: bool
-    on_battery: bool | None
+    day_begins: time
+    day_ends: time
+    has_battery: bool
     battery_minded: bool
-    hot: bool
+    spared: Strain | None
 
 
 class Worklist(Document):
@@ -185,10 +188,10 @@ class HoursChange(Body):
     hours: Hours | None
 
 
-class MachineShare(Body):
+class MachineChoice(Body):
     """``used`` cores where room is left; ``None``: half of them. It is day by the clock of ``zone``."""
 
-    share: MachineUse
+    share: MachineShare
     used: int | None = None
     at_once: int
     zone: Annotated[str, Field(max_length=60)]

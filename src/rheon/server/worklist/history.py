@@ -29,7 +29,7 @@ def history_document(wanted: documents.HistoryWanted) -> documents.History:
     return documents.History(
         recorded=Record.objects.exists(),
         total=_total(asked),
-        records=[_record(row) for row in page.defer("words")[:PAGE]],
+        records=[documents.Record(**row) for row in page.values(*documents.Record.model_fields)[:PAGE]],
     )
 
 
@@ -66,24 +66,6 @@ def _total(asked: QuerySet[Record]) -> documents.HistoryTotal:
         made_s=Sum("made_s", filter=made, default=0.0),
     )
     return documents.HistoryTotal(**known)
-
-
-def _record(row: Record) -> documents.Record:
-    return documents.Record(
-        id=row.pk,
-        state=JobState(row.state),
-        title_name=row.title_name,
-        source_name=row.source_name,
-        device_names=row.device_names,
-        summary=row.summary,
-        message=row.message,
-        file_name=row.file_name,
-        made_s=row.made_s,
-        expected_s=row.expected_s,
-        size_bytes=row.size_bytes,
-        expected_bytes=row.expected_bytes,
-        ended=row.ended,
-    )
 
 
 def _cells(row: Record) -> Iterable[str | int]:

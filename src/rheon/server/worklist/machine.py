@@ -3,13 +3,22 @@
 from __future__ import annotations
 
 from datetime import time
+from enum import StrEnum
 
 from django.utils import timezone
 
 from rheon.core.system import cores, power
 
 from .hours import Hours
-from .models import MachineUse, Pace
+from .models import MachineShare, Pace
+
+
+class Strain(StrEnum):
+    """What a machine can't be asked more of: it lives on its battery, or is nearly too hot to go on."""
+
+    BATTERY = "battery"
+    HEAT = "heat"
+
 
 DAY_BEGINS, DAY_ENDS = time(7), time(22)
 MOST_AT_ONCE = 4
@@ -27,16 +36,18 @@ def cores_where_room(now: Pace) -> int:
 
 def leaves_room(now: Pace) -> bool:
     """Whether room is left just now."""
-    if now.share == MachineUse.BY_DAY:
+    if now.share == MachineShare.BY_DAY:
         day = Hours(begins=DAY_BEGINS, ends=DAY_ENDS, zone=now.day_zone or timezone.get_current_timezone_name())
         return day.is_open(timezone.now())
-    return now.share == MachineUse.LEAVE_ROOM
+    return now.share == MachineShare.LEAVE_ROOM
 
 
 def cores_now(now: Pace) -> int:
     return cores_where_room(now) if leaves_room(now) else len(cores())
 
 
-def is_spared(now: Pace) -> bool:
-    """Whether everything stands still for the machine's sake: it lives on its battery, or is too hot."""
-    return now.hot or (not now.battery_too and power().on_battery)
+def spared_for(now: Pace) -> Strain | None:
+    """Why everything stands still for the machine's sake; ``None`` where it does not."""
+    if now.hot:
+        return Strain.HEAT
+    return Strain.BATTERY if not now.battery_too and power().on_battery else None

@@ -120,7 +120,7 @@ class Job(Leased):
         return [DeviceProfile.model_validate(document) for document in self.device_documents]
 
 
-class MachineUse(models.TextChoices):
+class MachineShare(models.TextChoices):
     """How much of the machine the making takes: all of it, or some cores are left to others, always or by day."""
 
     ALL = "all"
@@ -146,7 +146,7 @@ class Pace(models.Model):
     end_at = models.DateTimeField(null=True)
     end_failed = models.TextField(blank=True)
     at_once = models.PositiveSmallIntegerField(default=1)
-    share = models.CharField(max_length=20, choices=MachineUse, default=MachineUse.ALL)
+    share = models.CharField(max_length=20, choices=MachineShare, default=MachineShare.ALL)
     cores = models.PositiveSmallIntegerField(null=True)
     day_zone = models.CharField(max_length=60, blank=True)
     battery_too = models.BooleanField(default=False)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from .machine import is_spared
+from .machine import spared_for
 from .models import Pace
 
 
@@ -16,7 +16,7 @@ def set_pace(**facts: object) -> None:
 
 def may_work(now: Pace) -> bool:
     """Whether what was begun may go on: it is the hour, and the machine bears it."""
-    return now.is_open and not is_spared(now)
+    return now.is_open and spared_for(now) is None
 
 
 def may_begin() -> bool:

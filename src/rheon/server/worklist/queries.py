@@ -19,8 +19,8 @@ from . import documents
 from .ends import ends
 from .estimates import read_expected, times_expected
 from .kinds import KINDS
-from .machine import cores_where_room, leaves_room, most_at_once
-from .models import AT_REST, ENDED, IN_WORK, Job, JobState, MachineUse, Pace
+from .machine import DAY_BEGINS, DAY_ENDS, cores_where_room, leaves_room, most_at_once, spared_for
+from .models import AT_REST, ENDED, IN_WORK, Job, JobState, MachineShare, Pace
 from .pace import pace
 from .room import SPARE_BYTES, Room
 
@@ -87,18 +87,19 @@ def _hours(now: Pace) -> documents.OpenHours | None:
 
 
 def _machine(now: Pace) -> documents.Machine:
-    supply = power()
     return documents.Machine(
         cores=len(cores()),
         most_at_once=most_at_once(),
         at_once=now.at_once,
-        share=MachineUse(now.share),
+        share=MachineShare(now.share),
         used=cores_where_room(now),
         chosen=now.cores is not None,
         leaves_room=leaves_room(now),
-        on_battery=supply.on_battery if supply.has_battery else None,
+        day_begins=DAY_BEGINS,
+        day_ends=DAY_ENDS,
+        has_battery=power().has_battery,
         battery_minded=not now.battery_too,
-        hot=now.hot,
+        spared=spared_for(now),
     )
 
 

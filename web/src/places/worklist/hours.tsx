@@ -4,18 +4,12 @@ import { Clock } from "lucide-react";
 
 import type { Schemas } from "../../api/client";
 import { useOpenNow, useSetHours } from "../../api/worklist";
-import { clockText } from "../../domain/durations";
+import { timeText } from "../../domain/durations";
 import { Button } from "../../ui/button";
 import { Popover } from "../../ui/popover";
 import { NoticeBar } from "./notice-bar";
 
 type Hours = Schemas["OpenHours"];
-
-/** `10:00 PM`, of a time of day as it is stored (`22:00:00`). */
-function timeText(stored: string): string {
-  const [hour, minute] = stored.split(":").map(Number);
-  return clockText(new Date(2000, 0, 1, hour, minute));
-}
 
 /** Opens the choice of the hours in which things are made, and says which they are. */
 export function HoursButton({ hours }: { hours: Hours | null }) {

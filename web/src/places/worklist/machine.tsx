@@ -3,6 +3,7 @@ import { type ReactNode, useState } from "react";
 
 import type { Schemas } from "../../api/client";
 import { useMindBattery, useShareMachine } from "../../api/worklist";
+import { timeText } from "../../domain/durations";
 import { Button } from "../../ui/button";
 import { Checkbox } from "../../ui/checkbox";
 import { Popover } from "../../ui/popover";
@@ -45,12 +46,21 @@ export function MachineButton({ machine }: { machine: Machine }) {
   );
 }
 
-function useLabels({ cores, used }: Machine): readonly { use: Use; name: string; about: string }[] {
+function choicesOf({
+  cores,
+  used,
+  day_begins,
+  day_ends,
+}: Machine): readonly { use: Use; name: string; about: string }[] {
   const part = `${used} of ${coresText(cores)}`;
   return [
     { use: "all", name: "All of it", about: "Quickest. Other programs still come first." },
     { use: "leave room", name: "Leave room", about: `Always on ${part}: cooler and quieter.` },
-    { use: "leave room by day", name: "Leave room by day", about: `On ${part} from 7:00 to 22:00.` },
+    {
+      use: "leave room by day",
+      name: "Leave room by day",
+      about: `On ${part} from ${timeText(day_begins)} to ${timeText(day_ends)}.`,
+    },
   ];
 }
 
@@ -64,13 +74,13 @@ function MachineForm({ machine }: { machine: Machine }) {
     at_once: machine.at_once,
   };
   const { share, used, at_once } = (set.isPending && set.variables) || stored;
-  const change = (other: Partial<Schemas["MachineShare"]>) =>
+  const change = (other: Partial<Schemas["MachineChoice"]>) =>
     set.mutate({ share, used: used ?? null, at_once, zone, ...other });
   return (
     <div className="grid grid-cols-1 gap-3">
       <fieldset className="grid gap-2">
         <legend className="sr-only">How much of the machine</legend>
-        {useLabels(machine).map(({ use, name, about }) => (
+        {choicesOf(machine).map(({ use, name, about }) => (
           <label key={use} className="flex cursor-pointer items-start gap-2.5">
             <input
               type="radio"
@@ -117,7 +127,7 @@ function MachineForm({ machine }: { machine: Machine }) {
           </p>
         </div>
       )}
-      {machine.on_battery !== null && <BatteryChoice machine={machine} />}
+      {machine.has_battery && <BatteryChoice machine={machine} />}
       {set.isError && (
         <p role="alert" className="text-[13px] text-madder">
           {set.error.message}
@@ -152,10 +162,10 @@ function BatteryChoice({ machine }: { machine: Machine }) {
   );
 }
 
-/** That the machine itself stands against going on, and what can be done about it. */
-export function MachineSpared({ machine }: { machine: Machine }) {
+/** That everything stands still for the machine's sake, and what can be done about it. */
+export function MachineSpared({ spared }: { spared: NonNullable<Machine["spared"]> }) {
   const mind = useMindBattery();
-  if (machine.hot)
+  if (spared === "heat")
     return (
       <NoticeBar why="The machine is nearly too hot to go on. Everything stands still until it has cooled down." />
     );

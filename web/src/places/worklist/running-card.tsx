@@ -10,12 +10,12 @@ import { Button } from "../../ui/button";
 interface Props {
   job: Schemas["Job"];
   /** Whether it is an hour in which things are made, and the machine bears it. */
-  inHours: boolean;
+  mayWork: boolean;
   /** Whether nothing else can begin beside it. */
   alone: boolean;
 }
 
-export function RunningCard({ job, inHours, alone }: Props) {
+export function RunningCard({ job, mayWork, alone }: Props) {
   const act = useChangeJobs();
   const paused = job.state === "paused";
   return (
@@ -48,12 +48,12 @@ export function RunningCard({ job, inHours, alone }: Props) {
           <Button onClick={() => act.mutate({ ids: [job.id], verb: "stop" })}>Stop</Button>
         </div>
         <div className="my-2.5">
-          <Bar fraction={job.fraction} still={paused || !inHours} label={`${job.title_name}, made so far`} />
+          <Bar fraction={job.fraction} still={paused || !mayWork} label={`${job.title_name}, made so far`} />
         </div>
         {job.stage === "looking" ? (
           <p className="text-quiet">{lookingText(job)}</p>
         ) : (
-          <Course job={job} inHours={inHours} alone={alone} />
+          <Course job={job} mayWork={mayWork} alone={alone} />
         )}
       </div>
     </article>
@@ -68,7 +68,7 @@ function lookingText({ kind, state }: Schemas["Job"]): string {
 }
 
 /** How far it is: part, speed, size and what is left. */
-function Course({ job, inHours, alone }: Props) {
+function Course({ job, mayWork, alone }: Props) {
   const course = courseBytes(job.expected_bytes, job.written_bytes, job.fraction);
   const checking = job.stage === "checking";
   const paused = job.state === "paused";
@@ -78,7 +78,7 @@ function Course({ job, inHours, alone }: Props) {
         <strong className="text-ink">{Math.floor(job.fraction * 100)} %</strong>{" "}
         {checking ? "made, now being checked" : wayText(job)}
       </span>
-      {job.speed > 0 && !checking && !paused && inHours && (
+      {job.speed > 0 && !checking && !paused && mayWork && (
         <span>
           <strong className="text-ink">{job.speed.toFixed(1)} ×</strong> real time
         </span>

@@ -6,7 +6,6 @@ import type { Schemas } from "../../api/client";
 import { useWorklist } from "../../api/worklist";
 import { GROUPINGS, type Grouping } from "../../domain/groups";
 import { byPlace, isRunning } from "../../domain/jobs";
-import { isSpared } from "../../domain/machine";
 import { sizeText } from "../../domain/sizes";
 import { useUndo } from "../../parts/undo";
 import { Button } from "../../ui/button";
@@ -34,12 +33,12 @@ export function WorklistPlace() {
   const jobs = (worklist.data?.jobs ?? []).filter((job) => !gone("job", job.id));
   const { inWork, atRest, ended } = byPlace(jobs);
   const hours = worklist.data?.hours ?? null;
-  const spared = worklist.data !== undefined && isSpared(worklist.data.machine);
-  const inHours = (hours?.open ?? true) && !spared;
+  const spared = worklist.data?.machine.spared ?? null;
+  const mayWork = (hours?.open ?? true) && !spared;
   const atOnce = worklist.data?.machine.at_once ?? 1;
   // what stands still in its making keeps its place
   const full = inWork.length >= atOnce;
-  const stands = !inHours || (full && !inWork.some(isRunning));
+  const stands = !mayWork || (full && !inWork.some(isRunning));
   const held = worklist.data?.held ?? false;
   const layout = jobs.length > 1 && (
     <Segments label="Lay out the list" value={by} options={GROUPINGS} onChange={setBy} />
@@ -65,13 +64,11 @@ export function WorklistPlace() {
         {worklist.data?.shortages.map((shortage) => (
           <Short key={shortage.folder} shortage={shortage} />
         ))}
-        {worklist.data && spared && inWork.length + atRest.length > 0 && (
-          <MachineSpared machine={worklist.data.machine} />
-        )}
+        {spared && inWork.length + atRest.length > 0 && <MachineSpared spared={spared} />}
         {hours && !hours.open && !held && inWork.length + atRest.length > 0 && <OutOfHours hours={hours} />}
         {held && <Held ending={inWork.some(isRunning)} />}
         {inWork.map((job) => (
-          <RunningCard key={job.id} job={job} inHours={inHours} alone={full} />
+          <RunningCard key={job.id} job={job} mayWork={mayWork} alone={full} />
         ))}
         {worklist.data && !held && !stands && worklist.data.total.count > 0 && (
           <TimeAhead worklist={worklist.data} now={worklist.dataUpdatedAt} />

@@ -9,17 +9,16 @@ from django.db.models import Q
 from django.utils import timezone
 from django_tasks_db.models import DBTaskResult
 
-from rheon.core.engine import Command, run
-from rheon.core.errors import PlanError, RheonError, SettingsRefused
+from rheon.core.errors import PlanError, SettingsRefused
 from rheon.server.shelf.models import Source, SourceState
 
 from ..ends import ends
 from ..models import IN_WORK, Job, JobState, Pace
 from ..pace import pace
+from .own_command import carry_out
 
 log = logging.getLogger("rheon")
 PATIENCE = timedelta(seconds=60)
-TIMEOUT_S = 60.0
 
 
 def choose_end(name: str) -> None:
@@ -52,11 +51,7 @@ def _do(name: str) -> None:
     if not argv:
         return
     log.info("all is made: %s", name)
-    try:
-        run(Command(argv=argv, timeout_s=TIMEOUT_S))
-    except RheonError as error:
-        log.warning("%s: %s", name, error.what)
-        Pace.objects.update(end_failed=f"{name}: {error.what}")
+    carry_out(argv, name)
 
 
 def _is_busy() -> bool:

@@ -9,12 +9,12 @@ from rheon.core.system import cores, is_hot
 
 from ..hours import known_zone
 from ..machine import most_at_once
-from ..models import MachineUse
+from ..models import MachineShare
 from ..pace import pace, set_pace
 from ..tasks import run_jobs_task
 
 
-def share_machine(share: MachineUse, *, used: int | None, at_once: int, zone: str) -> None:
+def share_machine(share: MachineShare, *, used: int | None, at_once: int, zone: str) -> None:
     """Take so much of the machine, also for what is being made: ``used`` cores where room is left (``None``: half),
     and so many files beside each other. ``zone`` is where it is day. Raises ``SettingsRefused``.
     """

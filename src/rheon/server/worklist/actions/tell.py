@@ -3,21 +3,15 @@
 from __future__ import annotations
 
 import json
-import logging
 import shlex
 from collections.abc import Iterable
 
 from django.conf import settings
 from django.db.models import Q
 
-from rheon.core.engine import Command, run
-from rheon.core.errors import RheonError
-
 from ..models import IN_WORK, Job, JobState, Pace, Record
 from ..pace import pace, set_pace
-
-log = logging.getLogger("rheon")
-TIMEOUT_S = 60.0
+from .own_command import carry_out
 
 
 def tell_what_was_made() -> None:
@@ -33,16 +27,9 @@ def tell_what_was_made() -> None:
     if told is None:
         set_pace(told=last)
     elif last > told and Pace.objects.filter(told=told).update(told=last):
-        _tell(argv, Record.objects.filter(pk__gt=told, pk__lte=last).order_by("id"))
-
-
-def _tell(argv: list[str], records: Iterable[Record]) -> None:
-    said = json.dumps(_news(records), ensure_ascii=False).encode()
-    try:
-        run(Command(argv=argv, feed=lambda: iter([said]), timeout_s=TIMEOUT_S))
-    except RheonError as error:
-        log.warning("could not tell what was made: %s", error.what)
-        set_pace(end_failed=f"What was made could not be told: {error.what}")
+        records = Record.objects.filter(pk__gt=told, pk__lte=last).order_by("id")
+        news = json.dumps(_news(records), ensure_ascii=False)
+        carry_out(argv, "What was made could not be told", news.encode())
 
 
 def _news(records: Iterable[Record]) -> dict[str, list[dict[str, object]]]:
