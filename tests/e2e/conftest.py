@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import fcntl
 import os
-from collections.abc import Iterator
+from collections.abc import Generator, Iterator
 from pathlib import Path
 
 import pytest
@@ -76,6 +76,16 @@ def browser() -> Iterator[Browser]:
         launched = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=BROWSER_FLAGS)
         yield launched
         launched.close()
+
+
+@pytest.hookimpl(wrapper=True)
+def pytest_runtest_makereport(item: pytest.Item) -> Generator[None, pytest.TestReport, pytest.TestReport]:
+    """A test that fails says what its Rheon had to say as well: a machine elsewhere cannot be asked later."""
+    report = yield
+    rheon = getattr(item, "funcargs", {}).get("rheon")
+    if report.failed and rheon is not None:
+        report.sections.append(("Rheon", rheon.told()))
+    return report
 
 
 @pytest.fixture

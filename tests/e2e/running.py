@@ -27,6 +27,7 @@ from rheon.settings import Settings, load_settings
 ROOT = Path(__file__).parents[2]
 MEDIA = ROOT / "demo-data" / "media"
 PARTS = ("web", "quick", "second", "convert")
+LOGGED = 1500
 
 
 @dataclass
@@ -120,13 +121,22 @@ class Rheon:
         """Whether anything is being read, looked at or made, or waits for that."""
         return any(self.ask(query) != [(0,)] for query in UNDER_WAY)
 
-    def rest(self, patience_s: float = 180) -> None:
-        """Wait until nothing is under way, twice, since one piece of work may ask for another."""
+    def told(self) -> str:
+        """The jobs that were not made, and the last of what each process logged."""
+        jobs = self.ask("select title_name, state, error_code, error_message from worklist_job where error_message != ''")
+        logs = sorted((self.logs or self.state).glob("*.log"))
+        ends = (f"--- {log.name}\n{log.read_text(errors='replace')[-LOGGED:]}" for log in logs)
+        return "\n".join([*map(str, jobs), *ends])
+
+    def rest(self, patience_s: float = 600) -> None:
+        """Wait until nothing is under way, twice, since one piece of work may ask for another; fails where it is not."""
         until = time.monotonic() + patience_s
         calm = 0
         while calm < 2 and time.monotonic() < until:
             calm = 0 if self.busy() else calm + 1
             time.sleep(0.4)
+        if calm < 2:
+            pytest.fail(f"it did not come to rest: {self.told()}")
 
     def keep(self, stage: Path) -> None:
         """Keep everything as it is now, to begin from again."""

@@ -8,7 +8,7 @@ from typing import Any
 
 import pytest
 
-from rheon.core.errors import TargetFull
+from rheon.core.errors import EngineKilled, TargetFull
 from rheon.server.upkeep.hints import _wanted
 from rheon.server.worklist import room
 from rheon.server.worklist.actions import run
@@ -121,3 +121,20 @@ def test_a_disk_that_fills_up_while_a_file_is_made_ends_nothing_and_is_not_tried
 
 def test_what_is_free_is_told_of_folders_that_are_not_there_yet(tmp_path: Path) -> None:
     assert room.free_bytes(tmp_path / "a" / "b") == pytest.approx(room.free_bytes(tmp_path), rel=0.05)
+
+
+@pytest.mark.django_db
+def test_what_the_system_killed_for_want_of_memory_is_made_again_but_not_for_ever(
+    tmp_path: Path, disk: Callable[[int], None], monkeypatch: pytest.MonkeyPatch
+) -> None:
+    class Killed:
+        def run(self, job: Job, *more: Any) -> None:
+            raise EngineKilled("{program} was ended from outside.", program="ffmpeg")
+
+    monkeypatch.setattr(run, "KINDS", {"convert": Killed()})
+    disk(500)
+    (pk,) = queue(tmp_path, 1)
+    states = [run_next() and Job.objects.get(pk=pk).state for _ in range(run.MOST_ATTEMPTS)]
+    assert states == ["waiting", "waiting", "failed"]
+    assert "short of memory" in Job.objects.get(pk=pk).error_message
+    assert not run_next()

@@ -128,6 +128,13 @@ class EngineTimedOut(EngineError):
     advice = "The file may be damaged, or the machine very busy. Try again later."
 
 
+class EngineKilled(EngineError):
+    """It was ended from outside, as a system does that has no memory left."""
+
+    code = "engine_killed"
+    advice = "The machine may be short of memory. Close other programs, and try again."
+
+
 class ToolMissing(EngineError):
     code = "tool_missing"
     advice = "Install it (Debian: apt install ffmpeg); 'rheon doctor' looks for all that is needed."

@@ -13,6 +13,7 @@ from hypothesis import strategies as st
 from rheon.core.engine import Command, WorkClock, parse_version, run, tools
 from rheon.core.errors import (
     EngineError,
+    EngineKilled,
     EngineMissing,
     EngineTimedOut,
     EngineTooOld,
@@ -34,6 +35,8 @@ def test_output_input_and_failure_come_back() -> None:
     assert failed.value.facts["tail"] == ["no such luck"]
     with pytest.raises(ToolMissing):
         run(Command(argv=["no-such-program"]))
+    with pytest.raises(EngineKilled, match="sh was ended from outside"):
+        run(Command(argv=["sh", "-c", "kill -KILL $$"]))
 
 
 @pytest.mark.parametrize(

@@ -10,7 +10,7 @@ from pathlib import Path
 from ..checking import Check, CheckRequest, check_file, ends_wanted
 from ..devices import DeviceProfile
 from ..encoding import Hooks, Made, Progress, make_file, part_path, remove_part, side_parts
-from ..errors import CheckFailed, EngineError, LossNotAccepted, NotWhole, PlanError, SourceMissing, TargetFull
+from ..errors import CheckFailed, EngineError, EngineKilled, LossNotAccepted, NotWhole, PlanError, SourceMissing, TargetFull
 from ..media import FileData, OutputSettings, Title
 from ..planning import Plan
 from ..wording import ends_early_text, rule_name, sides
@@ -85,6 +85,8 @@ def convert(
         return _converted(order, settings, hooks, note)
     try:
         return _converted(order, settings, hooks, note)
+    except EngineKilled:
+        raise
     except (CheckFailed, NotWhole, EngineError):
         on_instead(instead)
         return convert(replace(order, plan=instead), hooks, note)

@@ -17,7 +17,7 @@ from queue import SimpleQueue
 from typing import IO
 
 from ..catalogue import say
-from ..errors import EngineError, EngineTimedOut, RheonError, SourceMissing, Stopped, ToolMissing
+from ..errors import EngineError, EngineKilled, EngineTimedOut, RheonError, SourceMissing, Stopped, ToolMissing
 from .work_clock import WorkClock
 
 TAIL_LINES = 30
@@ -81,8 +81,8 @@ class _Following:
 def run(command: Command) -> Finished:
     """Run a program to its end.
 
-    Raises ``ToolMissing``, ``EngineTimedOut``, ``Stopped``, ``SourceMissing`` (its feed broke) or ``EngineError``
-    (it failed; facts ``argv``, ``status``, ``tail``). Whatever happens, none of its processes is left running.
+    Raises ``ToolMissing``, ``EngineTimedOut``, ``Stopped``, ``SourceMissing`` (its feed broke), ``EngineKilled`` (it
+    was ended from outside) or ``EngineError`` (it failed; facts ``argv``, ``status``, ``tail``). Whatever happens, none of its processes is left running.
     """
     following = _start(command)
     with _attended(following, _attach(following, command)):
@@ -277,7 +277,10 @@ def _raise_for(following: _Following, command: Command) -> None:
         raise following.feed_error
     if following.feed_error:
         raise SourceMissing("The source went away while it was being read.", reason=following.feed_error.strerror or "")
-    if status := following.process.returncode:
+    status = following.process.returncode
+    if status == -signal.SIGKILL:
+        raise EngineKilled("{program} was ended from outside.", program=command.argv[0], argv=list(command.argv))
+    if status:
         raise EngineError(
             "{program} stopped with status {status}: {reason}.",
             program=command.argv[0],

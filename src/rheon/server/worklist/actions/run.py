@@ -14,7 +14,7 @@ from django.utils import timezone
 
 from rheon.core.encoding import Hooks
 from rheon.core.engine import WorkClock
-from rheon.core.errors import RheonError, Stopped, TargetFull
+from rheon.core.errors import EngineKilled, RheonError, Stopped, TargetFull
 from rheon.core.media.documents import dump
 from rheon.core.system import keep_to_cores
 from rheon.server.claims import Claims
@@ -79,7 +79,10 @@ def _run(job: Job) -> None:
     except Stopped:
         _end(job, JobState.STOPPED)
     except TargetFull as error:
-        _wait_for_room(job, error)
+        job.refresh_from_db(fields=["written_bytes"])
+        _once_more(job, error, needs_bytes=needed_bytes(job))
+    except EngineKilled as error:
+        _once_more(job, error)
     except RheonError as error:
         _end(job, JobState.FAILED, error_code=error.code, error_message=error.message)
     except Exception:
@@ -89,13 +92,13 @@ def _run(job: Job) -> None:
         deliver(job, delivered)
 
 
-def _wait_for_room(job: Job, error: TargetFull) -> None:
-    """Let it wait again in its place until more is free; not for ever, since what is full may be no disk."""
-    job.refresh_from_db(fields=["written_bytes", "attempts"])
+def _once_more(job: Job, error: RheonError, **known: object) -> None:
+    """Let it wait again in its place, for room on the disk or memory; not for ever, since neither may come."""
+    job.refresh_from_db(fields=["attempts"])
     if job.attempts >= MOST_ATTEMPTS:
         _end(job, JobState.FAILED, error_code=error.code, error_message=error.message)
         return
-    job.own_row().update(**begun_anew(), state=JobState.WAITING, needs_bytes=needed_bytes(job))
+    job.own_row().update(**begun_anew(), state=JobState.WAITING, **known)
 
 
 def deliver(job: Job, delivered: Finished) -> None:
