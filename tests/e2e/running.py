@@ -123,13 +123,13 @@ class Rheon:
 
     def told(self) -> str:
         """The jobs that were not made, and the last of what each process logged."""
-        jobs = self.ask("select title_name, state, error_code, error_message from worklist_job where error_message != ''")
+        jobs = self.ask("select title_name, state, error_code, error_message from worklist_job where error_code != ''")
         logs = sorted((self.logs or self.state).glob("*.log"))
         ends = (f"--- {log.name}\n{log.read_text(errors='replace')[-LOGGED:]}" for log in logs)
         return "\n".join([*map(str, jobs), *ends])
 
     def rest(self, patience_s: float = 600) -> None:
-        """Wait until nothing is under way, twice, since one piece of work may ask for another; fails where it is not."""
+        """Wait until nothing is under way, twice, since one piece of work may ask for another. Fails if it never is."""
         until = time.monotonic() + patience_s
         calm = 0
         while calm < 2 and time.monotonic() < until:

@@ -10,7 +10,16 @@ from pathlib import Path
 from ..checking import Check, CheckRequest, check_file, ends_wanted
 from ..devices import DeviceProfile
 from ..encoding import Hooks, Made, Progress, make_file, part_path, remove_part, side_parts
-from ..errors import CheckFailed, EngineError, EngineKilled, LossNotAccepted, NotWhole, PlanError, SourceMissing, TargetFull
+from ..errors import (
+    CheckFailed,
+    EngineError,
+    EngineKilled,
+    LossNotAccepted,
+    NotWhole,
+    PlanError,
+    SourceMissing,
+    TargetFull,
+)
 from ..media import FileData, OutputSettings, Title
 from ..planning import Plan
 from ..wording import ends_early_text, rule_name, sides

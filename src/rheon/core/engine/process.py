@@ -82,7 +82,8 @@ def run(command: Command) -> Finished:
     """Run a program to its end.
 
     Raises ``ToolMissing``, ``EngineTimedOut``, ``Stopped``, ``SourceMissing`` (its feed broke), ``EngineKilled`` (it
-    was ended from outside) or ``EngineError`` (it failed; facts ``argv``, ``status``, ``tail``). Whatever happens, none of its processes is left running.
+    was ended from outside) or ``EngineError`` (it failed; facts ``argv``, ``status``, ``tail``). Whatever happens, none
+    of its processes is left running.
     """
     following = _start(command)
     with _attended(following, _attach(following, command)):
