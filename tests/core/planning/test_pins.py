@@ -57,6 +57,7 @@ VALUES = {
     "picture.peak": ["900", "90000"],
     "picture.buffer": ["2000"],
     "picture.keyframes": ["1", "12"],
+    "picture.encoder": ["software", "hardware", "vaapi"],
     "sound.track": ["0", "none"],
     "sound.codec": ["copy", "aac", "ac3", "opus", "flac", "mp3"],
     "sound.channels": ["1", "2", "6"],
@@ -201,7 +202,7 @@ def test_a_target_size_is_met_by_the_rate_and_few_bits_take_fewer_pixels(film_di
     [
         ({"picture.rate": "quality:70"}, "it can be 0 to 51"),
         ({"picture.rate": "lots"}, "say quality:21"),
-        ({"picture.codec": "mpeg4", "picture.rate": "quality:5"}, "average rate or for a size"),
+        ({"picture.codec": "mpeg4", "picture.rate": "quality:5"}, "an average rate or a size"),
         ({"file.container": "webm", "picture.codec": "h264"}, "WebM can't hold"),
         ({"subtitles.form": "file", "subtitles.track": "0"}, "text file"),
         ({"picture.codec": "copy", "picture.size": "240"}, "can't be changed"),

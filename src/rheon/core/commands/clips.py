@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from ..formats import CONTAINERS
 from ..media import AudioSettings, VideoSettings
-from .making.encoders import Placing, audio_arguments, video_arguments
+from .making.encoders import Placing, audio_arguments, handed_over, opened_hardware, video_arguments
 from .making.filters import PIXEL_FORMATS
 from .start import QUIET
 
@@ -21,10 +21,11 @@ class ClipFile:
 
 def clip(picture: VideoSettings | None, sound: AudioSettings | None, length_s: float, file: ClipFile) -> list[str]:
     """The picture, the tone, or both."""
-    argv = [*QUIET, "-nostdin", "-y"]
+    argv = [*QUIET, "-nostdin", "-y", *opened_hardware(picture)]
     argv += [*(_pictures(picture, length_s) if picture else ()), *(_tone(sound, length_s) if sound else ())]
     if picture is not None:
-        argv += ["-pix_fmt", PIXEL_FORMATS[picture.bit_depth], *video_arguments(picture, file.container, 0)]
+        shape = (f"format={PIXEL_FORMATS[picture.bit_depth]}", *handed_over(picture))
+        argv += ["-vf", ",".join(shape), *video_arguments(picture, file.container, 0)]
     if sound is not None:
         argv += audio_arguments(sound, Placing(place=0, container=file.container, filtered=False))
     held = CONTAINERS[file.container]

@@ -98,7 +98,7 @@ def convert(
         raise
     except (CheckFailed, NotWhole, EngineError):
         on_instead(instead)
-        return convert(replace(order, plan=instead), hooks, note)
+        return convert(replace(order, plan=instead), hooks, note, on_instead)
 
 
 def _converted(order: Order, settings: OutputSettings, hooks: Hooks, note: Note | None) -> Delivered:

@@ -13,6 +13,7 @@ def settings_text(made: OutputSettings) -> str:
     parts = [made.file_name.rpartition(".")[2].upper()]
     if made.video:
         parts += [f"{made.video.width}×{made.video.height}", codec_name(made.video.codec)]
+        parts += [say("graphics chip")] if made.video.device else []
     parts += [f"{channels_text(sound.channels)} {codec_name(sound.codec)}" for sound in made.audio]
     if made.drawn:
         parts.append(say("subtitles drawn in"))

@@ -14,6 +14,7 @@ from .fidelity import (
     turns_of,
 )
 from .forecast import Forecast, Left
+from .hardware import Trial, hardware_mark, try_hardware
 from .parts import part_path, part_token, parts_in, remove_part, side_parts
 from .preview import PreviewRequest, preview_jpeg
 from .progress import Progress, ProgressUnit
@@ -32,11 +33,13 @@ __all__ = [
     "Progress",
     "ProgressUnit",
     "Reference",
+    "Trial",
     "Viewing",
     "Way",
     "better",
     "check_target",
     "excerpt_stretch",
+    "hardware_mark",
     "is_measurable",
     "make_clip",
     "make_excerpt",
@@ -52,6 +55,7 @@ __all__ = [
     "remove_part",
     "side_parts",
     "together",
+    "try_hardware",
     "turns_of",
     "ways_left",
 ]

@@ -151,18 +151,25 @@ def measure_fidelity(
         log=LOG,
         of_fields=settings.video.fields is Fields.KEEP,
     )
-    stop = hooks.should_stop if hooks else None
-    argv = comparing_command(vmaf or "ffmpeg", comparison)
-    run(Command(argv=argv, timeout_s=TIMEOUT_S, gentle=True, cwd=str(work), should_stop=stop))
-    scores = _scores(work / LOG, model)
+    scores = scores_of(comparison, work, vmaf or "ffmpeg", hooks)
     size_bytes = made.stat().st_size
     made.unlink()
     return Fidelity(
         model=model,
-        scores=tuple(scores),
+        scores=scores,
         seconds=round(sum(one.length_s for one in measured_stretches(title, settings, reference.turn)), 2),
         size_bytes=size_bytes,
     )
+
+
+def scores_of(
+    comparison: Comparison, work: Path, program: str = "ffmpeg", hooks: Hooks | None = None
+) -> tuple[float, ...]:
+    """The score of each picture that was held against the reference, in ``work``. Raises ``RheonError``."""
+    stop = hooks.should_stop if hooks else None
+    argv = comparing_command(program, comparison)
+    run(Command(argv=argv, timeout_s=TIMEOUT_S, gentle=True, cwd=str(work), should_stop=stop))
+    return _scores(work / comparison.log, comparison.model)
 
 
 def _short(title: Title, settings: OutputSettings, video: VideoSettings, turn: int) -> OutputSettings:
@@ -197,7 +204,7 @@ def _seen(made: VideoSettings, viewing: Viewing, model: Model | None) -> tuple[i
     return even(high * aspect), even(Fraction(high))
 
 
-def _scores(log: Path, model: Model | None) -> list[float]:
+def _scores(log: Path, model: Model | None) -> tuple[float, ...]:
     """One of each picture that was scored. Raises ``EngineError`` where there is none."""
     text = log.read_text(encoding="utf-8")
     log.unlink()
@@ -207,7 +214,7 @@ def _scores(log: Path, model: Model | None) -> list[float]:
         found = [float(said) for said in re.findall(r" All:([\d.]+)", text)]
     if not found:
         raise EngineError("No pictures could be compared.", advice="")
-    return found
+    return tuple(found)
 
 
 def _joined(scores: Sequence[float], model: Model | None) -> float:

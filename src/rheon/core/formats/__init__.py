@@ -6,6 +6,7 @@ One entry each, by its standard; everything else asks here.
 from .audio import AUDIO_CODECS
 from .codec import AudioCodec, AudioEncoder, SubtitleFormat, VideoCodec, VideoEncoder
 from .containers import CONTAINERS, INDEXED, READ_AS, Container, can_hold
+from .hardware import HARDWARE, Family
 from .level import Level
 from .making import (
     ENCODABLE_AUDIO,
@@ -31,6 +32,7 @@ __all__ = [
     "CONTAINERS",
     "ENCODABLE_AUDIO",
     "ENCODABLE_VIDEO",
+    "HARDWARE",
     "INDEXED",
     "PLAYED_MOST",
     "READ_AS",
@@ -41,6 +43,7 @@ __all__ = [
     "AudioCodec",
     "AudioEncoder",
     "Container",
+    "Family",
     "Level",
     "SubtitleFormat",
     "VideoCodec",

@@ -22,7 +22,8 @@ class VideoEncoder:
     Rheon is made for; ``preset`` is the one for each balance. ``bits_per_pixel`` is usual at even balance and 720 x
     480; ``plain_share`` is what the same quality takes in one of the codec's plain profiles (measured).
     ``profiles`` are those it writes at 8 bits, the plainest first. ``clip_quality`` and ``clip_preset`` are for tiny
-    clips that only have to be there soon. ``arguments`` are everything that only this encoder understands, for a pass
+    clips that only have to be there soon. ``hardware`` is the family (``formats/hardware``) that one in hardware
+    belongs to, which not every machine has. ``arguments`` are everything that only this encoder understands, for a pass
     (0 where there is one); by ``field_arguments`` it codes pictures of two fields as such, where it can.
     """
 
@@ -43,6 +44,7 @@ class VideoEncoder:
     clip_quality: int | None = None
     clip_preset: str = "medium"
     field_arguments: tuple[str, ...] = ()
+    hardware: str | None = None
     arguments: Callable[[VideoSettings, int], list[str]]
 
     @property

@@ -35,8 +35,8 @@ def audio_encoder(codec: str) -> AudioEncoder:
 
 
 def encoder_names() -> frozenset[str]:
-    """Every encoder that the engine must have."""
-    pictures = {encoder.name for codec in VIDEO_CODECS.values() for encoder in codec.encoders}
+    """Every encoder that the engine must have, on any machine."""
+    pictures = {one.name for codec in VIDEO_CODECS.values() for one in codec.encoders if one.hardware is None}
     return frozenset(pictures | {codec.encoder.name for codec in AUDIO_CODECS.values() if codec.encoder})
 
 

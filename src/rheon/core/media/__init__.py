@@ -1,5 +1,6 @@
 """The values everything speaks in."""
 
+from .hardware import HardwareEncoder
 from .kept import KeptRange
 from .language import known_languages, language_name, same_language, to_bcp47
 from .marks import mark_of
@@ -69,6 +70,7 @@ __all__ = [
     "FileData",
     "Forced",
     "Gap",
+    "HardwareEncoder",
     "KeptRange",
     "OutputSettings",
     "Problem",

@@ -40,7 +40,8 @@ class SubtitleForm(StrEnum):
 class VideoSettings:
     """The picture of an output.
 
-    ``encoder`` is the engine's name for the one of the codec's encoders that makes it. Exactly one of ``quality``
+    ``encoder`` is the engine's name for the one of the codec's encoders that makes it, ``device`` the node of the
+    hardware that has it, where one does. Exactly one of ``quality``
     (constant quality, in the encoder's own scale) and ``bitrate_bps`` is set where the
     picture is encoded. ``crop`` is cut from the stored picture, which is then turned by ``rotation`` (degrees
     anticlockwise); ``rotation_from`` is what the source says of it, which the engine does by itself. ``frame_rate`` is
@@ -75,6 +76,7 @@ class VideoSettings:
     colour: Colour | None = None
     colour_from: Colour | None = None
     encoder: str | None = None
+    device: str = ""
     quality: int | None = None
     bitrate_bps: int | None = None
     passes: int = 1

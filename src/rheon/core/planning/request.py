@@ -9,7 +9,7 @@ from typing import Annotated
 from pydantic import PlainSerializer, PlainValidator
 
 from ..devices import DeviceProfile
-from ..media import Balance, FileData, KeptRange, Samples, SoundWish, SubtitleWish, Title
+from ..media import Balance, FileData, HardwareEncoder, KeptRange, Samples, SoundWish, SubtitleWish, Title
 from .decisions import NO_PINS, Pins, read_pins
 from .decisions.picture import CODEC
 from .decisions.picture.codec import COPY
@@ -34,8 +34,10 @@ class PlanRequest:
 
     ``samples`` is ``None`` where nobody measured, and the estimates are guesses then. ``copy_ranges`` are the stretches
     that copied streams can have instead of what is kept, in its order, ``middles`` what of each stretch can be copied
-    where only its edges are encoded; ``None`` where nobody looked, or where that can't be. ``range`` is filled in by
-    the planner: ``title`` is then what is kept of it.
+    where only its edges are encoded; ``None`` where nobody looked, or where that can't be. ``hardware`` are the
+    encoders that this machine has in hardware, the one taken first in front; with ``prefers_speed`` one is taken
+    wherever it can, unless it failed (``hardware_failed``). ``range`` is filled in by the planner: ``title`` is then
+    what is kept of it.
     """
 
     title: Title
@@ -49,6 +51,9 @@ class PlanRequest:
     samples: Samples | None = None
     copy_ranges: tuple[KeptRange, ...] | None = None
     middles: tuple[KeptRange, ...] | None = None
+    hardware: tuple[HardwareEncoder, ...] = ()
+    prefers_speed: bool = False
+    hardware_failed: bool = False
     range: RangeChoice = WHOLE
 
     @property

@@ -118,6 +118,12 @@ def _breaks_perhaps(values: Values) -> str:
     return say("{broken} for sure; some of its kind play this too", broken=_breaks(values))
 
 
+def _closed(values: Values) -> str:
+    if values["group"]:
+        return say("whoever runs Rheon may not use {node}: add them to the group {group}", **values)
+    return say("whoever runs Rheon may not use {node}", **values)
+
+
 SAYS_WHAT_FOR = frozenset({"longest"})
 """Reasons whose sentence begins with what a title is taken for."""
 TOGETHER: Mapping[str, str] = {
@@ -247,6 +253,17 @@ SENTENCES: Mapping[str, str | Callable[[Values], str]] = {
     "one_pass": "one is enough at constant quality",
     "two_passes": "the first measures, so that the rate is met well",
     "preset_of_balance": "balance {balance}",
+    "encoder_software": "smaller at the same fidelity than what the graphics chip makes, which would be quicker",
+    "encoder_only_software": "no graphics chip that makes this was found here to work",
+    "encoder_quick": "speed is preferred, and it is quicker; software makes it anew if it fails",
+    "encoder_set_by_hand": "what was set by hand for the rate, passes or preset, only software does",
+    "encoder_absent": "the graphics chip that was asked for is not here, or does not make this",
+    "encoder_of_fields": "the graphics chip codes no pictures of two fields",
+    "encoder_failed": "the graphics chip failed, so software made it",
+    "hardware_not_built": "the engine on this machine was built without it ({encoder})",
+    "hardware_no_node": "this machine has no such device: nothing is at {place}",
+    "hardware_closed": _closed,
+    "hardware_failed": "tried at {node}, where the engine said “{said}”",
     # sound
     "only_track": "the only track",
     "your_language": "{language} comes first in the household; no commentary, most channels",

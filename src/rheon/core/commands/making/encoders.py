@@ -4,11 +4,29 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ...formats import AUDIO_CODECS, CONTAINERS, video_encoder
+from ...formats import AUDIO_CODECS, CONTAINERS, HARDWARE, video_encoder
 from ...media import Action, AudioSettings, Fields, VideoSettings, rate_text
 from .filters import audio_filters
 
 TRANSFERS = {"bt470bg": "smpte170m"}
+
+
+def opened_hardware(made: VideoSettings | None) -> list[str]:
+    """What opens the device of an encoder in hardware, before any input; nothing for one in software."""
+    family = _family(made)
+    return HARDWARE[family].opened(made.device) if made and family else []
+
+
+def handed_over(made: VideoSettings) -> tuple[str, ...]:
+    """The last filters, which bring pictures to where an encoder in hardware takes them; none for one in software."""
+    family = _family(made)
+    return HARDWARE[family].uploaded[made.bit_depth] if family else ()
+
+
+def _family(made: VideoSettings | None) -> str | None:
+    if made is None or made.action is Action.COPY:
+        return None
+    return video_encoder(made.codec, made.encoder).hardware
 
 
 def video_arguments(made: VideoSettings, container: str, at_pass: int) -> list[str]:

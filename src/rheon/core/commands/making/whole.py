@@ -20,7 +20,7 @@ from ..inputs import audio_specifier, subtitle_specifier, video_specifier
 from ..names import LINK_NAME, subtitle_file
 from ..start import QUIET
 from .concat import begins_s, concat_pictures, concat_sound
-from .encoders import Placing, audio_arguments, early_of, video_arguments
+from .encoders import Placing, audio_arguments, early_of, handed_over, opened_hardware, video_arguments
 from .filters import DrawnText, Timing, audio_filters, graph, just_before
 from .inputs import chapters_input, drawn_inputs, drawn_place, main_inputs, side_inputs, until
 from .job import Job
@@ -42,7 +42,7 @@ def build_command(job: Job, at_pass: int = 0) -> list[str]:
     Chapters come from ``chapters.txt``, text subtitles from ``source`` or ``subtitles-N.srt``.
     """
     made = job.settings
-    head = [*QUIET, "-nostats", "-progress", "pipe:1", "-y", *main_inputs(job)]
+    head = [*QUIET, "-nostats", "-progress", "pipe:1", "-y", *opened_hardware(made.video), *main_inputs(job)]
     if at_pass == 1 and made.video:
         head += [*chapters_input(job), *side_inputs(job), *drawn_inputs(job)]
         picture = [*_picture_map(job), *video_arguments(made.video, made.container, at_pass), *_limit(job)]
@@ -201,13 +201,13 @@ def _picture_map(job: Job) -> list[str]:
     if made.video.action is Action.COPY:
         return ["-map", video_specifier(title, _copied_from(job))]
     if job.pieces:
-        return [
-            "-filter_complex",
-            concat_pictures(job, [picture_graph(piece, _text_from_s(job, piece)) for piece in job.each]),
-            "-map",
-            "[out]",
-        ]
-    return ["-filter_complex", picture_graph(job), "-map", "[out]"]
+        shown = concat_pictures(job, [picture_graph(piece, _text_from_s(job, piece)) for piece in job.each])
+    else:
+        shown = picture_graph(job)
+    if last := handed_over(made.video):
+        # once all pieces are one: pictures on a device belong to what put them there
+        return ["-filter_complex", f"{shown};[out]{','.join(last)}[given]", "-map", "[given]"]
+    return ["-filter_complex", shown, "-map", "[out]"]
 
 
 def _text_from_s(job: Job, piece: Job) -> float | None:

@@ -1,6 +1,9 @@
 """The registry of video codecs: one file for each that Rheon makes; what is only read has a line here."""
 
+from dataclasses import replace
+
 from ..codec import VideoCodec
+from ..hardware import hardware_encoders
 from .av1 import AV1
 from .h264 import H264
 from .hevc import HEVC
@@ -20,4 +23,7 @@ ONLY_READ = (
     VideoCodec(name="h263", label="H.263", standard="ITU-T H.263"),
     VideoCodec(name="dvvideo", label="DV", standard="IEC 61834"),
 )
-VIDEO_CODECS = {codec.name: codec for codec in (H264, HEVC, MPEG4, VP9, AV1, MPEG2, WMV, *ONLY_READ)}
+VIDEO_CODECS = {
+    codec.name: replace(codec, encoders=(*codec.encoders, *hardware_encoders(codec.name)))
+    for codec in (H264, HEVC, MPEG4, VP9, AV1, MPEG2, WMV, *ONLY_READ)
+}

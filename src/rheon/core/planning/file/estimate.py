@@ -42,13 +42,15 @@ UNSURE_PER_HALVING = 0.10  # samples are taken at the stored size; the smaller t
 class Basis:
     """What an estimate rests on: rates in bits a second, and whether samples of the title were measured.
 
-    ``exact`` says that the rate was set by hand as an average or a size.
+    ``exact`` says that the rate was set by hand as an average or a size. ``pixels_per_s`` is how quick the encoder was
+    on this machine; ``None`` where nobody measured.
     """
 
     video_bps: float
     audio_bps: float
     measured: bool
     exact: bool = False
+    pixels_per_s: float | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -76,7 +78,7 @@ def estimate(title: Title, settings: OutputSettings, basis: Basis) -> Estimate:
     else:
         pictures = _pictures(title, settings, basis) if video else _Size(expected=0, low=0, high=0)
         size = sum((_sound(title, sound, basis) for sound in settings.audio), pictures)
-    seconds = _work_s(title, settings)
+    seconds = _work_s(title, settings, basis.pixels_per_s)
     return Estimate(
         size_bytes=round(size.expected),
         size_low_bytes=round(size.low),
@@ -177,7 +179,7 @@ def _edge_length_s(settings: OutputSettings) -> float:
     return sum(one.length_s for one in settings.kept) - sum(one.length_s for one in settings.middles)
 
 
-def _work_s(title: Title, settings: OutputSettings) -> float:
+def _work_s(title: Title, settings: OutputSettings, pixels_per_s: float | None) -> float:
     """Making and checking, in seconds."""
     made, source = settings.video, title.video
     encoded = sum(sound.action is Action.ENCODE for sound in settings.audio)
@@ -188,7 +190,7 @@ def _work_s(title: Title, settings: OutputSettings) -> float:
     check = _check_s(title, settings)
     if made.action is Action.COPY:
         return START_S + title.size_bytes / COPY_BYTES_PER_S + sound + check + _edges_s(source, settings)
-    return START_S + _encoding_s(made, read, title.duration_s) + sound + check
+    return START_S + _encoding_s(made, read, title.duration_s, pixels_per_s) + sound + check
 
 
 def _check_s(title: Title, settings: OutputSettings) -> float:
@@ -209,10 +211,10 @@ def _edges_s(source: VideoStream, settings: OutputSettings) -> float:
     return EDGES_START_S * len(settings.kept) + _encoding_s(made, read, encoded_s)
 
 
-def _encoding_s(made: VideoSettings, read_pixels: float, duration_s: float) -> float:
+def _encoding_s(made: VideoSettings, read_pixels: float, duration_s: float, pixels_per_s: float | None = None) -> float:
     written = made.width * made.height * float(made.frame_rate) * duration_s
     work = 1.0 if made.fields in (Fields.LEAVE, Fields.KEEP) else 1.5
     work += SMOOTHING * bool(made.denoise) + SMOOTHING * bool(made.deband)
-    pixels_per_s = video_encoder(made.codec, made.encoder).presets[made.preset]
+    pixels_per_s = pixels_per_s or video_encoder(made.codec, made.encoder).presets[made.preset]
     once = work * read_pixels / SOURCE_PIXELS_PER_S + written / pixels_per_s
     return once * (1 + FIRST_PASS * (made.passes - 1))

@@ -51,7 +51,7 @@ def wished_rate(pins: Pins, encoder: VideoEncoder) -> RatePin | None:
     if wish is None or wish.mode != QUALITY:
         return wish
     if not encoder.quality:
-        raise RATE.refuse("This codec is made at an average rate or for a size, not at constant quality.")
+        raise RATE.refuse("What makes this picture holds an average rate or a size, not a constant quality.")
     try:
         check(wish, encoder.scale)
     except Unreadable as error:

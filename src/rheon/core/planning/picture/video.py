@@ -17,6 +17,7 @@ from ..decisions.picture import (
     COLOUR,
     CROP,
     DEPTH,
+    ENCODER,
     FIELDS,
     FRAME_RATE,
     KEYFRAMES,
@@ -36,6 +37,7 @@ from . import rates
 from .colour import output_colour
 from .complexity import source_complexity
 from .crop import Crop, crop_for
+from .encoder import EncoderChoice, choose_encoder
 from .entries import choose_entry, encodable_entries, others
 from .fields import Receiver, of_interlaced
 from .frame import met_screen, set_upright
@@ -51,12 +53,16 @@ SOUND_BPS = 700_000
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class VideoPlan:
-    """``reasons`` say why, by decision; ``options`` are the codecs that were to choose from."""
+    """``reasons`` say why, by decision; ``options`` are the codecs, ``hardware`` the families of encoders that were to
+    choose from. ``pixels_per_s`` is how quick the encoder was here, where that was measured.
+    """
 
     settings: VideoSettings
     expected_bps: float
     reasons: Mapping[str, Reason] = field(default_factory=dict)
     options: tuple[str, ...] = ()
+    hardware: tuple[str, ...] = ()
+    pixels_per_s: float | None = None
     exact: bool = False
 
 
@@ -78,7 +84,7 @@ class _Picture:
     request: PlanRequest
     profile: DeviceProfile
     entry: VideoEntry
-    encoder: VideoEncoder
+    made_by: EncoderChoice
     video: VideoStream
     crop: Crop
     parts: Sequence[PartPicture]
@@ -87,6 +93,10 @@ class _Picture:
     coding: ProfileLevel
     by_hand: RateByHand
     reasons: Mapping[str, Reason]
+
+    @property
+    def encoder(self) -> VideoEncoder:
+        return self.made_by.encoder
 
 
 def copied(video: VideoStream) -> VideoPlan:
@@ -146,6 +156,8 @@ def encoded(
             LEVEL.key: rated.level,
             COLOUR.key: colour_reason,
         },
+        hardware=picture.made_by.offered,
+        pixels_per_s=picture.made_by.hardware.pixels_per_s if picture.made_by.hardware else None,
         options=tuple(dict.fromkeys([*(option.codec for option in options), *others(container)])),
         exact=settings.bitrate_bps is not None and RATE in pins,
     )
@@ -159,10 +171,11 @@ def _settled(
     pins = request.pins
     video, crop = _framed(request, profile, drawn, of_fields=keeps_fields(request.title.video, pins))
     entry, codec_reason = choose_entry(encodable_entries(profile, container), video, pins, container)
-    encoder = video_encoder(entry.codec)
-    depth, depth_reason = _depth(video, entry, encoder, request)
+    depth, depth_reason = _depth(video, entry, video_encoder(entry.codec), request)
     coding = profile_level(profile, entry, depth, pins)
-    by_hand = RateByHand(request=request, codec=entry.codec, wish=wished_rate(pins, encoder), sound_bps=sound_bps)
+    made_by = choose_encoder(request, entry.codec, depth, coding.profile)
+    wish = wished_rate(pins, made_by.encoder)
+    by_hand = RateByHand(request=request, codec=entry.codec, wish=wish, sound_bps=sound_bps)
     interlaced = JOINED
     if video.scan is Scan.INTERLACED and FIELDS not in pins and _alike(request):
         receiver = Receiver(device=profile, entry=entry, coding=coding, by_hand=by_hand)
@@ -173,19 +186,22 @@ def _settled(
     own_times = _keeps_times(request, container)
     timed = partial(plan_frame_rate, entry=entry, pins=pins, own_times=own_times, interlaced=interlaced)
     parts = _parts(request, part_crops(request, crop, drawn), timed)
+    timing = common_timing([part.timing for part in parts]) if parts else timed(video)
+    if timing.fields is Fields.KEEP and made_by.hardware:
+        made_by = made_by.in_software("encoder_of_fields")
     return _Picture(
         request=request,
         profile=profile,
         entry=entry,
-        encoder=encoder,
+        made_by=made_by,
         video=video,
         crop=crop,
         parts=parts,
-        timing=common_timing([part.timing for part in parts]) if parts else timed(video),
+        timing=timing,
         depth=depth,
         coding=coding,
         by_hand=by_hand,
-        reasons={CODEC.key: codec_reason, DEPTH.key: depth_reason},
+        reasons={CODEC.key: codec_reason, DEPTH.key: depth_reason, ENCODER.key: made_by.reason},
     )
 
 
@@ -268,6 +284,7 @@ def _balanced(picture: _Picture, geometry: Geometry) -> tuple[Geometry, float]:
         pixels = geometry.width * geometry.height
         complexity = source_complexity(request) * left_to_code(picture.video, request.pins)
         usual = rates.expected_bitrate(by_hand.codec, pixels, rate, request.balance, complexity)
+        usual *= picture.made_by.size_share
         wish = by_hand.wish
         return geometry, usual if wish is None else rates.at_quality(
             usual, picture.encoder, request.balance, wish.value
@@ -332,13 +349,14 @@ def _settings(
         combed=timing.combed,
         top_field_first=picture.video.top_field_first,
         encoder=encoder.name,
+        device=picture.made_by.hardware.device if picture.made_by.hardware else "",
         quality=quality,
         bitrate_bps=bitrate,
         passes=passes if bitrate is not None else 1,
         peak_bps=max(chosen.peak_bps, bitrate or 0),
         buffer_bits=chosen.buffer_bits,
         reference_frames=chosen.reference_frames,
-        b_frames=chosen.b_frames,
+        b_frames=min(chosen.b_frames, encoder.b_frames),
         keyframe_frames=rates.keyframe_distance(timing.frame_rate, seconds or rates.KEYFRAME_S),
         preset=preset or encoder.preset[request.balance.step],
     )

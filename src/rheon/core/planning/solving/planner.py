@@ -12,7 +12,7 @@ from ...media.names import safe_stem
 from ..decisions import PINNED, Case, explain
 from ..decisions.file import CHAPTERS, CONTAINER, NAME
 from ..decisions.file.chapters import DROP
-from ..decisions.picture import CODEC
+from ..decisions.picture import CODEC, ENCODER
 from ..decisions.picture.codec import COPY
 from ..decisions.range import CUT
 from ..decisions.range.cut import COPY as COPIED
@@ -43,7 +43,8 @@ class _Parts:
 
 
 def plan(request: PlanRequest, *, explained: bool = True) -> Plan:
-    """Plan one file that serves every device of the request; without ``explained`` no decisions and rules are told.
+    """Plan one file that serves every device of the request; without ``explained`` no decisions and rules are told,
+    nor what is made where hardware fails.
 
     Only what the devices can do for sure is used; a pin may use what is doubtful.
 
@@ -97,7 +98,18 @@ def _settled(request: PlanRequest, profile: DeviceProfile, judged: Judgement, *,
     picture = _picture(request, wish, choice, sound.bps)
     parts = _Parts(wish=wish, choice=choice, picture=picture, sound=sound)
     made = _made(request, parts, judged)
-    return _explained(request, made, parts, judged) if explained else made
+    if not explained:
+        return made
+    told = _explained(request, made, parts, judged)
+    if not _by_hardware(made):
+        return told
+    # a device that fails in the middle fails often: everything is made anew by what is always there
+    return replace(told, instead=_settled(replace(request, hardware_failed=True), profile, judged, explained=True))
+
+
+def _by_hardware(made: Plan) -> bool:
+    video = made.settings.video if made.settings else None
+    return video is not None and bool(video.device)
 
 
 def _nothing(request: PlanRequest, verdict: Verdict, reason: Reason) -> Plan:
@@ -164,6 +176,7 @@ def _made(request: PlanRequest, parts: _Parts, judged: Judgement) -> Plan:
         audio_bps=heard.bps,
         measured=request.samples is not None,
         exact=seen.exact if seen else False,
+        pixels_per_s=seen.pixels_per_s if seen else None,
     )
     expected = estimate(request.title, settings, basis)
     return Plan(
@@ -210,6 +223,7 @@ def _explained(request: PlanRequest, made: Plan, parts: _Parts, judged: Judgemen
         },
         offers={
             CODEC.key: parts.picture.options if parts.picture else (),
+            ENCODER.key: parts.picture.hardware if parts.picture else (),
             SOUND_CODEC.key: parts.sound.offered,
             CONTAINER.key: tuple(_offered(own, wish)),
             **_cuts(request, settings, judged),

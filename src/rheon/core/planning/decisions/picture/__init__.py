@@ -9,6 +9,7 @@ from .deband import DEBAND
 from .deinterlacer import DEINTERLACER
 from .denoise import DENOISE
 from .depth import DEPTH
+from .encoder import ENCODER
 from .field_order import FIELD_ORDER
 from .fields import FIELDS
 from .frame_rate import FRAME_RATE
@@ -27,6 +28,7 @@ from .size import SIZE
 PICTURE = (
     CROP, SIZE, ASPECT, ROTATION, SCREEN_FIT, PIXELS, FRAME_RATE, FIELDS, FIELD_ORDER, DEINTERLACER, CODEC, PROFILE,
     LEVEL, DEPTH, COLOUR, DENOISE, DEBAND, RATE, PEAK, BUFFER, PASSES, KEYFRAMES, PRESET,
+    ENCODER,
 )  # fmt: skip
 
 __all__ = [
@@ -39,6 +41,7 @@ __all__ = [
     "DEINTERLACER",
     "DENOISE",
     "DEPTH",
+    "ENCODER",
     "FIELDS",
     "FIELD_ORDER",
     "FRAME_RATE",
