@@ -92,6 +92,10 @@ class Settings(BaseSettings):
         default="",
         description="command that hears what was made, as JSON on its standard input, whenever all is made",
     )
+    hardware: str = Field(
+        default="/dev",
+        description="folder of the machine's devices, in which encoders in hardware are looked for; none: never",
+    )
     listen: str = Field(
         default="127.0.0.1", description="address that the page is served at; beyond this machine it needs a passphrase"
     )
@@ -172,6 +176,11 @@ class Settings(BaseSettings):
         """Whether the page is for this machine alone."""
         alone = self.listen == "localhost" or ipaddress.ip_address(self.listen).is_loopback
         return alone and not self.hosts and not self.proxies
+
+    @property
+    def hardware_place(self) -> Path | None:
+        """Where encoders in hardware are looked for; ``None`` where they are not to be."""
+        return None if self.hardware == "none" else Path(self.hardware)
 
     def environment(self) -> dict[str, str]:
         """The settings as the variables that the parts of an installation are started with."""

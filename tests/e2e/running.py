@@ -20,6 +20,7 @@ from typing import Any
 
 import pytest
 from tests.instruments.calling import UNDER_WAY, Caller
+from tests.instruments.hardware import Chip
 
 from rheon.server.keeper import DJANGO, parts
 from rheon.settings import Settings, load_settings
@@ -39,6 +40,7 @@ class Rheon:
     port: int
     pairing_port: int
     logs: Path | None = None
+    chip: Chip | None = None
     processes: dict[str, subprocess.Popen[bytes]] = field(default_factory=dict)
 
     @property
@@ -83,6 +85,13 @@ class Rheon:
         """End a process as a power cut would."""
         self.processes[name].send_signal(signal.SIGKILL)
         self.processes[name].wait()
+
+    def become(self, chip: Chip | None) -> None:
+        """Be another machine from now on: with a graphics chip, or without."""
+        for name in PARTS:
+            self.kill(name)
+        self.chip = chip
+        self.start_all()
 
     def wait(self) -> None:
         for _ in range(150):
@@ -174,7 +183,7 @@ class Rheon:
 
     @property
     def settings(self) -> Settings:
-        flags = {
+        flags: dict[str, object] = {
             "state": self.state,
             "output": self.output,
             "media": (MEDIA,),
@@ -182,10 +191,13 @@ class Rheon:
             "drives": (f"rheon.demo.drive:{self.tray},{MEDIA}",),
             "ends": (f"Shut down=touch {self.shut_down}",),
         }
+        if self.chip:
+            flags["hardware"] = str(self.chip.dev)
         return load_settings({**flags, "pairing_port": self.pairing_port, "pairing_host": "127.0.0.1"}).settings
 
     def _env(self) -> dict[str, str]:
-        return {**os.environ, **self.settings.environment(), **DJANGO}
+        path = {"PATH": self.chip.path} if self.chip else {}
+        return {**os.environ, **self.settings.environment(), **DJANGO, **path}
 
 
 def free_port() -> int:

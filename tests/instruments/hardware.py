@@ -20,7 +20,8 @@ argv = sys.argv[1:]
 SOFTWARE = {{"h264": ["libx264", "-preset", "superfast"], "hevc": ["libx265", "-preset", "ultrafast"],
              "vp9": ["libvpx-vp9", "-deadline", "realtime", "-cpu-used", "8"]}}
 ONLY_THERE = {{"-init_hw_device", "-filter_hw_device", "-rc_mode", "-rc", "-tier", "-tune", "-preset", "-dpb_size",
-              "-b_ref_mode", "-b_strategy", "-level", "-profile:v"}}
+              "-b_ref_mode", "-b_strategy"}}
+PROFILES = {{"constrained_baseline": "baseline", "578": "baseline", "77": "main", "100": "high"}}
 named = [value for flag, value in zip(argv, argv[1:]) if flag == "-c:v"]
 family = next((value.rpartition("_") for value in named if "_" in value), None)
 if family is None:
@@ -32,7 +33,11 @@ tried = any("testsrc2" in value for value in argv)
 given, place = [], 0
 while place < len(argv):
     flag = argv[place]
-    if flag in ONLY_THERE:
+    if flag == "-profile:v" and family[0] == "h264":
+        given += [flag, PROFILES.get(argv[place + 1], argv[place + 1])]
+        place += 2
+        continue
+    if flag in ONLY_THERE or (flag in ("-profile:v", "-level") and family[0] != "h264"):
         place += 2
         continue
     if flag == "-c:v":

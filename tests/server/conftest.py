@@ -30,6 +30,7 @@ def places(settings: Any, tmp_path: Path) -> None:
     }
     settings.RHEON_OUTPUT_FOLDER = tmp_path / "output"
     settings.RHEON_CACHE = tmp_path / "cache"
+    settings.RHEON_HARDWARE = None
     settings.RHEON_OUTPUT_FOLDER.mkdir()
 
 

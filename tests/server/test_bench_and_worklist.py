@@ -83,6 +83,8 @@ def test_a_job_is_made_checked_and_delivered(cell: tuple[int, int], api: Api, se
     output = api("get", f"outbox/{api('get', 'outbox')[1]['outputs'][0]['id']}")[1]
     assert output["file_name"] == "Marram Nights, extra 3.mp3"
     assert output["folder"] == "output"  # without the way to it
+    assert api("get", f"outbox/jobs/{job}")[1] == output
+    assert api("get", f"outbox/jobs/{job + 1}")[0] == 404
     assert (settings.RHEON_OUTPUT_FOLDER / output["file_name"]).stat().st_size == output["size_bytes"]
     assert output["checks"][0]["kept"] == len(output["checks"][0]["rules"]) > 5
     assert [path.name for path in settings.RHEON_OUTPUT_FOLDER.iterdir()] == [output["file_name"]]

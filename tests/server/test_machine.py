@@ -31,6 +31,16 @@ ALL = {"share": "all", "at_once": 1, "zone": "UTC"}
 DRAINING, FED = Power(has_battery=True, on_battery=True), Power(has_battery=True, on_battery=False)
 
 
+class Wanted:
+    """Other programs that want the machine just when they are told to."""
+
+    def __init__(self, now: threading.Event) -> None:
+        self._now = now
+
+    def are_busy(self, was_busy: bool) -> bool:
+        return self._now.is_set()
+
+
 @pytest.fixture
 def queue(shelf: Callable[[str], Source], household: list[int], api: Api) -> Callable[..., list[int]]:
     """Put titles of a disc on the Worklist by their numbers: the first is long, the fourth short."""
@@ -125,8 +135,8 @@ def test_what_is_being_made_is_kept_to_some_cores_at_once_and_gets_them_back(
 
 
 @pytest.mark.django_db(transaction=True)
-@pytest.mark.parametrize("cause", ["battery", "heat"])
-def test_on_battery_and_in_heat_everything_stands_still_and_nothing_begins(
+@pytest.mark.parametrize("cause", ["battery", "heat", "others"])
+def test_on_battery_in_heat_and_while_others_want_the_machine_everything_stands_still_and_nothing_begins(
     cause: str,
     queue: Callable[..., list[int]],
     working: Callable[[], None],
@@ -137,6 +147,9 @@ def test_on_battery_and_in_heat_everything_stands_still_and_nothing_begins(
     monkeypatch.setattr(machine, "power", lambda: DRAINING if cause == "battery" and strained.is_set() else FED)
     monkeypatch.setattr(queries, "power", lambda: DRAINING if cause == "battery" and strained.is_set() else FED)
     monkeypatch.setattr(minding, "is_hot", lambda was: cause == "heat" and strained.is_set())
+    if cause == "others":
+        assert api("put", "worklist/machine/others", {"minded": True})[0] == 204
+        monkeypatch.setattr(minding, "others", lambda: Wanted(strained))
     job, _ = queue(1, 4)
     working()
     until(lambda: Job.objects.get(pk=job).fraction > 0)
@@ -150,8 +163,8 @@ def test_on_battery_and_in_heat_everything_stands_still_and_nothing_begins(
     assert said["machine"]["spared"] == cause
     assert worklist_mark() != mark
     assert run_jobs_task not in [task for task, _ in _wanted()]
-    if cause == "battery":
-        assert api("put", "worklist/machine/battery", {"minded": False})[0] == 204
+    if cause != "heat":
+        assert api("put", f"worklist/machine/{cause}", {"minded": False})[0] == 204
     else:
         strained.clear()
     until(lambda: Job.objects.get(pk=job).fraction > stood)
@@ -199,3 +212,19 @@ def test_the_time_left_of_all_is_when_the_last_is_done_of_what_is_taken_up_by_so
     lengths = [30.0, 10.0, 10.0, 25.0]
     assert [_beside(lengths, count) for count in (1, 2, 4)] == [75.0, 45.0, 30.0]
     assert _beside([], 2) == 0
+
+
+@pytest.mark.django_db(transaction=True)
+def test_another_file_begins_beside_others_only_where_there_is_memory_for_it(
+    queue: Callable[..., list[int]], working: Callable[[], None], api: Api, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    left = [100 << 20]
+    monkeypatch.setattr(machine, "available_bytes", lambda: left[0])
+    film, extra = queue(1, 4)
+    api("put", "worklist/machine", {**ALL, "at_once": 2})
+    working()
+    until(lambda: state_of(film) == JobState.RUNNING)
+    time.sleep(1.5)
+    assert state_of(extra) == JobState.WAITING, "one is always made, another waits for memory"
+    left[0] = 4 << 30
+    until(lambda: state_of(extra) == JobState.RUNNING)

@@ -10,6 +10,8 @@ import pytest
 from django.utils import timezone
 
 from rheon.core.encoding import Progress
+from rheon.server.home.actions.setting_up import keep_pace
+from rheon.server.shelf.models import Source
 from rheon.server.worklist.course import Course
 from rheon.server.worklist.estimates import times_expected
 from rheon.server.worklist.models import Job, JobState
@@ -61,6 +63,32 @@ def test_what_waits_takes_as_long_as_things_take_here_and_what_ended_says_what_w
     assert {(one["expected_s"], one["left_s"]) for one in ended} == {(22.0, None)}
     total = api("get", "worklist")[1]["total"]
     assert (total["left_s"], total["left_low_s"]) == pytest.approx((22 * times, 15 * times))
+
+
+def test_the_bench_expects_what_things_take_here_and_that_does_not_count_twice(
+    shelf: Callable[[str], Source], household: list[int], api: Api
+) -> None:
+    film = shelf("MARRAM_NIGHTS").titles.get(number=1)
+    cell = {"title_id": film.pk, "target_id": household[1]}
+
+    def expected() -> tuple[float, float]:
+        (in_table,) = [
+            one for one in api("get", f"bench/cells?titles={film.pk}")[1] if one["target_id"] == household[1]
+        ]
+        sheet = api("get", f"bench/plans/{film.pk}/{household[1]}")[1]
+        return in_table["estimate"]["time_s"], sheet["estimate"]["time_s"]
+
+    before = expected()
+    keep_pace(2.0)
+    assert expected() == pytest.approx([2 * one for one in before])
+    keep_pace(2.05)
+    assert expected() == pytest.approx([2 * one for one in before]), "as good as the same"
+    api("post", "worklist/jobs", {"cells": [cell]})
+    stored = Job.objects.get().expected
+    assert (stored["pace"], stored["time_s"]) == (2.0, pytest.approx(2 * before[0]))
+    # a machine that takes twice as long as is usual, which was known before each of them
+    done(*[44.0] * 6, expected={**EXPECTED, "time_s": 44.0, "pace": 2.0})
+    assert times_expected() == pytest.approx(2**0.75)
 
 
 @pytest.mark.django_db

@@ -9,14 +9,18 @@ from dataclasses import dataclass
 
 from rheon.core.analysis import CutPlaces, cut_places, sample_pictures, survey_title, with_findings
 from rheon.core.devices import DeviceProfile
+from rheon.core.encoding import try_hardware
 from rheon.core.errors import BadPin, RheonError
-from rheon.core.media import FileData, Samples, Source, Title
+from rheon.core.media import FileData, HardwareEncoder, Samples, Source, Title
 from rheon.core.media.names import display_name, join_name
 from rheon.core.planning import CALLED_NOW, Balance, Plan, PlanRequest, plan, read_pins
 from rheon.core.planning.decisions import Pins
+from rheon.core.planning.decisions.picture import ENCODER
+from rheon.core.planning.decisions.picture.encoder import SOFTWARE
 from rheon.core.planning.decisions.range import KEEP
 from rheon.core.planning.decisions.range.keep import kept_of
 from rheon.core.sources.roles.parts import ChapterRange, cut, other_angle
+from rheon.settings import load_settings
 
 from .common import find_title
 from .joining import joined_with
@@ -105,8 +109,15 @@ def make_plan(wanted: Wanted, devices: list[DeviceProfile], balance: Balance, pi
             pins=read,
             languages=("en",),
             samples=wanted.samples,
+            hardware=_hardware() if read.of(ENCODER) not in (None, SOFTWARE) else (),
         )
     )
+
+
+def _hardware() -> tuple[HardwareEncoder, ...]:
+    """What this machine has of it, tried now: only where somebody asks for it."""
+    place = load_settings().settings.hardware_place
+    return tuple(trial.works for trial in try_hardware(place) if trial.works) if place else ()
 
 
 def _cut_places(title: Title, pins: Pins) -> CutPlaces:

@@ -12,11 +12,11 @@ from rich.progress import BarColumn, Progress, TaskProgressColumn, TextColumn, T
 
 from rheon.core.delivery import Delivered, Order
 from rheon.core.delivery import convert as carry_out
+from rheon.core.descriptions import instead_text
 from rheon.core.encoding import Forecast, Hooks, parts_in, remove_part
 from rheon.core.encoding import Progress as Step
-from rheon.core.errors import TargetError
+from rheon.core.errors import RheonError, TargetError
 from rheon.core.planning import Balance, Plan
-from rheon.core.planning.decisions.range import CUT
 from rheon.core.system import is_left_over, own_mark
 from rheon.core.wording import fact_text, rule_name, sentence
 
@@ -119,10 +119,10 @@ def _run_json(order: Order) -> Delivered:
         left_s = forecast.goes(step).left_s
         print_line({"state": "running", "fraction": round(step.fraction, 4), "speed": step.speed, "left_s": left_s})
 
-    def on_instead(made: Plan) -> None:
+    def on_instead(made: Plan, error: RheonError) -> None:
         nonlocal forecast
         forecast = _forecast(made)
-        print_line({"state": "running", "instead": _why_instead(made)})
+        print_line({"state": "running", "instead": instead_text(made, error)})
 
     return carry_out(order, Hooks(on_progress=on_progress), on_instead=on_instead)
 
@@ -137,13 +137,11 @@ def _run_shown(order: Order) -> Delivered:
     with Progress(*columns, console=console()) as bar:
         task = bar.add_task(order.plan.settings.file_name if order.plan.settings else "", total=1.0)
         update: Callable[[Step], None] = lambda step: bar.update(task, completed=step.fraction)  # noqa: E731
-        told: Callable[[Plan], None] = lambda made: bar.console.print(_why_instead(made), highlight=False)  # noqa: E731
+
+        def told(made: Plan, error: RheonError) -> None:
+            bar.console.print(instead_text(made, error), highlight=False)
+
         return carry_out(order, Hooks(on_progress=update), on_instead=told)
-
-
-def _why_instead(made: Plan) -> str:
-    """Why something else is made than what was planned: the plan itself says it, where it says how to cut."""
-    return next((sentence(one.reason) for one in made.decisions if one.key == CUT.key), "")
 
 
 def _say(as_json: bool, document: Mapping[str, object], text: str) -> None:

@@ -112,6 +112,12 @@ class EngineError(RheonError):
 
     code = "engine_failed"
 
+    @property
+    def complaint(self) -> str:
+        """What the engine complained of first: what follows is only that it gave up."""
+        tail = self.facts.get("tail")
+        return str(tail[0]) if isinstance(tail, list) and tail else self.what
+
 
 class EngineMissing(EngineError):
     code = "engine_missing"

@@ -43,7 +43,7 @@ def made_of(title: Title, made: Plan, device_id: str, folder: Path) -> tuple[Pat
     """The file, and the plan that was carried out instead, if one was."""
     instead: list[Plan] = []
     order = Order(title=title, plan=made, devices=[device(device_id)], folder=folder, token=uuid.uuid4().hex)
-    return convert(order, on_instead=instead.append).path, instead
+    return convert(order, on_instead=lambda plan, error: instead.append(plan)).path, instead
 
 
 def has_edges(made: Plan) -> bool:

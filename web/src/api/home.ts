@@ -13,6 +13,18 @@ export const useHome = () => useQuery({ queryKey: home, queryFn: () => answer(cl
 export const useChangeHome = () =>
   useChange((body: Schemas["HomeChange"]) => answer(client.PATCH("/api/home", { body })), [home]);
 
+/** Under the home's key: what was tried or measured is told with it. */
+const hardware = ["home", "hardware"] as const;
+
+export const useHardware = () =>
+  useQuery({ queryKey: hardware, queryFn: () => answer(client.GET("/api/home/hardware")) });
+
+export const useChangeHardware = () =>
+  useChange(
+    (body: Schemas["HardwareChange"]) => answer(client.PATCH("/api/home/hardware", { body })),
+    [hardware],
+  );
+
 export const useFilmFolders = () =>
   useQuery({ queryKey: filmFolders, queryFn: () => answer(client.GET("/api/shelf/film-folders")) });
 

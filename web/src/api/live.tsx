@@ -38,7 +38,7 @@ export function LiveProvider({ children }: { children: ReactNode }) {
       );
       const before = marks.current;
       marks.current = live.marks;
-      for (const place of ["worklist", "shelf", "bench", "outbox", "household"] as const) {
+      for (const place of ["worklist", "shelf", "bench", "outbox", "household", "home"] as const) {
         // on the first event too: what was read before the stream began may be old already
         if (before?.[place] !== live.marks[place]) stale(place);
       }

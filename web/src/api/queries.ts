@@ -79,6 +79,14 @@ export const useOutput = (id: number) =>
     queryFn: () => answer(client.GET("/api/outbox/{output_id}", { params: { path: { output_id: id } } })),
   });
 
+/** The file that a job made. */
+export const useOutputOfJob = (jobId: number) =>
+  useQuery({
+    queryKey: ["outbox", "job", jobId],
+    queryFn: () => answer(client.GET("/api/outbox/jobs/{job_id}", { params: { path: { job_id: jobId } } })),
+    retry: false,
+  });
+
 /**
  * A change that makes everything under `stale` be read again when it is done. `onDone` is called even where what asked
  * for it has been drawn anew meanwhile, as on a busy machine; what is handed to `mutate` is forgotten then.

@@ -336,6 +336,22 @@ export interface paths {
         patch: operations["changeHome"];
         trace?: never;
     };
+    "/api/home/hardware": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["hardware"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch: operations["changeHardware"];
+        trace?: never;
+    };
     "/api/household": {
         parameters: {
             query?: never;
@@ -621,6 +637,23 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["reportPlayed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outbox/jobs/{job_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What a job made. */
+        get: operations["outputOfJob"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1172,6 +1205,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/worklist/machine/others": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Whether everything stands still while other programs want the machine. */
+        put: operations["mindOthers"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/worklist/order": {
         parameters: {
             query?: never;
@@ -1526,6 +1576,8 @@ export interface components {
         /**
          * Estimate
          * @description What is expected, with the bounds within which it should come out. Bytes and seconds.
+         *
+         *     ``pace`` is how many times as long everything is taken to last as on the machines that Rheon was made for.
          */
         Estimate: {
             size_bytes: number;
@@ -1536,6 +1588,8 @@ export interface components {
             time_high_s: number;
             /** @default 0 */
             checking_s?: number;
+            /** @default 1 */
+            pace?: number;
         };
         /**
          * Evidence
@@ -1632,6 +1686,49 @@ export interface components {
             name: string;
             about: string;
             on_bench: boolean;
+        };
+        /**
+         * Hardware
+         * @description Encoders in hardware. ``never``: the settings say that none are to be tried; ``tried``: this was done already.
+         */
+        Hardware: {
+            never: boolean;
+            tried: boolean;
+            preferred: boolean;
+            measuring: boolean;
+            families: components["schemas"]["HardwareFamily"][];
+        };
+        /**
+         * HardwareChange
+         * @description ``preferred``: they make whatever they can. ``again``: try them, and measure what works, once more.
+         */
+        HardwareChange: {
+            /** @default null */
+            preferred?: boolean | null;
+            /** @default false */
+            again?: boolean;
+        };
+        /**
+         * HardwareCodec
+         * @description What works: whether also with ten bits, how large files are beside those of software at the same fidelity, how
+         *     long they take beside them, and the title with which that was measured (empty: not yet, or it could not be).
+         */
+        HardwareCodec: {
+            codec: string;
+            ten_bits: boolean;
+            size_share: number | null;
+            time_share: number | null;
+            measured_with: string;
+        };
+        /**
+         * HardwareFamily
+         * @description What one interface of the system reaches.
+         */
+        HardwareFamily: {
+            label: string;
+            about: string;
+            codecs: components["schemas"]["HardwareCodec"][];
+            missing: components["schemas"]["MissingCodec"][];
         };
         /** Health */
         Health: {
@@ -1768,6 +1865,7 @@ export interface components {
             expected_s: number;
             made_in_s: number | null;
             error_message: string;
+            note: string;
             may_accept_loss: boolean;
             short_bytes: number;
             started: string | null;
@@ -1883,6 +1981,7 @@ export interface components {
             day_ends: string;
             has_battery: boolean;
             battery_minded: boolean;
+            others_minded: boolean;
             spared: components["schemas"]["Strain"] | null;
         };
         /**
@@ -1913,6 +2012,7 @@ export interface components {
             outbox: string;
             household: string;
             balance: string;
+            home: string;
         };
         /** Member */
         Member: {
@@ -1931,6 +2031,11 @@ export interface components {
             subtitles?: components["schemas"]["SubtitleWish"] | "";
             /** @default  */
             name?: string;
+        };
+        /** MissingCodec */
+        MissingCodec: {
+            codec: string;
+            why: string;
         };
         /**
          * Moved
@@ -1982,6 +2087,13 @@ export interface components {
             open: boolean;
             /** Format: date-time */
             changes: string;
+        };
+        /**
+         * OthersMinded
+         * @description Whether everything stands still while other programs want the machine.
+         */
+        OthersMinded: {
+            minded: boolean;
         };
         /**
          * Outbox
@@ -2444,10 +2556,10 @@ export interface components {
         };
         /**
          * Strain
-         * @description What a machine can't be asked more of: it lives on its battery, or is nearly too hot to go on.
+         * @description What a machine can't be asked more of: it lives on its battery, is nearly too hot to go on, or others want it.
          * @enum {string}
          */
-        Strain: "battery" | "heat";
+        Strain: "battery" | "heat" | "others";
         /** Subtitle */
         Subtitle: {
             index: number;
@@ -3248,6 +3360,48 @@ export interface operations {
             };
         };
     };
+    hardware: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Hardware"];
+                };
+            };
+        };
+    };
+    changeHardware: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["HardwareChange"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Hardware"];
+                };
+            };
+        };
+    };
     household: {
         parameters: {
             query?: never;
@@ -3816,6 +3970,27 @@ export interface operations {
                 "application/json": components["schemas"]["Report"];
             };
         };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Output"];
+                };
+            };
+        };
+    };
+    outputOfJob: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             200: {
                 headers: {
@@ -4687,6 +4862,28 @@ export interface operations {
         requestBody?: {
             content: {
                 "application/json": components["schemas"]["BatteryMinded"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    mindOthers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["OthersMinded"];
             };
         };
         responses: {

@@ -15,8 +15,9 @@ interface Move {
 const MOVES = ["worklist", "moves"] as const;
 
 /** The list; what was read before a move arrived shows it too, so that the next one is aimed at what is seen. */
-export const useWorklist = () =>
+export const useWorklist = ({ enabled = true } = {}) =>
   useQuery({
+    enabled,
     queryKey: keys.worklist,
     queryFn: async ({ client: cache }) => {
       const list = await answer(client.GET("/api/worklist"));
@@ -84,6 +85,13 @@ export const useShareMachine = () =>
 export const useMindBattery = () =>
   useChange(
     (minded: boolean) => answer(client.PUT("/api/worklist/machine/battery", { body: { minded } })),
+    [keys.worklist],
+  );
+
+/** Whether everything stands still while other programs want the machine. */
+export const useMindOthers = () =>
+  useChange(
+    (minded: boolean) => answer(client.PUT("/api/worklist/machine/others", { body: { minded } })),
     [keys.worklist],
   );
 

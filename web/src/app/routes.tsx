@@ -9,6 +9,7 @@ import { StartPlace } from "../places/home/start-place";
 import { HouseholdPlace } from "../places/household/household-place";
 import { EditProfile, NewProfile } from "../places/household/profile-form";
 import { OutboxPlace } from "../places/outbox/outbox-place";
+import { OutputOfJob } from "../places/outbox/output-of-job";
 import { ShelfPlace } from "../places/shelf/shelf-place";
 import { HistoryPlace } from "../places/worklist/history-place";
 import { WorklistPlace } from "../places/worklist/worklist-place";
@@ -36,6 +37,7 @@ export const router = createBrowserRouter(
             { path: "worklist", element: <WorklistPlace /> },
             { path: "worklist/history", element: <HistoryPlace /> },
             { path: "outbox", element: <OutboxPlace /> },
+            { path: "outbox/of-job/:jobId", element: <OutputOfJob /> },
             { path: "outbox/:outputId", element: <OutboxPlace /> },
             { path: "household", element: <HouseholdPlace /> },
             { path: "household/new", element: <NewProfile /> },

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { Link, NavLink, Outlet } from "react-router";
 
 import { useLive } from "../api/live";
+import { useOpenedWhenDone } from "../parts/opening";
 import { useToldWhenDone } from "../parts/telling";
 import { Button } from "../ui/button";
 import { Mark } from "../ui/mark";
@@ -30,6 +31,7 @@ export function Shell() {
   const { connected } = useLive();
   const texts = useCountTexts();
   useToldWhenDone();
+  useOpenedWhenDone();
   useShortcuts({ "?": () => setHelp(true), "/": () => setSearch(true) });
   const places = [
     { to: "/shelf", name: "Shelf", count: texts.shelf, busy: false },

@@ -17,6 +17,7 @@ from ..errors import (
     LossNotAccepted,
     NotWhole,
     PlanError,
+    RheonError,
     SourceMissing,
     TargetFull,
 )
@@ -64,11 +65,11 @@ Note = Callable[[Delivered], None]
 """Hears of a checked file under the name that it is about to get: what is noted then can be taken up after a kill."""
 
 
-Heed = Callable[[Plan], None]
-"""Hears of the plan that is carried out instead of the one that was asked for."""
+Heed = Callable[[Plan, RheonError], None]
+"""Hears of the plan that is carried out instead of the one that was asked for, and what became of that."""
 
 
-def _unheeded(plan: Plan) -> None:
+def _unheeded(plan: Plan, error: RheonError) -> None:
     return None
 
 
@@ -96,8 +97,8 @@ def convert(
         return _converted(order, settings, hooks, note)
     except EngineKilled:
         raise
-    except (CheckFailed, NotWhole, EngineError):
-        on_instead(instead)
+    except (CheckFailed, NotWhole, EngineError) as error:
+        on_instead(instead, error)
         return convert(replace(order, plan=instead), hooks, note, on_instead)
 
 

@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from ..catalogue import say
+from ..errors import EngineError, RheonError
 from ..formats import channels_text, codec_name
 from ..media import OutputSettings
-from ..wording import ranges_text
+from ..planning import Plan
+from ..wording import ranges_text, sentence
 
 
 def settings_text(made: OutputSettings) -> str:
@@ -24,3 +26,10 @@ def settings_text(made: OutputSettings) -> str:
         first = ranges_text(made.kept[:1])
         parts.append(say("{range} and {count} more", range=first, count=more) if more else first)
     return " · ".join(parts)
+
+
+def instead_text(made: Plan, error: RheonError) -> str:
+    """Why something else is made than what was planned, in a sentence, and what became of that."""
+    why = sentence(made.why_instead) if made.why_instead else say("what was planned could not be made")
+    said = error.complaint if isinstance(error, EngineError) else error.what
+    return f"{why[0].upper()}{why[1:]}: {said.rstrip('.')}."

@@ -1,6 +1,7 @@
 """From a plan's settings to a file: carrying out what ``commands`` builds."""
 
 from .clips import make_clip
+from .cost import Cost, measure_cost
 from .excerpt import ExcerptRequest, excerpt_stretch, make_excerpt, make_source_excerpt
 from .fidelity import (
     Fidelity,
@@ -22,6 +23,7 @@ from .run import Hooks, Made, check_target, make_file
 from .trade_off import Point, Way, better, ways_left
 
 __all__ = [
+    "Cost",
     "ExcerptRequest",
     "Fidelity",
     "Forecast",
@@ -46,6 +48,7 @@ __all__ = [
     "make_file",
     "make_reference",
     "make_source_excerpt",
+    "measure_cost",
     "measure_fidelity",
     "part_path",
     "part_token",

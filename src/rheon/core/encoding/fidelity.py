@@ -42,13 +42,14 @@ class Viewing:
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Fidelity:
     """The score of each picture that was held against the source, from ``seconds`` of the title, which take
-    ``size_bytes``: by VMAF with ``model``; by SSIM where that is ``None``.
+    ``size_bytes`` and took ``made_s`` to make: by VMAF with ``model``; by SSIM where that is ``None``.
     """
 
     model: Model | None
     scores: tuple[float, ...]
     seconds: float
     size_bytes: int
+    made_s: float = 0.0
 
     @property
     def mean(self) -> float:
@@ -68,6 +69,7 @@ def together(turns: Sequence[Fidelity]) -> Fidelity:
         scores=tuple(score for one in turns for score in one.scores),
         seconds=round(sum(one.seconds for one in turns), 2),
         size_bytes=sum(one.size_bytes for one in turns),
+        made_s=sum(one.made_s for one in turns),
     )
 
 
@@ -138,7 +140,7 @@ def measure_fidelity(
     vmaf = vmaf_engine()
     work = reference.path.parent
     made = work / "made.mkv"
-    make_file(title, _short(title, settings, settings.video, reference.turn), made, hooks)
+    took_s = make_file(title, _short(title, settings, settings.video, reference.turn), made, hooks).seconds
     model = _model(viewing, title.video) if vmaf else None
     width, height = _seen(settings.video, viewing, model)
     comparison = Comparison(
@@ -159,6 +161,7 @@ def measure_fidelity(
         scores=scores,
         seconds=round(sum(one.length_s for one in measured_stretches(title, settings, reference.turn)), 2),
         size_bytes=size_bytes,
+        made_s=took_s,
     )
 
 

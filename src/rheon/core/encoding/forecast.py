@@ -47,9 +47,9 @@ class Forecast:
         self._check_begun_s: float | None = None
 
     @classmethod
-    def of(cls, expected: Estimate, times: float = 1.0) -> Forecast:
-        """Of what a plan expects, on a machine that takes so many times as long."""
-        return cls((expected.time_s - expected.checking_s) * times, expected.checking_s * times)
+    def of(cls, expected: Estimate) -> Forecast:
+        """Of what a plan expects."""
+        return cls(expected.time_s - expected.checking_s, expected.checking_s)
 
     def goes(self, step: Progress) -> Left:
         """What is left at a step of the making, or of the check that follows."""

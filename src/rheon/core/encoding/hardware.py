@@ -71,7 +71,7 @@ def _tried(family: Family, codec: str, built: frozenset[str], dev: Path) -> Tria
         try:
             return replace(trial, works=_working(encoder, codec, str(node)))
         except EngineError as error:
-            why = Reason(code="hardware_failed", values={"node": str(node), "said": _said(error)})
+            why = Reason(code="hardware_failed", values={"node": str(node), "said": error.complaint})
     return replace(trial, why=why)
 
 
@@ -161,12 +161,6 @@ def _software(codec: str) -> VideoSettings:
     encoder = video_encoder("h264")
     made = _settings("h264", encoder, "", None)
     return replace(made, quality=encoder.quality[-1], bitrate_bps=None, preset=encoder.clip_preset)
-
-
-def _said(error: EngineError) -> str:
-    """What the engine complained of first: what follows is only that it gave up."""
-    tail = error.facts.get("tail")
-    return str(tail[0]) if isinstance(tail, list) and tail else error.what
 
 
 def _may_use(node: Path) -> bool:

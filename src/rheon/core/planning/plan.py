@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Annotated
 
 from pydantic import BeforeValidator
@@ -11,6 +11,9 @@ from ..devices import RuleResult, Verdict
 from ..media import Balance, OutputSettings, Reason
 from ..media.facts import Fact, as_fact
 from .decisions import Decision
+
+FALLEN_BACK = frozenset({"encoder_failed", "cut_edges_failed"})
+"""Reasons that only what is made instead has."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -31,7 +34,10 @@ class Breach:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Estimate:
-    """What is expected, with the bounds within which it should come out. Bytes and seconds."""
+    """What is expected, with the bounds within which it should come out. Bytes and seconds.
+
+    ``pace`` is how many times as long everything is taken to last as on the machines that Rheon was made for.
+    """
 
     size_bytes: int
     size_low_bytes: int
@@ -40,6 +46,19 @@ class Estimate:
     time_low_s: float
     time_high_s: float
     checking_s: float = 0.0
+    pace: float = 1.0
+
+    def at_pace(self, pace: float) -> Estimate:
+        """The same on a machine that takes so many times as long."""
+        times = pace / self.pace
+        return replace(
+            self,
+            time_s=self.time_s * times,
+            time_low_s=self.time_low_s * times,
+            time_high_s=self.time_high_s * times,
+            checking_s=self.checking_s * times,
+            pace=pace,
+        )
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -47,7 +66,8 @@ class Plan:
     """The computed way to make one file from one title for one or more devices.
 
     ``settings`` and ``estimate`` are ``None`` where nothing is to be made (it plays as it is, or it can't be done).
-    ``instead`` is what is made where the file of this plan does not pass its checks: some cuts are only known by them.
+    ``instead`` is what is made where the file of this plan does not pass its checks, or hardware fails: some cuts are
+    only known by their checks.
     """
 
     title_number: int
@@ -61,3 +81,8 @@ class Plan:
     settings: OutputSettings | None = None
     estimate: Estimate | None = None
     instead: Plan | None = None
+
+    @property
+    def why_instead(self) -> Reason | None:
+        """Why this is made instead of what was planned; ``None`` where it was planned."""
+        return next((one.reason for one in self.decisions if one.reason.code in FALLEN_BACK), None)

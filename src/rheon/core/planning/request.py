@@ -34,7 +34,8 @@ class PlanRequest:
 
     ``samples`` is ``None`` where nobody measured, and the estimates are guesses then. ``copy_ranges`` are the stretches
     that copied streams can have instead of what is kept, in its order, ``middles`` what of each stretch can be copied
-    where only its edges are encoded; ``None`` where nobody looked, or where that can't be. ``hardware`` are the
+    where only its edges are encoded; ``None`` where nobody looked, or where that can't be. ``pace`` is how
+    many times as long this machine takes as those that Rheon was made for (``Estimate``). ``hardware`` are the
     encoders that this machine has in hardware, the one taken first in front; with ``prefers_speed`` one is taken
     wherever it can, unless it failed (``hardware_failed``). ``range`` is filled in by the planner: ``title`` is then
     what is kept of it.
@@ -51,6 +52,7 @@ class PlanRequest:
     samples: Samples | None = None
     copy_ranges: tuple[KeptRange, ...] | None = None
     middles: tuple[KeptRange, ...] | None = None
+    pace: float = 1.0
     hardware: tuple[HardwareEncoder, ...] = ()
     prefers_speed: bool = False
     hardware_failed: bool = False

@@ -3,6 +3,7 @@
 from .cores import cores, keep_to_cores
 from .identity import has_started_again, is_alive, process_identity, this_host
 from .opening import check_inside, is_there, open_inside, read_inside, real_path, set_fence
+from .others import Others, available_bytes
 from .path_text import is_text, path_text, shown, text_path
 from .places import Place, file_system_of, mounts, place_of
 from .power import Power, is_hot, power
@@ -10,8 +11,10 @@ from .renaming import rename_new
 from .scratch import clear_left_over, is_elsewhere, is_left_over, may_be_in_use, own_mark, use_scratch
 
 __all__ = [
+    "Others",
     "Place",
     "Power",
+    "available_bytes",
     "check_inside",
     "clear_left_over",
     "cores",

@@ -259,10 +259,11 @@ SENTENCES: Mapping[str, str | Callable[[Values], str]] = {
     "encoder_set_by_hand": "what was set by hand for the rate, passes or preset, only software does",
     "encoder_absent": "the graphics chip that was asked for is not here, or does not make this",
     "encoder_of_fields": "the graphics chip codes no pictures of two fields",
-    "encoder_failed": "the graphics chip failed, so software made it",
+    "encoder_failed": "the graphics chip failed, so software makes it",
     "hardware_not_built": "the engine on this machine was built without it ({encoder})",
     "hardware_no_node": "this machine has no such device: nothing is at {place}",
     "hardware_closed": _closed,
+    "hardware_failed_at_titles": "it works when it is tried, but failed at {count} titles, the last time with “{said}”",
     "hardware_failed": "tried at {node}, where the engine said “{said}”",
     # sound
     "only_track": "the only track",

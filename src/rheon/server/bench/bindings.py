@@ -11,6 +11,7 @@ from rheon.server.shelf.signals import source_read
 
 from . import tasks
 from .actions.fidelity import measure_now
+from .actions.hardware import measure_hardware_now
 from .actions.picks import propose
 from .actions.targets import add_device_target, drop_lonely
 
@@ -32,3 +33,4 @@ def drop_targets(sender: object, **kwargs: object) -> None:
 
 
 tasks.measure_balances.is_done_by(measure_now)
+tasks.measure_hardware.is_done_by(measure_hardware_now)

@@ -17,6 +17,7 @@ from rheon.core.media import Title as CoreTitle
 from rheon.core.media import mark_of
 from rheon.core.planning import Balance, Estimate, Plan, PlanRequest, plan, read_pins
 from rheon.core.wording import sentence
+from rheon.server.home.hardware import Hardware, hardware
 from rheon.server.household.wishes import Liked, household_wishes, liked
 from rheon.server.shelf.models import Title
 
@@ -73,13 +74,14 @@ class _Column:
     free_bytes: int | None
     liked: Liked
     profiles: tuple[DeviceProfile, ...]
+    hardware: Hardware
     mark: int
 
 
 def cells_document(title_ids: Sequence[int], named: Balance | None = None) -> list[documents.Cell]:
     """Every cell of these titles, title by title, target by target, at a balance (the Bench's where none is named)."""
-    everyone = household_wishes()
-    columns = [_column(target, liked(target.device, everyone)) for target in targets()]
+    everyone, quick = household_wishes(), hardware()
+    columns = [_column(target, liked(target.device, everyone), quick) for target in targets()]
     settings = {(row.title_id, row.target_id): row for row in CellOverride.objects.filter(title_id__in=title_ids)}
     balance = named or bench_balance()
     # the stored text tells whether a title changed, without reading what it says
@@ -94,14 +96,20 @@ def cells_document(title_ids: Sequence[int], named: Balance | None = None) -> li
     return cells
 
 
-def _column(target: Target, wishes: Liked) -> _Column:
+def _column(target: Target, wishes: Liked, quick: Hardware) -> _Column:
     said = target.goal or tuple((row.name, repr(row.profile)) for row in target.devices)
     profiles = _profiles.get(said)
     if profiles is None:
         profiles = target.profiles
         _profiles.put(said, profiles)
-    mark = hash((target.pk, said, wishes))
-    return _Column(target=target, free_bytes=target.free_bytes, liked=wishes, profiles=profiles, mark=mark)
+    return _Column(
+        target=target,
+        free_bytes=target.free_bytes,
+        liked=wishes,
+        profiles=profiles,
+        hardware=quick,
+        mark=hash((target.pk, said, wishes, quick)),
+    )
 
 
 def _row(
@@ -156,6 +164,9 @@ def _planned(title: Any, mark: int, column: _Column, balance: Balance, pins: dic
             sound=column.liked.sound,
             subtitles=column.liked.subtitles,
             samples=title.core_samples(),
+            pace=column.hardware.pace,
+            hardware=column.hardware.encoders,
+            prefers_speed=column.hardware.preferred,
         )
         made = plan(request, explained=False)
     except PlanError as error:

@@ -11,6 +11,7 @@ from rheon.core.planning import Balance, Plan, PlanRequest, plan, read_pins
 from rheon.core.planning.decisions import Pins
 from rheon.core.planning.decisions.range import KEEP
 from rheon.core.planning.decisions.range.keep import kept_of
+from rheon.server.home.hardware import hardware
 from rheon.server.household.wishes import liked
 from rheon.server.shelf.actions.cuts import cut_places_of
 from rheon.server.shelf.models import Title
@@ -34,7 +35,7 @@ def request_for(
     pins = read_pins(override.pins if override else {})
     whole = core or title.core_title()
     wishes = liked(target.device)
-    places = cut_places(title, whole, pins)
+    places, quick = cut_places(title, whole, pins), hardware()
     return PlanRequest(
         title=whole,
         devices=target.profiles,
@@ -47,6 +48,9 @@ def request_for(
         samples=title.core_samples(),
         copy_ranges=places.copies,
         middles=places.middles,
+        pace=quick.pace,
+        hardware=quick.encoders,
+        prefers_speed=quick.preferred,
     )
 
 

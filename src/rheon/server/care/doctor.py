@@ -13,10 +13,12 @@ from enum import StrEnum
 from pathlib import Path
 
 from rheon.core.catalogue import later, say
+from rheon.core.encoding import try_hardware
 from rheon.core.engine import FILTERS, engine_encoders, engine_filters, require, vmaf_engine
 from rheon.core.errors import RheonError
-from rheon.core.formats import encoder_names
+from rheon.core.formats import HARDWARE, codec_name, encoder_names
 from rheon.core.system import place_of
+from rheon.core.wording import sentence
 from rheon.settings import Loaded, Settings
 
 from .database import applied_migrations, check_version, chosen_output, database_of, has_passphrase, verify
@@ -51,6 +53,7 @@ def look(loaded: Loaded) -> Iterator[Finding]:
     looks: tuple[tuple[str, Callable[[], Iterator[Finding]]], ...] = (
         ("settings", lambda: _settings(loaded)),
         ("engine", _engine),
+        ("hardware", lambda: _hardware(settings)),
         ("fonts", _fonts),
         ("state", lambda: _state(settings)),
         ("database", lambda: _database(settings)),
@@ -106,6 +109,23 @@ def _engine() -> Iterator[Finding]:
     else:
         by_structure = say("measured by how like structures are (SSIM); rheon[vmaf] measures as people judge")
         yield Finding(state=State.GOOD, about="fidelity", text=by_structure)
+
+
+def _hardware(settings: Settings) -> Iterator[Finding]:
+    """What is not there is no fault: everything is made without it."""
+    place = settings.hardware_place
+    if place is None:
+        yield Finding(state=State.GOOD, about="hardware", text=say("encoders in hardware are not looked for"))
+        return
+    whys: dict[str, str] = {}
+    for trial in try_hardware(place):
+        name = f"{HARDWARE[trial.family].label} {codec_name(trial.codec)}"
+        if trial.works:
+            yield Finding(state=State.GOOD, about="hardware", text=say("{name} works", name=name))
+        elif trial.why:
+            whys.setdefault(HARDWARE[trial.family].label, sentence(trial.why))
+    for label, why in whys.items():
+        yield Finding(state=State.GOOD, about="hardware", text=say("no {name}: {why}", name=label, why=why))
 
 
 def _fonts() -> Iterator[Finding]:

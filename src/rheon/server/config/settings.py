@@ -44,6 +44,8 @@ RHEON_CACHE_BYTES = HERE.cache_mb * 1_000_000
 RHEON_DRIVES = list(HERE.drives)
 RHEON_ENDS = list(HERE.ends)
 RHEON_TELL = HERE.tell
+# where encoders in hardware are looked for, if at all
+RHEON_HARDWARE = HERE.hardware_place
 RHEON_PREFIX = HERE.prefix
 RHEON_PROXIES = HERE.proxies
 

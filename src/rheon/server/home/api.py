@@ -11,8 +11,10 @@ from rest_framework.views import APIView
 from rheon.server.api.operations import operation
 
 from . import documents
+from .actions.hardware import look_again, prefer_speed
 from .actions.passphrase import end_sessions, is_signed_in, sign_in, sign_out
 from .actions.setting_up import choose_output, mark_set_up
+from .hardware import hardware_document
 from .queries import home_document, is_locked
 
 
@@ -28,6 +30,20 @@ class TheHome(APIView):
         if wanted.set_up:
             mark_set_up()
         return home_document(request.session.session_key)
+
+
+class TheHardware(APIView):
+    @operation("hardware")
+    def get(self, request: Request) -> documents.Hardware:
+        return hardware_document()
+
+    @operation("changeHardware")
+    def patch(self, request: Request, wanted: documents.HardwareChange) -> documents.Hardware:
+        if wanted.preferred is not None:
+            prefer_speed(preferred=wanted.preferred)
+        if wanted.again:
+            look_again()
+        return hardware_document()
 
 
 class TheSession(APIView):

@@ -1,6 +1,6 @@
-from django.apps import AppConfig
+from rheon.server import work
 
 
-class HomeConfig(AppConfig):
+class HomeConfig(work.Place):
     name = "rheon.server.home"
     label = "home"

@@ -30,6 +30,49 @@ class Home(Document):
     settings: list[SettingLine]
 
 
+class HardwareCodec(Document):
+    """What works: whether also with ten bits, how large files are beside those of software at the same fidelity, how
+    long they take beside them, and the title with which that was measured (empty: not yet, or it could not be).
+    """
+
+    codec: str
+    ten_bits: bool
+    size_share: float | None
+    time_share: float | None
+    measured_with: str
+
+
+class MissingCodec(Document):
+    codec: str
+    why: str
+
+
+class HardwareFamily(Document):
+    """What one interface of the system reaches."""
+
+    label: str
+    about: str
+    codecs: list[HardwareCodec]
+    missing: list[MissingCodec]
+
+
+class Hardware(Document):
+    """Encoders in hardware. ``never``: the settings say that none are to be tried; ``tried``: this was done already."""
+
+    never: bool
+    tried: bool
+    preferred: bool
+    measuring: bool
+    families: list[HardwareFamily]
+
+
+class HardwareChange(Body):
+    """``preferred``: they make whatever they can. ``again``: try them, and measure what works, once more."""
+
+    preferred: bool | None = None
+    again: bool = False
+
+
 class Session(Document):
     has_passphrase: bool
     signed_in: bool

@@ -9,12 +9,23 @@ class Home(models.Model):
     """One row. ``outputs`` are the folders chosen in the page for what is made, the last of them now.
 
     ``stamp`` changes with the passphrase: a browser that signed in under another one is signed out.
+
+    ``trials`` are what trying encoders in hardware came to, on a machine that ``hardware_mark`` stands for (empty: they
+    are to be tried again); ``costs`` what was measured of those that work, by name; ``failures`` what the engine said
+    of those that failed at titles since, one after the other. They are used where ``prefers_speed``. ``pace`` is how
+    many times as long this machine takes as those that Rheon was made for.
     """
 
     outputs = models.JSONField(default=list)
     set_up = models.DateTimeField(null=True)
     passphrase = models.CharField(max_length=200, blank=True)
     stamp = models.CharField(max_length=32, blank=True)
+    trials = models.JSONField(default=list)
+    hardware_mark = models.TextField(blank=True)
+    costs = models.JSONField(default=dict)
+    failures = models.JSONField(default=dict)
+    prefers_speed = models.BooleanField(default=False)
+    pace = models.FloatField(default=1.0)
 
 
 class Attempt(models.Model):

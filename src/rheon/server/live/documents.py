@@ -25,6 +25,7 @@ class Marks(Document):
     outbox: str
     household: str
     balance: str
+    home: str
 
 
 class Live(Document):

@@ -5,6 +5,7 @@ from __future__ import annotations
 from django.db.models import Count, Max, Sum
 
 from rheon.server.bench.models import Bench, CellOverride, Pick, Target
+from rheon.server.home.models import Home
 from rheon.server.household.models import Device, Household, Member, Pairing
 from rheon.server.outbox.models import Output
 from rheon.server.shelf.models import FilmFolder, Source, Title
@@ -31,6 +32,7 @@ def snapshot() -> Live:
         outbox=_outbox_mark(),
         household=_household_mark(),
         balance=_balance_mark(),
+        home=_hardware_mark(),
     )
     return Live(running=running, total=total, counts=counts, marks=marks)
 
@@ -52,8 +54,19 @@ def _bench_mark(picks: list[int]) -> str:
     targets = list(Target.objects.values_list("id", "kind", "goal", "shares"))
     people = list(Member.objects.values_list("languages", "sound", "subtitles"))
     everyone = list(Household.objects.values_list("languages", "sound", "subtitles"))
-    said = (settings, devices, targets, people, everyone)
+    said = (settings, devices, targets, people, everyone, _hardware_mark())
     return str(hash((tuple(picks), sampled, looked_at, repr(said))))
+
+
+def _hardware_mark() -> str:
+    """What works of it, what that costs, and whether it is preferred: plans rest on it."""
+    return str(
+        hash(
+            repr(
+                list(Home.objects.values_list("trials", "costs", "prefers_speed", "hardware_mark", "failures", "pace"))
+            )
+        )
+    )
 
 
 def _balance_mark() -> str:

@@ -32,6 +32,13 @@ class OneOutput(APIView):
         forget(get_object_or_404(Output, pk=output_id))
 
 
+class OutputOfJob(APIView):
+    @operation("outputOfJob")
+    def get(self, request: Request, job_id: int) -> documents.Output:
+        """What a job made."""
+        return output_document(get_object_or_404(Output, job_id=job_id))
+
+
 class Reports(APIView):
     @operation("reportPlayed")
     def post(self, request: Request, output_id: int, wanted: documents.Report) -> documents.Output:

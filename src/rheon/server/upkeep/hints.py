@@ -18,6 +18,9 @@ from django_tasks_db.models import DBTaskResult
 
 from rheon.core.devices import CLIPS
 from rheon.core.system import is_elsewhere, may_be_in_use
+from rheon.server.bench.tasks import measure_hardware_task
+from rheon.server.home.hardware import is_looked_for, unmeasured
+from rheon.server.home.tasks import look_for_hardware_task
 from rheon.server.household.actions.pairing import pairing
 from rheon.server.household.clips import clip_path
 from rheon.server.household.tasks import make_clips_task
@@ -77,6 +80,10 @@ def _wanted() -> Iterator[Hint]:
     for title in unlooked().filter(source__state=SourceState.READY).only("pk", "outline"):
         if not title.outline.get("fault"):
             yield survey_title_task.using(priority=LATER), (title.pk,)
+    if not is_looked_for():
+        yield look_for_hardware_task, ()
+    elif unmeasured():
+        yield measure_hardware_task, ()
     if pairing().is_open and not all(clip_path(clip).exists() for clip in CLIPS):
         yield make_clips_task, ()
 

@@ -17,7 +17,7 @@ from rheon.core.system import clear_left_over, may_be_in_use
 from rheon.server.home.queries import output_folders
 from rheon.server.shelf.actions.reading import recover as recover_sources
 from rheon.server.worklist.actions.end import see_to_the_end
-from rheon.server.worklist.actions.machine import see_to_heat
+from rheon.server.worklist.actions.machine import see_to_strain
 from rheon.server.worklist.actions.recover import recover as recover_jobs
 from rheon.server.worklist.actions.tell import tell_what_was_made
 from rheon.server.worklist.models import IN_WORK, Job
@@ -34,7 +34,7 @@ def sweep() -> int:
     One process at a time: two would take up the same file.
     """
     with _alone():
-        see_to_heat()
+        see_to_strain()
         found = recover_jobs() + recover_sources() + renew()
         tell_what_was_made()
         see_to_the_end()

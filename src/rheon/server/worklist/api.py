@@ -18,7 +18,7 @@ from . import documents
 from .actions.add import add_copy, add_jobs, add_sample
 from .actions.change import change
 from .actions.end import choose_end
-from .actions.machine import mind_battery, share_machine
+from .actions.machine import mind_battery, mind_others, share_machine
 from .actions.order import move_jobs
 from .actions.pace import hold, keep_to, let_go, open_now
 from .actions.plan_anew import plan_anew
@@ -120,6 +120,13 @@ class Battery(APIView):
     def put(self, request: Request, wanted: documents.BatteryMinded) -> None:
         """Whether nothing is made while the machine lives on its battery."""
         mind_battery(minded=wanted.minded)
+
+
+class OtherPrograms(APIView):
+    @operation("mindOthers")
+    def put(self, request: Request, wanted: documents.OthersMinded) -> None:
+        """Whether everything stands still while other programs want the machine."""
+        mind_others(minded=wanted.minded)
 
 
 class End(APIView):

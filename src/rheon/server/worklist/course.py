@@ -25,7 +25,7 @@ class Course:
 
     def on_progress(self, step: Progress) -> None:
         if self.forecast is None or step.worked_s < self.worked_s:
-            self.forecast = Forecast.of(read_expected(self.job.expected), self.times)
+            self.forecast = Forecast.of(read_expected(self.job.expected).at_pace(self.times))
         self.worked_s = step.worked_s
         left = self.forecast.goes(step)
         if time.monotonic() - self.told < TELL_EVERY_S and step.fraction < 1:

@@ -68,6 +68,7 @@ class Job(Document):
     expected_s: float
     made_in_s: float | None
     error_message: str
+    note: str
     may_accept_loss: bool
     short_bytes: int
     started: datetime | None
@@ -128,6 +129,7 @@ class Machine(Document):
     day_ends: time
     has_battery: bool
     battery_minded: bool
+    others_minded: bool
     spared: Strain | None
 
 
@@ -199,6 +201,12 @@ class MachineChoice(Body):
 
 class BatteryMinded(Body):
     """Whether nothing is made while the machine lives on its battery."""
+
+    minded: bool
+
+
+class OthersMinded(Body):
+    """Whether everything stands still while other programs want the machine."""
 
     minded: bool
 

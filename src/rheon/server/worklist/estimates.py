@@ -33,12 +33,12 @@ def read_expected(stored: Mapping[str, Any] | None) -> Estimate:
 
 
 def times_expected() -> float:
-    """How many times as long as was expected files took here lately; 1 where none was made."""
+    """How many times as long as on the machines that Rheon was made for files took here lately; 1 where none did."""
     made = Job.objects.filter(state=JobState.DONE, kind__in=(JobKind.CONVERT, JobKind.SAMPLE))
     logs = [
         math.log(made_s / expected_s)
         for stored, made_s in made.order_by("-ended").values_list("expected", "made_s")[:LATELY]
-        if made_s and (expected_s := read_expected(stored).time_s) >= LONG_ENOUGH_S
+        if made_s and (expected_s := read_expected(stored).at_pace(1.0).time_s) >= LONG_ENOUGH_S
     ]
     if not logs:
         return 1.0

@@ -7,26 +7,35 @@ from enum import StrEnum
 
 from django.utils import timezone
 
-from rheon.core.system import cores, power
+from rheon.core.system import available_bytes, cores, power
 
 from .hours import Hours
 from .models import MachineShare, Pace
 
 
 class Strain(StrEnum):
-    """What a machine can't be asked more of: it lives on its battery, or is nearly too hot to go on."""
+    """What a machine can't be asked more of: it lives on its battery, is nearly too hot to go on, or others want it."""
 
     BATTERY = "battery"
     HEAT = "heat"
+    OTHERS = "others"
 
 
 DAY_BEGINS, DAY_ENDS = time(7), time(22)
 MOST_AT_ONCE = 4
+SPARE_MEMORY_BYTES = 1 << 30
+"""So much has to be left before another file is made beside those that are."""
 
 
 def most_at_once() -> int:
     """As many files as the machine has cores, but not more than disks and memory bear."""
     return min(MOST_AT_ONCE, len(cores()))
+
+
+def bears_another() -> bool:
+    """Whether there is memory for one more file beside those that are being made."""
+    left = available_bytes()
+    return left is None or left >= SPARE_MEMORY_BYTES
 
 
 def cores_where_room(now: Pace) -> int:
@@ -50,4 +59,6 @@ def spared_for(now: Pace) -> Strain | None:
     """Why everything stands still for the machine's sake; ``None`` where it does not."""
     if now.hot:
         return Strain.HEAT
-    return Strain.BATTERY if not now.battery_too and power().on_battery else None
+    if not now.battery_too and power().on_battery:
+        return Strain.BATTERY
+    return Strain.OTHERS if now.only_idle and now.busy else None

@@ -58,6 +58,7 @@ class Job(Leased):
     ``attempts`` counts how often a worker began. ``made_s`` is what making and checking took without
     pauses; ``left_s`` is what is left of that, with its range. ``target_ids`` are the targets that it
     was added for, by which it can be planned again. ``needs_bytes`` is what it takes as far as a full disk has taught.
+    ``note`` says what was made instead of what was planned, and why.
     The copy of a whole disc has a ``disc_path`` and no documents.
     """
 
@@ -95,6 +96,7 @@ class Job(Leased):
     left_high_s = models.FloatField(null=True)
     error_code = models.CharField(max_length=40, blank=True)
     error_message = models.TextField(blank=True)
+    note = models.CharField(max_length=300, blank=True)
     started = models.DateTimeField(null=True)
     ended = models.DateTimeField(null=True)
     added = models.DateTimeField(auto_now_add=True)
@@ -134,6 +136,7 @@ class Pace(models.Model):
     ``end`` names what is done when all is made, ``end_at`` the moment of it once that is so. ``at_once`` files are
     made beside each other; ``cores`` are used where room is left (``None``: half of them), the day being that of
     ``day_zone``. On battery nothing is made, unless ``battery_too``. ``hot``: so is the machine, until it has cooled.
+    ``busy``: others want it, for which everything stands still where things are made ``only_idle``.
     ``told``: the last record that was told.
     """
 
@@ -151,6 +154,8 @@ class Pace(models.Model):
     day_zone = models.CharField(max_length=60, blank=True)
     battery_too = models.BooleanField(default=False)
     hot = models.BooleanField(default=False)
+    only_idle = models.BooleanField(default=False)
+    busy = models.BooleanField(default=False)
     told = models.PositiveBigIntegerField(null=True)
 
     @property

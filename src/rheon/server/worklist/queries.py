@@ -29,7 +29,7 @@ NOTED_BYTES = 64 << 20
 """So much more or less free space is worth a new look at what fits."""
 SHOWN = (
     "id", "title_id", "title_name", "device_names", "summary", "state", "stage", "fraction", "done", "duration_s",
-    "kind", "speed", "written_bytes", "error_message", "started", "ended", "added",
+    "kind", "speed", "written_bytes", "error_message", "note", "started", "ended", "added",
 )  # fmt: skip
 NEEDED = (
     *SHOWN, "title__source__name", "worker", "target_ids", "made_s", "left_s", "left_low_s", "left_high_s", "folder",
@@ -99,6 +99,7 @@ def _machine(now: Pace) -> documents.Machine:
         day_ends=DAY_ENDS,
         has_battery=power().has_battery,
         battery_minded=not now.battery_too,
+        others_minded=now.only_idle,
         spared=spared_for(now),
     )
 
@@ -150,7 +151,7 @@ def _job(row: Mapping[str, Any], times: float, room: Room | None = None) -> docu
         left_low_s=left.low_s if left else None,
         left_high_s=left.high_s if left else None,
         expected_bytes=expected.size_bytes,
-        expected_s=expected.time_s * (1 if ended else times),
+        expected_s=expected.time_s if ended else expected.at_pace(times).time_s,
         short_bytes=room.short_bytes(row["folder"], expected, row["needs_bytes"]) if room and not in_work else 0,
         made_in_s=_made_in_s(row),
         may_accept_loss=row["error_code"] in LOSSES and not row["accept_loss"],
@@ -173,7 +174,8 @@ def _left(row: Mapping[str, Any]) -> Left | None:
 
 def _foreseen(expected: Estimate, times: float) -> Left:
     """What is left of what nobody has begun, on a machine that takes so many times what is expected."""
-    return Left(left_s=expected.time_s * times, low_s=expected.time_low_s * times, high_s=expected.time_high_s * times)
+    here = expected.at_pace(times)
+    return Left(left_s=here.time_s, low_s=here.time_low_s, high_s=here.time_high_s)
 
 
 def _share(job: documents.Job) -> _Share:

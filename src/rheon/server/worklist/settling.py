@@ -7,9 +7,11 @@ from collections.abc import Iterator
 from dataclasses import replace
 from typing import Any
 
-from rheon.core.descriptions import settings_text
+from rheon.core.descriptions import instead_text, settings_text
+from rheon.core.errors import EngineError, RheonError
 from rheon.core.media.documents import dump
 from rheon.core.planning import Plan, plan
+from rheon.server.home.actions.hardware import doubt
 from rheon.server.shelf.actions.samples import sample_title
 from rheon.server.shelf.actions.surveys import survey_now
 from rheon.server.shelf.models import Title
@@ -52,6 +54,15 @@ def go_on_with(job: Job, made: Plan, **known: object) -> None:
     summary = settings_text(made.settings)[:300]
     job.own_row().update(plan_document=dump(made), expected=expected_of(made), summary=summary, **known)
     job.refresh_from_db()
+
+
+def fall_back(job: Job, made: Plan, error: RheonError) -> None:
+    """What could not be made as planned is made another way, and says so."""
+    before = job.core_plan().settings
+    go_on_with(job, made, note=instead_text(made, error)[:300])
+    video = before.video if before else None
+    if video and video.device and made.why_instead and made.why_instead.code == "encoder_failed":
+        doubt(video.encoder or "", error.complaint if isinstance(error, EngineError) else error.what)
 
 
 @contextlib.contextmanager

@@ -4,6 +4,7 @@ import { PlaceHead } from "../../parts/place-head";
 import { Notice } from "../../ui/notice";
 import { NotYet } from "../../ui/states";
 import { FilmFolders } from "./film-folders";
+import { HardwareChoice } from "./hardware-choice";
 import { OutputChoice } from "./output-choice";
 import { Section } from "./section";
 import { WhenDone } from "./when-done";
@@ -33,6 +34,12 @@ export function SettingsPlace() {
                 <Notice look="fault">{change.error.message}</Notice>
               </div>
             )}
+          </Section>
+          <Section
+            title="Graphics chip"
+            about="Some machines have one that makes pictures much quicker than software. Each way to it is tried with a short encode."
+          >
+            <HardwareChoice />
           </Section>
           <Section
             title="When all is made"

@@ -27,9 +27,10 @@ export function HistoryRow({ record }: { record: Schemas["Record"] }) {
         className={`min-w-0 text-[13px] max-lg:col-span-2 max-lg:col-start-2 max-lg:row-start-2 ${
           made || record.state === "stopped" ? "truncate text-quiet" : "text-madder"
         }`}
-        title={made ? `${what}\n${record.summary}` : undefined}
+        title={made ? [what, record.summary, record.message].join("\n").trim() : undefined}
       >
         {what}
+        {made && record.message && <span className="block truncate">{record.message}</span>}
       </span>
       <Measured
         value={size}

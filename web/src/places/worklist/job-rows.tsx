@@ -22,8 +22,10 @@ export function EndedRow({ job }: { job: Job }) {
       <EndMark state={job.state} />
       <JobName job={job} />
       {done ? (
-        <span className="truncate text-[13px] text-quiet max-lg:hidden">
-          expected {sizeText(job.expected_bytes)}, {spanText(job.expected_s)}
+        <span
+          className={`text-[13px] text-quiet ${job.note ? "max-lg:col-span-2 max-lg:col-start-2 max-lg:row-start-2" : "truncate max-lg:hidden"}`}
+        >
+          {job.note || `expected ${sizeText(job.expected_bytes)}, ${spanText(job.expected_s)}`}
         </span>
       ) : (
         <span
@@ -38,7 +40,7 @@ export function EndedRow({ job }: { job: Job }) {
       </span>
       <span className="flex justify-end gap-4">
         {done ? (
-          <Link to="/outbox" className="font-semibold text-river hover:underline">
+          <Link to={`/outbox/of-job/${job.id}`} className="font-semibold text-river hover:underline">
             Outbox →
           </Link>
         ) : (

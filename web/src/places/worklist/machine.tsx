@@ -2,7 +2,7 @@ import { Cpu } from "lucide-react";
 import { type ReactNode, useState } from "react";
 
 import type { Schemas } from "../../api/client";
-import { useMindBattery, useShareMachine } from "../../api/worklist";
+import { useMindBattery, useMindOthers, useShareMachine } from "../../api/worklist";
 import { timeText } from "../../domain/durations";
 import { Button } from "../../ui/button";
 import { Checkbox } from "../../ui/checkbox";
@@ -123,11 +123,12 @@ function MachineForm({ machine }: { machine: Machine }) {
             />
           </Line>
           <p className="mt-1 text-[13px] text-quiet">
-            Several small files side by side fill many cores better; each of them takes longer.
+            Several small files side by side fill many cores better; each of them takes longer. Another one
+            begins only while a gigabyte of memory is free.
           </p>
         </div>
       )}
-      {machine.has_battery && <BatteryChoice machine={machine} />}
+      <StandStill machine={machine} />
       {set.isError && (
         <p role="alert" className="text-[13px] text-madder">
           {set.error.message}
@@ -148,33 +149,57 @@ function Line({ label, children }: { label: string; children: ReactNode }) {
   );
 }
 
-function BatteryChoice({ machine }: { machine: Machine }) {
-  const mind = useMindBattery();
+/** When everything stands still, whatever it is that asks for the machine. */
+function StandStill({ machine }: { machine: Machine }) {
+  const others = useMindOthers();
+  const battery = useMindBattery();
   return (
-    <label className="flex items-center gap-2.5 border-t border-hairline pt-3">
+    <div className="grid gap-2 border-t border-hairline pt-3">
+      <Minded label="Stand still while others use it" minded={machine.others_minded} set={others} />
+      {machine.has_battery && (
+        <Minded label="Stand still on battery" minded={machine.battery_minded} set={battery} />
+      )}
+    </div>
+  );
+}
+
+interface MindedProps {
+  label: string;
+  minded: boolean;
+  set: ReturnType<typeof useMindOthers>;
+}
+
+function Minded({ label, minded, set }: MindedProps) {
+  return (
+    <label className="flex items-center gap-2.5">
       <Checkbox
-        label="Stand still on battery"
-        checked={mind.isPending ? mind.variables : machine.battery_minded}
-        onChange={(minded) => mind.mutate(minded)}
+        label={label}
+        checked={set.isPending ? set.variables : minded}
+        onChange={(wanted) => set.mutate(wanted)}
       />
-      Stand still on battery
+      {label}
     </label>
   );
 }
 
 /** That everything stands still for the machine's sake, and what can be done about it. */
 export function MachineSpared({ spared }: { spared: NonNullable<Machine["spared"]> }) {
-  const mind = useMindBattery();
-  if (spared === "heat")
-    return (
-      <NoticeBar why="The machine is nearly too hot to go on. Everything stands still until it has cooled down." />
-    );
-  const why = "The machine lives on its battery. Everything stands still until it is plugged in.";
+  const battery = useMindBattery();
+  const others = useMindOthers();
+  if (spared === "heat") return <NoticeBar why={WHY.heat} />;
+  const mind = spared === "battery" ? battery : others;
   return (
-    <NoticeBar why={mind.isError ? mind.error.message : why}>
+    <NoticeBar why={mind.isError ? mind.error.message : WHY[spared]}>
       <Button onClick={() => mind.mutate(false)} disabled={mind.isPending}>
         Go on anyway
       </Button>
     </NoticeBar>
   );
 }
+
+const WHY: Record<NonNullable<Machine["spared"]>, string> = {
+  heat: "The machine is nearly too hot to go on. Everything stands still until it has cooled down.",
+  battery: "The machine lives on its battery. Everything stands still until it is plugged in.",
+  others:
+    "Other programs use the machine. Everything stands still until it has been left alone for a minute.",
+};

@@ -4,8 +4,10 @@ import { courseBytes } from "../../domain/course";
 import { durationText, momentText, spanText } from "../../domain/durations";
 import { sizeText } from "../../domain/sizes";
 import { Frame } from "../../parts/frame";
+import { useOpening } from "../../parts/opening";
 import { Bar } from "../../ui/bar";
 import { Button } from "../../ui/button";
+import { Checkbox } from "../../ui/checkbox";
 
 interface Props {
   job: Schemas["Job"];
@@ -38,6 +40,7 @@ export function RunningCard({ job, mayWork, alone }: Props) {
               </span>
             </h2>
             <p className="truncate text-[13px] text-quiet">{job.summary}</p>
+            {job.note && <p className="text-[13px]">{job.note}</p>}
           </div>
           <Button
             aria-label={`${paused ? "Go on with" : "Pause"} ${job.title_name}`}
@@ -50,6 +53,7 @@ export function RunningCard({ job, mayWork, alone }: Props) {
         <div className="my-2.5">
           <Bar fraction={job.fraction} still={paused || !mayWork} label={`${job.title_name}, made so far`} />
         </div>
+        {job.kind !== "copy_disc" && <OpenWhenDone job={job} />}
         {job.stage === "looking" ? (
           <p className="text-quiet">{lookingText(job)}</p>
         ) : (
@@ -104,4 +108,14 @@ function Course({ job, mayWork, alone }: Props) {
 function wayText(job: Schemas["Job"]): string {
   if (job.unit === "bytes") return `${sizeText(job.done)} of ${sizeText(job.whole)}, written and read again`;
   return `${momentText(job.done)} of ${durationText(job.whole)}`;
+}
+
+function OpenWhenDone({ job }: { job: Schemas["Job"] }) {
+  const { on, set } = useOpening(job.id);
+  return (
+    <label className="float-right ml-4 inline-flex items-center gap-2 text-[13px]">
+      <Checkbox label={`Open ${job.title_name} when it is done`} checked={on} onChange={set} />
+      Open when done
+    </label>
+  );
 }

@@ -35,13 +35,15 @@ class Block:
 class Family:
     """Encoders that one interface of the system reaches.
 
-    ``name`` is ours, ``label`` the interface's own; ``nodes`` are its device nodes, as a pattern under ``/dev``.
-    ``opened`` are the arguments that open such a node, ``uploaded`` the filters that hand pictures over, by their bit
-    depth. ``blocks`` are what it has, by codec; ``pixels_per_s`` is what such hardware was made for.
+    ``name`` is ours, ``label`` the interface's own, ``about`` what it reaches, as a message; ``nodes`` are its device
+    nodes, as a pattern under ``/dev``. ``opened`` are the arguments that open such a node, ``uploaded`` the filters
+    that hand pictures over, by their bit depth. ``blocks`` are what it has, by codec; ``pixels_per_s`` is what such
+    hardware was made for.
     """
 
     name: str
     label: str
+    about: str
     nodes: str
     opened: Callable[[str], list[str]] = unopened
     uploaded: Mapping[int, tuple[str, ...]]

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ...catalogue import later
 from ...media import VideoSettings
 from .family import Block, Family, average, numbered_level
 
@@ -25,6 +26,7 @@ def _hevc(made: VideoSettings) -> list[str]:
 NVENC = Family(
     name="nvenc",
     label="NVENC",
+    about=later("graphics cards, by their maker's driver"),
     nodes="nvidia[0-9]*",
     uploaded={8: ("format=yuv420p",), 10: ("format=p010le",)},
     blocks={

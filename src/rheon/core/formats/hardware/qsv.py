@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ...catalogue import later
 from ...media import VideoSettings
 from .family import DEVICE, Block, Family, average, numbered_level
 
@@ -22,6 +23,7 @@ def _arguments(made: VideoSettings) -> list[str]:
 QSV = Family(
     name="qsv",
     label="QSV",
+    about=later("graphics chips inside a processor, by their maker's library"),
     nodes="dri/renderD*",
     opened=_opened,
     uploaded={8: ("format=nv12",), 10: ("format=p010le",)},

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ...catalogue import later
 from ...media import VideoSettings
 from .family import Block, Family
 
@@ -17,6 +18,7 @@ def _h264(made: VideoSettings) -> list[str]:
 V4L2 = Family(
     name="v4l2",
     label="V4L2",
+    about=later("small boards, by way of the system"),
     nodes="video[0-9]*",
     uploaded={8: ("format=yuv420p",)},
     pixels_per_s=60e6,

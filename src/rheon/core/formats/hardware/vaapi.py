@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ...catalogue import later
 from ...media import VideoSettings
 from .family import DEVICE, Block, Family, average, numbered_level
 
@@ -36,6 +37,7 @@ def _vp9(made: VideoSettings) -> list[str]:
 VAAPI = Family(
     name="vaapi",
     label="VAAPI",
+    about=later("most graphics chips, by way of the system"),
     nodes="dri/renderD*",
     opened=_opened,
     uploaded={8: ("format=nv12", "hwupload"), 10: ("format=p010le", "hwupload")},

@@ -178,7 +178,7 @@ def _made(request: PlanRequest, parts: _Parts, judged: Judgement) -> Plan:
         exact=seen.exact if seen else False,
         pixels_per_s=seen.pixels_per_s if seen else None,
     )
-    expected = estimate(request.title, settings, basis)
+    expected = estimate(request.title, settings, basis).at_pace(request.pace)
     return Plan(
         title_number=request.title.number,
         device_ids=tuple(device.id for device in request.devices),

@@ -14,6 +14,9 @@ from rheon.core.system import real_path, text_path
 from ..models import Home
 from ..queries import home, output_folders
 
+SAME_PACE = 0.05
+"""What differs by less is as quick as before."""
+
 
 def choose_output(text: str) -> None:
     """Put files into this folder from now on; it is made where it is missing.
@@ -51,3 +54,9 @@ def mark_set_up() -> None:
         row = home()
         row.set_up = timezone.now()
         row.save()
+
+
+def keep_pace(pace: float) -> None:
+    """Note how long files take here; what hardly changed stays, since every plan is told anew by it."""
+    if abs(pace / home().pace - 1) > SAME_PACE:
+        Home.objects.update_or_create(pk=1, defaults={"pace": round(pace, 2)})

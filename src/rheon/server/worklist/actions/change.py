@@ -74,6 +74,7 @@ def begun_anew() -> dict[str, object]:
         "worker": "",
         "stop_requested": False,
         "delivery_document": None,
+        "note": "",
         "stage": "",
         "fraction": 0,
         "done": 0,

@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+import functools
+import os
+
 from django.db import transaction
 
 from rheon.core.errors import SettingsRefused
-from rheon.core.system import cores, is_hot
+from rheon.core.system import Others, cores, is_hot
 
 from ..hours import known_zone
 from ..machine import most_at_once
@@ -35,8 +38,25 @@ def mind_battery(*, minded: bool) -> None:
         transaction.on_commit(run_jobs_task.enqueue)
 
 
-def see_to_heat() -> None:
-    """Have everything stand still once the machine is too hot to go on, until it has cooled down."""
-    was = pace().hot
-    if is_hot(was) != was:
-        set_pace(hot=not was)
+def mind_others(*, minded: bool) -> None:
+    """Whether everything stands still while other programs want the machine."""
+    with transaction.atomic():
+        set_pace(only_idle=minded, busy=False)
+        transaction.on_commit(run_jobs_task.enqueue)
+
+
+def see_to_strain() -> None:
+    """Have everything stand still once the machine is too hot to go on, until it has cooled down; or, where that is
+    wished, once others want it, until they leave it alone.
+    """
+    now = pace()
+    if is_hot(now.hot) != now.hot:
+        set_pace(hot=not now.hot)
+    if now.only_idle and others().are_busy(now.busy) != now.busy:
+        set_pace(busy=not now.busy)
+
+
+@functools.cache
+def others() -> Others:
+    """All that does not belong to this installation: the keeper started every part of it, and they their engines."""
+    return Others(os.getppid())

@@ -15,7 +15,7 @@ def record(job: Job, file_name: str = "") -> None:
     """Keep what became of a job that has just ended; ``file_name`` of what was made."""
     expected = read_expected(job.expected)
     source = job.title.source.name if job.title else ""
-    names = (job.title_name, source, *job.device_names, job.summary, file_name, job.error_message)
+    names = (job.title_name, source, *job.device_names, job.summary, file_name, job.error_message, job.note)
     kept = Record.objects.create(
         state=job.state,
         kind=job.kind,
@@ -23,7 +23,7 @@ def record(job: Job, file_name: str = "") -> None:
         source_name=source,
         device_names=job.device_names,
         summary=job.summary,
-        message=job.error_message,
+        message=job.error_message or job.note,
         file_name=file_name,
         duration_s=job.duration_s,
         made_s=job.made_s,

@@ -18,16 +18,18 @@ from rheon.core.errors import EngineKilled, RheonError, Stopped, TargetFull
 from rheon.core.media.documents import dump
 from rheon.core.system import keep_to_cores
 from rheon.server.claims import Claims
+from rheon.server.home.actions.setting_up import keep_pace
 
 from ..course import Course
+from ..estimates import times_expected
 from ..kinds import KINDS, Finished
-from ..machine import MOST_AT_ONCE, cores_now
+from ..machine import MOST_AT_ONCE, bears_another, cores_now
 from ..models import Job, JobState
 from ..pace import may_begin, may_work, pace
 from ..room import needed_bytes, that_may_begin
 from ..signals import job_delivered
 from .change import begun_anew
-from .machine import see_to_heat
+from .machine import see_to_strain
 from .record import record
 
 log = logging.getLogger("rheon")
@@ -43,10 +45,11 @@ def run_all() -> None:
     with ThreadPoolExecutor(MOST_AT_ONCE, thread_name_prefix="job") as threads:
         under_way: set[Future[None]] = set()
         while True:
-            see_to_heat()
+            see_to_strain()
             now = pace()
             keep_to_cores(cores_now(now))
-            if len(under_way) < now.at_once and may_begin() and next(that_may_begin(), None) is not None:
+            more = len(under_way) < now.at_once and (not under_way or bears_another())
+            if more and may_begin() and next(that_may_begin(), None) is not None:
                 under_way.add(threads.submit(_run_beside))
             elif not under_way:
                 return
@@ -110,6 +113,7 @@ def deliver(job: Job, delivered: Finished) -> None:
             log.error("job %s was taken over by another worker while it was delivered", job.pk)
             return
         job_delivered.send(sender=Job, job=job, delivered=delivered)
+        keep_pace(times_expected())
 
 
 @transaction.atomic

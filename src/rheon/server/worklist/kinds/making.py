@@ -12,11 +12,12 @@ from rheon.core.encoding import Hooks, ProgressUnit
 from rheon.core.errors import PlanError
 from rheon.core.media.documents import load
 from rheon.core.planning import Plan
+from rheon.server.home.actions.hardware import trust
 from rheon.server.shelf.folders import data_inside
 
 from ..minute import settle_minute
 from ..models import Job, JobKind
-from ..settling import go_on_with, settle
+from ..settling import fall_back, settle
 from .kind import Finished, Note
 
 
@@ -30,7 +31,11 @@ class Making:
 
     def run(self, job: Job, hooks: Hooks, note: Note) -> Finished:
         self.settle(job, hooks)
-        return convert(_order(job), hooks, note, functools.partial(go_on_with, job))
+        made = convert(_order(job), hooks, note, functools.partial(fall_back, job))
+        settings = _plan_of(job).settings
+        if settings and settings.video and settings.video.device:
+            trust(settings.video.encoder or "")
+        return made
 
     def settle(self, job: Job, hooks: Hooks) -> None:
         """Have the job's plan rest on what is known when it begins."""
