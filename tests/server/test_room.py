@@ -8,7 +8,7 @@ from typing import Any
 
 import pytest
 
-from rheon.core.errors import EngineKilled, TargetFull
+from rheon.core.errors import EngineError, EngineKilled, EngineTimedOut, TargetFull
 from rheon.server.upkeep.hints import _wanted
 from rheon.server.worklist import room
 from rheon.server.worklist.actions import run
@@ -124,17 +124,22 @@ def test_what_is_free_is_told_of_folders_that_are_not_there_yet(tmp_path: Path) 
 
 
 @pytest.mark.django_db
-def test_what_the_system_killed_for_want_of_memory_is_made_again_but_not_for_ever(
-    tmp_path: Path, disk: Callable[[int], None], monkeypatch: pytest.MonkeyPatch
+@pytest.mark.parametrize(("error", "word"), [(EngineKilled, "short of memory"), (EngineTimedOut, "machine very busy")])
+def test_what_the_system_killed_or_was_too_busy_for_is_made_again_but_not_for_ever(
+    error: type[EngineError],
+    word: str,
+    tmp_path: Path,
+    disk: Callable[[int], None],
+    monkeypatch: pytest.MonkeyPatch,
 ) -> None:
-    class Killed:
+    class Ended:
         def run(self, job: Job, *more: Any) -> None:
-            raise EngineKilled("{program} was ended from outside.", program="ffmpeg")
+            raise error("{program} was ended from outside.", program="ffmpeg")
 
-    monkeypatch.setattr(run, "KINDS", {"convert": Killed()})
+    monkeypatch.setattr(run, "KINDS", {"convert": Ended()})
     disk(500)
     (pk,) = queue(tmp_path, 1)
     states = [run_next() and Job.objects.get(pk=pk).state for _ in range(run.MOST_ATTEMPTS)]
     assert states == ["waiting", "waiting", "failed"]
-    assert "short of memory" in Job.objects.get(pk=pk).error_message
+    assert word in Job.objects.get(pk=pk).error_message
     assert not run_next()

@@ -14,6 +14,7 @@ from ..errors import (
     CheckFailed,
     EngineError,
     EngineKilled,
+    EngineTimedOut,
     LossNotAccepted,
     NotWhole,
     PlanError,
@@ -95,7 +96,7 @@ def convert(
         return _converted(order, settings, hooks, note)
     try:
         return _converted(order, settings, hooks, note)
-    except EngineKilled:
+    except (EngineKilled, EngineTimedOut):
         raise
     except (CheckFailed, NotWhole, EngineError) as error:
         on_instead(instead, error)

@@ -14,7 +14,7 @@ from django.utils import timezone
 
 from rheon.core.encoding import Hooks
 from rheon.core.engine import WorkClock
-from rheon.core.errors import EngineKilled, RheonError, Stopped, TargetFull
+from rheon.core.errors import EngineKilled, EngineTimedOut, RheonError, Stopped, TargetFull
 from rheon.core.media.documents import dump
 from rheon.core.system import keep_to_cores
 from rheon.server.claims import Claims
@@ -84,7 +84,7 @@ def _run(job: Job) -> None:
     except TargetFull as error:
         job.refresh_from_db(fields=["written_bytes"])
         _once_more(job, error, needs_bytes=needed_bytes(job))
-    except EngineKilled as error:
+    except (EngineKilled, EngineTimedOut) as error:
         _once_more(job, error)
     except RheonError as error:
         _end(job, JobState.FAILED, error_code=error.code, error_message=error.message)
@@ -96,7 +96,7 @@ def _run(job: Job) -> None:
 
 
 def _once_more(job: Job, error: RheonError, **known: object) -> None:
-    """Let it wait again in its place, for room on the disk or memory; not for ever, since neither may come."""
+    """Let it wait again in its place, for room, memory or a machine less busy; not for ever, since none may come."""
     job.refresh_from_db(fields=["attempts"])
     if job.attempts >= MOST_ATTEMPTS:
         _end(job, JobState.FAILED, error_code=error.code, error_message=error.message)
