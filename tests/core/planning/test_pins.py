@@ -315,3 +315,11 @@ def test_pins_by_the_names_of_older_versions_mean_what_they_meant(old: str) -> N
     assert read_pins({old: value}).said == read_pins({today: value}).said == {today: value}
     assert read_pins({old: value, today: None}).said == {}
     assert read_pins({today: value, old: "auto"}).said == {}
+
+
+def test_filling_a_screen_is_offered_only_where_one_is_known(film_disc: Source) -> None:
+    tablet, pins = device("heron-8"), read_pins({"picture.codec": "h264"})
+    for profile, ways in ((tablet, ["fit", "fill", "stretch"]), (tablet.model_copy(update={"screen": None}), [])):
+        made = plan(PlanRequest(title=film_disc.titles[0], devices=(profile,), name="Film", pins=pins))
+        shown = {decision.key: decision for decision in made.decisions}["picture.screen_fit"]
+        assert (shown.value, [choice.value for choice in shown.choices]) == ("fit", ways)

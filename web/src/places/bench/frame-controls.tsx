@@ -89,7 +89,7 @@ export function FrameControls({ sheet, framing, cut, guides, onGuides, onCut, on
       <div className="mt-2 flex flex-wrap items-center gap-x-5 gap-y-2 border-t border-hairline pt-2">
         {SHAPING.map(([key, name]) => {
           const decision = sheet.decisions.find((one) => one.key === key);
-          return decision ? (
+          return decision && decision.choices.length > 0 ? (
             <span key={key} className="flex items-center gap-2">
               <span className="text-quiet">{name}</span>
               <Choices decision={decision} onPin={(value) => onPin(key, value)} />

@@ -12,8 +12,9 @@ from ...media.names import safe_stem
 from ..decisions import PINNED, Case, explain
 from ..decisions.file import CHAPTERS, CONTAINER, NAME
 from ..decisions.file.chapters import DROP
-from ..decisions.picture import CODEC, ENCODER
+from ..decisions.picture import CODEC, ENCODER, SCREEN_FIT
 from ..decisions.picture.codec import COPY
+from ..decisions.picture.screen_fit import WAYS
 from ..decisions.range import CUT
 from ..decisions.range.cut import COPY as COPIED
 from ..decisions.range.cut import EDGES, EXACT
@@ -223,6 +224,7 @@ def _explained(request: PlanRequest, made: Plan, parts: _Parts, judged: Judgemen
         },
         offers={
             CODEC.key: parts.picture.options if parts.picture else (),
+            SCREEN_FIT.key: tuple(WAYS) if wish.profile.screen else (),
             ENCODER.key: parts.picture.hardware if parts.picture else (),
             SOUND_CODEC.key: parts.sound.offered,
             CONTAINER.key: tuple(_offered(own, wish)),

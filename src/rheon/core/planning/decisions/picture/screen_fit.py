@@ -24,11 +24,11 @@ def _show(case: Case, source: VideoStream, made: VideoSettings) -> Shown:
         text=say(WAYS[value]),
         reason=Reason(code="whole_picture"),
         fine=True,
-        choices=tuple(Choice(value=way, text=say(text)) for way, text in WAYS.items()),
+        choices=tuple(Choice(value=way, text=say(WAYS[way])) for way in case.offers.get(SCREEN_FIT.key, ())),
     )
 
 
-SCREEN_FIT = DecisionKind(
+SCREEN_FIT: DecisionKind[str] = DecisionKind(
     key="picture.screen_fit",
     label="On the screen",
     help="A picture of another shape than the screen: all of it, as much as fills the screen, or stretched to it.",
