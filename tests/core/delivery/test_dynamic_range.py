@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from dataclasses import replace
 from pathlib import Path
 
@@ -26,8 +27,8 @@ from rheon.core.analysis import frame_jpeg
 from rheon.core.commands.making.filters import graph
 from rheon.core.delivery import Order, convert
 from rheon.core.devices import DeviceProfile, Verdict, judge_title
-from rheon.core.engine import probe
-from rheon.core.media import Action, DynamicRange, Title
+from rheon.core.engine import Command, probe, run
+from rheon.core.media import Action, DynamicRange, FileData, Title
 from rheon.core.planning import Plan, PlanRequest, plan, read_pins
 from rheon.core.sources import read_source
 from rheon.demo.models import device
@@ -85,6 +86,63 @@ def test_a_device_that_shows_it_keeps_it(tmp_path: Path) -> None:
     video = probe(str(file)).video
     assert video and video.colour and video.bit_depth == 10
     assert (video.colour.matrix, video.colour.primaries, video.colour.transfer) == ("bt2020nc", "bt2020", "smpte2084")
+
+
+MASTERED = ("G(13250,34500)B(7500,3000)R(34000,16000)WP(15635,16450)L(10000000,50)", "997,403")
+DISPLAY = {
+    "green_x": 13250, "green_y": 34500, "blue_x": 7500, "blue_y": 3000, "red_x": 34000, "red_y": 16000,
+    "white_point_x": 15635, "white_point_y": 16450, "max_luminance": 10000000, "min_luminance": 50,
+}  # fmt: skip
+
+
+def mastered() -> Title:
+    """A chart of which the stream itself says how it was mastered, and the container nothing."""
+
+    def made(path: Path) -> Path:
+        told = f"log-level=none:master-display={MASTERED[0]}:max-cll={MASTERED[1]}"
+        of = ("-colorspace", "bt2020nc", "-color_primaries", "bt2020", "-color_trc", "smpte2084")
+        plain = chart_of("smpte2084").data
+        assert isinstance(plain, FileData)
+        argv = ["ffmpeg", "-v", "error", "-i", plain.path, "-c:v", "libx265", "-preset", "ultrafast", *of]
+        run(Command(argv=[*argv, "-x265-params", told, str(path)]))
+        return path
+
+    return read_source(once("mastered.mkv", made)).titles[0]
+
+
+def told_light(file: Path) -> dict[str, float]:
+    """What the first picture of a file says of its light, each figure in the steps in which it is written."""
+    argv = ["ffprobe", "-v", "error", "-select_streams", "v", "-read_intervals", "%+#1", "-show_frames", "-of", "json"]
+    (frame,) = json.loads(run(Command(argv=[*argv, str(file)])).stdout)["frames"]
+    said: dict[str, float] = {}
+    for side in frame["side_data_list"]:
+        for key, value in side.items():
+            if key in DISPLAY:
+                over, under = map(int, value.split("/"))
+                said[key] = over / under * (10_000 if "luminance" in key else 50_000)
+            elif key.startswith("max_"):
+                said[key] = value
+    return said
+
+
+@pytest.mark.parametrize("codec", ["hevc", "av1"])
+def test_how_light_was_mastered_goes_along_where_it_is_kept_and_counts_where_it_is_drawn_in(
+    codec: str, tmp_path: Path
+) -> None:
+    title, tv = mastered(), device("albatross-65")
+    assert title.video and title.video.colour and title.video.colour.peak_nits == 997
+    assert title.video and title.video.colour and title.video.colour.peak_nits == 997
+    of_av1 = {"codec": "av1", "profiles": ("main",), "max_level": None}
+    bright = [entry.model_copy(update=of_av1) for entry in tv.video if entry.dynamic_ranges]
+    tv = tv.model_copy(update={"video": (*bright, *tv.video)})
+    made = planned(title, tv, picture_size="480", picture_codec=codec, picture_depth="10")
+    assert made.settings and made.settings.video and made.settings.video.colour
+    assert made.settings.video.colour.dynamic_range is DynamicRange.HDR10
+    said = told_light(delivered(title, made, tv, tmp_path))
+    assert said == pytest.approx({**DISPLAY, "max_content": 997, "max_average": 403}, rel=1e-3, abs=2)
+    drawn_in = planned(title, device("curlew-2"))
+    assert drawn_in.settings and drawn_in.settings.video and drawn_in.settings.video.colour
+    assert drawn_in.settings.video.colour.mastering is None
 
 
 def test_a_stream_is_not_copied_to_where_it_would_look_pale() -> None:

@@ -66,6 +66,13 @@ def picture_times(path: str, place: int, count: int) -> list[str]:
     return [*argv, "-show_entries", "frame=best_effort_timestamp_time", "-of", "json", *safe_file_input(path)]
 
 
+def picture_light(path: str, place: int) -> list[str]:
+    """What is told of a picture's light beside it, by the container and by its first picture, as JSON."""
+    argv = ["ffprobe", "-v", "quiet", "-select_streams", str(place), "-read_intervals", "%+#1"]
+    sides = "stream_side_data_list:stream_side_data:frame_side_data_list:frame_side_data"
+    return [*argv, "-show_entries", sides, "-of", "json", *safe_file_input(path)]
+
+
 def headers(path: str) -> list[str]:
     """Every element of the first picture's headers, traced on the error output."""
     argv = [*TALKING, "-nostdin", *safe_file_input(path), "-map", "0:V:0"]

@@ -27,6 +27,7 @@ from ..media import (
     to_bcp47,
 )
 from .headers import reference_frames
+from .mastering import lit
 from .probe_values import LONGEST_S, decimal, entries, mapping, seconds, whole, words
 from .process import Command, run
 from .tools import require
@@ -35,7 +36,6 @@ PROBE_TIMEOUT_S = 30
 KEPT_TAGS = ("title", "artist", "album", "album_artist", "track", "date", "genre", "comment", "show", "description")
 VARIES = 0.02
 UNTOLD = (None, "unknown", "reserved", "gbr")
-MOST_NITS = 10_000
 RUN_THROUGH_TIMEOUT_S = 120
 HEADER_BYTES = 128
 DOCTYPE_WEBM = b"\x42\x82\x84webm"
@@ -97,7 +97,8 @@ def probe(path: str) -> ProbedFile:
     # the decoder's own figure is only known once it has decoded; the headers promise it
     references = reference_frames(path, found.video.codec)
     first, *others = found.pictures
-    return replace(found, pictures=(replace(first, reference_frames=references), *others))
+    first = replace(first, reference_frames=references, colour=lit(path, first))
+    return replace(found, pictures=(first, *others))
 
 
 def _refused(error: EngineError) -> SourceError:
@@ -271,15 +272,7 @@ def _colour(stream: dict[str, Any]) -> Colour | None:
         primaries=str(primaries) if primaries not in (None, "unknown") else str(matrix),
         transfer=str(transfer) if transfer not in (None, "unknown") else str(matrix),
         full_range=full,
-        peak_nits=_peak_nits(stream) if transfer in HDR_TRANSFERS else None,
     )
-
-
-def _peak_nits(stream: dict[str, Any]) -> int | None:
-    """The brightest picture element (CTA-861.3), else the most that the mastering display showed (SMPTE ST 2086)."""
-    told = [one for one in stream.get("side_data_list") or () if isinstance(one, dict)]
-    found = [parse_fraction(str(one.get(key))) for key in ("max_content", "max_luminance") for one in told]
-    return next((round(nits) for nits in found if nits is not None and 0 < nits <= MOST_NITS), None)
 
 
 def _frame_rate(stream: dict[str, Any]) -> Fraction:

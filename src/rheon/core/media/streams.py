@@ -86,6 +86,19 @@ HDR_TRANSFERS = {"smpte2084": DynamicRange.HDR10, "arib-std-b67": DynamicRange.H
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Mastering:
+    """How light beyond white was made, by which a display with less of it draws it in.
+
+    ``display`` is what the display showed on which that was done (SMPTE ST 2086): x and y of green, blue, red and
+    white in 1/50000, the most and the least light in 1/10000 cd/m². ``content`` are the brightest picture element and
+    the brightest mean of a picture, in cd/m² (CTA-861.3). ``None`` where nothing says it.
+    """
+
+    display: tuple[int, ...] | None = None
+    content: tuple[int, int] | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Colour:
     """How a picture's numbers are to be read, in the names of ITU-T H.273 as ffmpeg writes them.
 
@@ -97,6 +110,7 @@ class Colour:
     transfer: str
     full_range: bool = False
     peak_nits: int | None = None
+    mastering: Mastering | None = None
 
     @property
     def dynamic_range(self) -> DynamicRange:

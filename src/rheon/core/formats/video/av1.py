@@ -38,13 +38,29 @@ def _read_level(indication: int) -> str | None:
     return f"{2 + indication // 4}.{indication % 4}" if indication < 24 else None
 
 
+def _mastered(made: VideoSettings) -> list[str]:
+    """How the light was mastered, as metadata units (5.8.3, 5.8.4), in the encoder's own unit of one."""
+    told = made.colour.mastering if made.colour else None
+    said: list[str] = []
+    if told and told.display:
+        names, numbers = ("G", "B", "R", "WP", "L"), [one / 50_000 for one in told.display[:8]]
+        numbers += [one / 10_000 for one in told.display[8:]]
+        pairs = zip(names, numbers[::2], numbers[1::2], strict=True)
+        said.append("mastering-display=" + "".join(f"{name}({one:.5f},{two:.5f})" for name, one, two in pairs))
+    if told and told.content:
+        said.append(f"content-light={told.content[0]},{told.content[1]}")
+    return said
+
+
 def _arguments(made: VideoSettings, at_pass: int) -> list[str]:
+    further = _mastered(made)
     if made.quality is not None:
         # the encoder bounds the mean of its window; half the peak leaves room for what is above it
-        aim = ["-crf", str(made.quality), "-svtav1-params", f"mbr={max(1, (made.peak_bps or 0) // 2000)}"]
+        further = [f"mbr={max(1, (made.peak_bps or 0) // 2000)}", *further]
+        aim = ["-crf", str(made.quality)]
     else:
         aim = ["-b:v", str(made.bitrate_bps)]
-    return ["-preset", made.preset, *aim]
+    return ["-preset", made.preset, *aim, *(["-svtav1-params", ":".join(further)] if further else ())]
 
 
 AV1 = VideoCodec(

@@ -53,6 +53,19 @@ def _read_level(indication: int) -> str:
     return f"{indication // 30}.{indication % 30 // 3}" if indication % 30 else str(indication // 30)
 
 
+def _mastered(made: VideoSettings) -> dict[str, object]:
+    """How the light was mastered, as SEI messages (D.3.28, D.3.35)."""
+    told = made.colour.mastering if made.colour else None
+    said: dict[str, object] = {}
+    if told and told.display:
+        names = ("G", "B", "R", "WP", "L")
+        pairs = zip(names, told.display[::2], told.display[1::2], strict=True)
+        said["master-display"] = "".join(f"{name}({one},{two})" for name, one, two in pairs)
+    if told and told.content:
+        said["max-cll"] = f"{told.content[0]},{told.content[1]}"
+    return said
+
+
 def _arguments(made: VideoSettings, at_pass: int) -> list[str]:
     values: dict[str, object] = {
         "log-level": "error",
@@ -63,6 +76,7 @@ def _arguments(made: VideoSettings, at_pass: int) -> list[str]:
         "ref": made.reference_frames,
         "bframes": made.b_frames,
         "b-pyramid": "0",
+        **_mastered(made),
         **({"pass": at_pass, "stats": f"{PASS_LOG}.log"} if at_pass else {}),
     }
     pairs = ":".join(f"{key}={value}" for key, value in values.items() if value is not None)
