@@ -24,9 +24,10 @@ from rheon.server.api import router
 from rheon.server.api.hosts import KnownHosts, UnderPrefix
 from rheon.server.api.page import page as page_view
 from rheon.server.bench.models import Target
+from rheon.server.home.actions import setting_up
 from rheon.server.home.actions.passphrase import MOST_OF_ONE, set_passphrase, sign_in, take_passphrase_away
 from rheon.server.home.models import Attempt, Home
-from rheon.server.home.queries import output_folders
+from rheon.server.home.queries import home, is_locked, output_folders
 from rheon.server.shelf.actions.film_folders import look_through
 from rheon.server.shelf.actions.reading import read_now
 from rheon.server.shelf.models import FilmFolder, Source
@@ -252,3 +253,15 @@ async def test_an_open_page_is_left_soon_after_it_was_signed_out(
     await sync_to_async(set_passphrase)(WORDS)
     rest = [event async for event in events]
     assert len(rest) < 5
+
+
+def test_what_is_set_in_one_place_leaves_what_is_set_in_another_meanwhile(
+    db: None, tmp_path: Path, settings: Any, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    settings.RHEON_MEDIA_FOLDERS = [tmp_path]
+    (tmp_path / "new").mkdir()
+    before = home()
+    set_passphrase("a few words in a row")
+    monkeypatch.setattr(setting_up, "home", lambda: before)
+    setting_up.choose_output(str(tmp_path / "new"))
+    assert is_locked() and home().outputs == [str(tmp_path / "new")]

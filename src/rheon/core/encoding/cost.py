@@ -34,16 +34,18 @@ def measure_cost(
 ) -> Cost:
     """Measure seconds of a title that both make, in ``work``. Raises ``RheonError`` or ``Stopped``."""
     assert hardware.video is not None
+    # pixel by pixel: both have the same size, so that a larger screen would only take longer
+    viewing = Viewing(screen=(hardware.video.width, hardware.video.height))
     reference = Reference(path=work / "source.mkv")
     make_reference(title, software, reference, hooks)
-    wanted = measure_fidelity(title, software, Viewing(), reference, hooks)
+    wanted = measure_fidelity(title, software, viewing, reference, hooks)
     mean_bps = wanted.size_bytes * 8 / wanted.seconds
 
     def at(factor: float) -> Fidelity:
         assert hardware.video is not None
         rate = round(mean_bps * factor)
         made = replace(hardware.video, bitrate_bps=rate, peak_bps=max(rate, hardware.video.peak_bps or 0))
-        return measure_fidelity(title, replace(hardware, video=made), Viewing(), reference, hooks)
+        return measure_fidelity(title, replace(hardware, video=made), viewing, reference, hooks)
 
     points = [at(FACTORS[0])]
     for factor in FACTORS[1:] if points[0].mean < wanted.mean else SMALLER:

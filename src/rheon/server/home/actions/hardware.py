@@ -11,9 +11,9 @@ from rheon.core.errors import RheonError
 from rheon.core.media.documents import dump
 
 from ..hardware import MOST_FAILURES, devices
-from ..models import Home
 from ..queries import home
 from ..tasks import look_for_hardware_task
+from .row import change_home
 
 log = logging.getLogger("rheon")
 
@@ -29,13 +29,13 @@ def look_now() -> None:
     except RheonError as error:
         log.warning("could not look for encoders in hardware: %s", error)
         trials = ()
-    _set(trials=[dump(trial) for trial in trials], hardware_mark=mark)
+    change_home(trials=[dump(trial) for trial in trials], hardware_mark=mark)
 
 
 def look_again() -> None:
     """Try everything once more, and measure what works anew."""
     with transaction.atomic():
-        _set(hardware_mark="", costs={}, failures={})
+        change_home(hardware_mark="", costs={}, failures={})
         transaction.on_commit(look_for_hardware_task.enqueue)
 
 
@@ -43,27 +43,23 @@ def doubt(encoder: str, said: str) -> None:
     """One of them failed: all are tried before they are used again, and one that fails again and again is not used."""
     with transaction.atomic():
         failures = home().failures
-        _set(hardware_mark="", failures={**failures, encoder: [*failures.get(encoder, ()), said][-MOST_FAILURES:]})
+        lately = [*failures.get(encoder, ()), said][-MOST_FAILURES:]
+        change_home(hardware_mark="", failures={**failures, encoder: lately})
         transaction.on_commit(look_for_hardware_task.enqueue)
 
 
 def trust(encoder: str) -> None:
     """One of them made a file: what failed before was no fault of it."""
     if encoder in (failures := home().failures):
-        _set(failures={name: said for name, said in failures.items() if name != encoder})
+        change_home(failures={name: said for name, said in failures.items() if name != encoder})
 
 
 def prefer_speed(*, preferred: bool) -> None:
     """Whether encoders in hardware make whatever they can."""
-    _set(prefers_speed=preferred)
+    change_home(prefers_speed=preferred)
 
 
 def keep_cost(encoder: str, cost: dict[str, object]) -> None:
     """Note what was measured of an encoder."""
     with transaction.atomic():
-        costs = Home.objects.filter(pk=1).values_list("costs", flat=True).first() or {}
-        _set(costs={**costs, encoder: cost})
-
-
-def _set(**facts: object) -> None:
-    Home.objects.update_or_create(pk=1, defaults=facts)
+        change_home(costs={**home().costs, encoder: cost})

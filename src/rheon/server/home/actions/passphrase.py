@@ -13,8 +13,9 @@ from django.utils import timezone
 
 from rheon.core.errors import PassphraseRefused, TooManyTries
 
-from ..models import Attempt, Home
+from ..models import Attempt
 from ..queries import home
+from .row import change_home
 
 LEAST = 8
 MARK = "signed-in-under"
@@ -29,15 +30,13 @@ def set_passphrase(text: str) -> None:
         raise PassphraseRefused(
             "This passphrase is shorter than {least} characters.", least=LEAST, advice="A few words in a row are good."
         )
-    row = home()
-    row.passphrase, row.stamp = make_password(text), secrets.token_hex(8)
-    row.save()
+    change_home(passphrase=make_password(text), stamp=secrets.token_hex(8))
     end_sessions()
 
 
 def take_passphrase_away() -> None:
     """Ask for none any more."""
-    Home.objects.filter(pk=1).update(passphrase="", stamp="")
+    change_home(passphrase="", stamp="")
     end_sessions()
 
 

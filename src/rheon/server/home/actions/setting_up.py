@@ -13,6 +13,7 @@ from rheon.core.system import real_path, text_path
 
 from ..models import Home
 from ..queries import home, output_folders
+from .row import change_home
 
 SAME_PACE = 0.05
 """What differs by less is as quick as before."""
@@ -28,10 +29,8 @@ def choose_output(text: str) -> None:
     if not any(map(folder.is_relative_to, allowed)):
         raise OutsideFolders("This folder is outside those that the settings allow.")
     _try_out(folder)
-    row = home()
     if folder != output_folders()[-1]:
-        row.outputs = [path for path in row.outputs if path != str(folder)] + [str(folder)]
-    row.save()
+        change_home(outputs=[path for path in home().outputs if path != str(folder)] + [str(folder)])
 
 
 def _try_out(folder: Path) -> None:
@@ -51,12 +50,10 @@ def _try_out(folder: Path) -> None:
 def mark_set_up() -> None:
     """Do not greet anybody with the first page again."""
     if not Home.objects.filter(pk=1, set_up__isnull=False).exists():
-        row = home()
-        row.set_up = timezone.now()
-        row.save()
+        change_home(set_up=timezone.now())
 
 
 def keep_pace(pace: float) -> None:
     """Note how long files take here; what hardly changed stays, since every plan is told anew by it."""
     if abs(pace / home().pace - 1) > SAME_PACE:
-        Home.objects.update_or_create(pk=1, defaults={"pace": round(pace, 2)})
+        change_home(pace=round(pace, 2))
