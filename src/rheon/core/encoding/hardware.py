@@ -6,6 +6,7 @@ import os
 import shutil
 import tempfile
 import time
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 from pathlib import Path
@@ -38,6 +39,11 @@ class Trial:
     codec: str
     works: HardwareEncoder | None = None
     why: Reason | None = None
+
+    def failed_at_titles(self, said: Sequence[str]) -> Trial:
+        """What worked when it was tried, but failed at titles since; of each what the engine said."""
+        values: dict[str, object] = {"count": len(said), "said": said[-1]}
+        return replace(self, works=None, why=Reason(code="hardware_failed_at_titles", values=values))
 
 
 def hardware_mark(dev: Path = DEV) -> str:

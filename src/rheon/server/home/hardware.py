@@ -11,7 +11,7 @@ from django.conf import settings
 from rheon.core.catalogue import say
 from rheon.core.encoding import Cost, Trial, hardware_mark
 from rheon.core.formats import HARDWARE, codec_name
-from rheon.core.media import HardwareEncoder, Reason
+from rheon.core.media import HardwareEncoder
 from rheon.core.media.documents import load
 from rheon.core.wording import sentence
 
@@ -59,10 +59,7 @@ def trials_of(row: Home) -> tuple[Trial, ...]:
 def _held(trial: Trial, row: Home) -> Trial:
     """What a trial came to, and what titles did since."""
     said: list[str] = row.failures.get(trial.works.name, []) if trial.works else []
-    if len(said) < MOST_FAILURES:
-        return trial
-    why = Reason(code="hardware_failed_at_titles", values={"count": len(said), "said": said[-1]})
-    return replace(trial, works=None, why=why)
+    return trial if len(said) < MOST_FAILURES else trial.failed_at_titles(said)
 
 
 def costs_of(row: Home) -> Mapping[str, Cost]:
