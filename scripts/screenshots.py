@@ -82,6 +82,20 @@ def film_id(page: Page) -> int:
     return int(film["titles"][0]["id"])
 
 
+def shoot_artwork(page: Page) -> None:
+    """The frames that are proposed for a title's files, seen as a poster; nothing of it is kept."""
+    artwork = page.get_by_role("region", name="Artwork")
+    frames = artwork.get_by_role("button", name=re.compile("^Take the frame"))
+    expect(frames.first).to_be_visible(timeout=120_000)
+    frames.first.click()
+    artwork.get_by_role("radio", name="poster").click()
+    page.wait_for_timeout(4000)
+    artwork.evaluate("one => one.scrollIntoView({block: 'end'})")
+    shoot(page, "artwork")
+    artwork.get_by_role("button", name="None").click()
+    expect(artwork.get_by_text("none yet")).to_be_visible()
+
+
 def convert(page: Page, titles: list[str]) -> None:
     page.goto(f"{ADDRESS}/bench")
     for title in titles:
@@ -92,10 +106,19 @@ def convert(page: Page, titles: list[str]) -> None:
     page.get_by_role("button", name=re.compile("^Convert ")).click()
 
 
+def shoot_names(page: Page) -> None:
+    """Many titles as a sheet, one of them with a doubt."""
+    page.goto(f"{ADDRESS}/bench/names")
+    page.get_by_label("Season of Lock Keepers D2, episode 2", exact=True).focus()
+    shoot(page, "names")
+
+
 def shoot_settings(page: Page) -> None:
     """As much of them as people look at again."""
     page.set_viewport_size({"width": 1280, "height": 860})
     page.goto(f"{ADDRESS}/settings")
+    expect(page.get_by_role("button", name="Try again")).to_be_visible()
+    expect(page.get_by_label("Patterns of your own")).to_be_visible()
     shoot(page, "settings")
     page.set_viewport_size({"width": 1280, "height": 800})
 
@@ -118,10 +141,12 @@ def main() -> None:
         expect(page.get_by_text("60 above, 60 below")).to_be_visible(timeout=120_000)
         page.wait_for_timeout(5000)
         shoot(page, "title")
+        shoot_artwork(page)
         page.goto(f"{ADDRESS}/bench/{film}/2")
         shoot_cut_sheet(page, "plan-sheet")
         shoot_frame(page)
         shoot_trade_off(page)
+        shoot_names(page)
         page.goto(f"{ADDRESS}/bench/verdicts/{film}")
         shoot(page, "verdicts")
         page.goto(f"{ADDRESS}/household")

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import json
+import subprocess
 from pathlib import Path
 from typing import Any
 
 import pytest
+from PIL import Image
 from typer.testing import CliRunner
 
 from rheon.cli.main import build
@@ -76,7 +78,7 @@ def test_devices_and_plan_print_documents(media: Path) -> None:
     assert (said["treatment"], said["devices"], said["file_name"]) == (
         "convert",
         ["wren-6", "heron-8"],
-        "Marram Nights 1.mp4",
+        "Marram Nights.mp4",
     )
     track = next(decision for decision in said["decisions"] if decision["key"] == "sound.track")
     assert track == {
@@ -138,6 +140,26 @@ def test_refusals_have_their_status_and_a_problem_with_a_sentence(
     problem = json.loads(out.splitlines()[-1])["error"] if arguments[0] == "convert" else json.loads(out)["problems"][0]
     assert (answered, problem["code"]) == (status, code)
     assert len(problem["message"]) > 20
+
+
+def test_chapters_of_a_list_and_a_picture_go_into_the_file(media: Path, tmp_path: Path) -> None:
+    listed, drawn = tmp_path / "names.txt", tmp_path / "own.png"
+    listed.write_text("0:00 Up\n0:09 Down\n9:00 Never\n")
+    Image.new("RGB", (400, 300), "teal").save(drawn)
+    kites = ("--title", "1", "--device", "curlew-9", "--chapter-list", listed)
+    for picture in (str(drawn), "0:03"):
+        status, out = call(
+            "convert", media / "camera/Kite day.mp4", *kites, "--artwork", picture, "--to", tmp_path / "out"
+        )
+        assert status == 0, out
+    for path in (tmp_path / "out").iterdir():
+        argv = ["ffprobe", "-v", "error", "-show_chapters", "-show_streams", "-of", "json", str(path)]
+        said = json.loads(subprocess.run(argv, check=True, capture_output=True).stdout)
+        assert [one["tags"]["title"] for one in said["chapters"]] == ["Up", "Down"]
+        (inside,) = [one for one in said["streams"] if one["disposition"]["attached_pic"]]
+        assert (inside["width"], inside["height"]) == (1088, 612)
+    for wrong in (("--artwork", "9:00:00"), ("--artwork", "nowhere.png"), ("--chapter-list", drawn)):
+        assert call("plan", media / "camera/Kite day.mp4", "--title", "1", "--device", "curlew-9", *wrong)[0] != 0
 
 
 def test_wrong_usage_is_status_two(media: Path) -> None:

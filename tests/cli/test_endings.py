@@ -5,11 +5,10 @@ from __future__ import annotations
 import signal
 import subprocess
 import sys
-import time
-from collections.abc import Callable
 from pathlib import Path
 
 import pytest
+from tests.instruments.waiting import until
 
 from rheon.demo.models import model_file
 
@@ -21,14 +20,6 @@ def started(media: Path, folder: Path) -> subprocess.Popen[bytes]:
     process = subprocess.Popen(argv, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
     until(lambda: bool(parts(folder)))
     return process
-
-
-def until(holds: Callable[[], bool]) -> None:
-    for _ in range(300):
-        if holds():
-            return
-        time.sleep(0.1)
-    raise AssertionError("it did not come to that within half a minute")
 
 
 def parts(folder: Path) -> list[Path]:

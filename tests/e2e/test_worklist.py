@@ -5,10 +5,10 @@ from __future__ import annotations
 import csv
 import re
 import time
-from collections.abc import Callable
 
 import pytest
 from playwright.sync_api import Locator, Page, expect
+from tests.instruments.waiting import until
 
 from .running import Rheon
 
@@ -25,13 +25,6 @@ def queue_episodes(rheon: Rheon) -> tuple[str, str, str, str]:
 
 
 IN_ORDER = "select title_name from worklist_job where state = 'waiting' order by position, id"
-
-
-def until(true: Callable[[], bool], most_s: float = 120) -> None:
-    end = time.monotonic() + most_s
-    while not true():
-        assert time.monotonic() < end
-        time.sleep(0.1)
 
 
 def waiting(page: Page) -> Locator:

@@ -59,7 +59,7 @@ def test_a_machine_is_tried_when_it_is_another_one_and_says_what_is_not_there(
     said = api("get", "home/hardware")[1]
     assert said["tried"] and look_for_hardware_task not in wanted()
     assert [family["codecs"] for family in said["families"]] == [[]] * 4
-    assert said["families"][0]["missing"][0]["why"].endswith(f"nothing is at {tmp_path}/nvidia[0-9]*")
+    assert said["families"][0]["missing"][0]["why"].endswith(f"nothing is at {tmp_path}/nvidia*")
     (tmp_path / "nvidia0").touch()
     assert look_for_hardware_task in wanted(), "a device came"
     settings.RHEON_HARDWARE = None
@@ -80,8 +80,8 @@ def test_what_works_is_used_where_speed_is_preferred_and_offered_everywhere(
 
     before, plain = api("get", cells)[1], encoder()
     assert plain["value"] == "software" and [one["value"] for one in plain["choices"]] == ["software", "vaapi"]
-    status, said = api("patch", "home/hardware", {"preferred": True})
-    assert status == 200 and said["preferred"] and said["measuring"]
+    status, said = api("patch", "home/hardware", {"prefers_speed": True})
+    assert status == 200 and said["prefers_speed"] and said["measuring"]
     assert encoder()["text"] == "graphics chip (VAAPI)"
     assert api("get", cells)[1] != before, "what was worked out before does not hold any more"
     assert measure_hardware_task in wanted()
@@ -95,25 +95,32 @@ def test_what_speed_costs_is_measured_once_and_expected_from_then_on(
     monkeypatch.setattr(fidelity, "vmaf_engine", lambda: None)
     title = picked(shelf)
     look_now()
-    api("patch", "home/hardware", {"preferred": True})
+    api("patch", "home/hardware", {"prefers_speed": True})
     measure_hardware_now()
     (family,) = api("get", "home/hardware")[1]["families"]
     (codec,) = family["codecs"]
-    assert codec["measured_with"] == title.name
+    cost = codec["cost"]
+    assert cost["measured_with"] == title.name
     # the stand-in is x264 at a quick preset, at a mean rate: some more bits, in less or much the same time
-    assert 0.6 < codec["size_share"] < 5.6 and codec["time_share"] < 1.5
+    assert 0.6 < cost["size_share"] < 5.6 and cost["time_share"] < 1.5
     assert measure_hardware_task not in wanted()
     api("patch", "home/hardware", {"again": True})
     assert look_for_hardware_task in wanted() and Home.objects.get().costs == {}
 
 
 @pytest.mark.django_db
-def test_where_nothing_can_be_measured_that_is_not_tried_for_ever(api: Api, chip: Chip) -> None:
+def test_where_nothing_can_be_measured_that_waits_for_a_title_and_is_not_tried_for_ever(
+    api: Api, chip: Chip, shelf: Callable[[str], Source]
+) -> None:
     look_now()
-    api("patch", "home/hardware", {"preferred": True})
-    measure_hardware_now()
+    api("patch", "home/hardware", {"prefers_speed": True})
+    assert measure_hardware_task not in wanted(), "there is no title"
+    picked(shelf)
+    assert measure_hardware_task in wanted()
+    measure_hardware_now()  # but no device that any file could be for
     assert measure_hardware_task not in wanted()
-    assert not api("get", "home/hardware")[1]["measuring"]
+    (family,) = api("get", "home/hardware")[1]["families"]
+    assert family["codecs"][0]["cost"]["measured_with"] == ""
 
 
 @pytest.mark.django_db
@@ -122,7 +129,7 @@ def test_a_chip_that_fails_in_the_middle_costs_nothing_but_time_and_is_tried_bef
 ) -> None:
     title, player = picked(shelf), household[2]
     look_now()
-    api("patch", "home/hardware", {"preferred": True})
+    api("patch", "home/hardware", {"prefers_speed": True})
     cell = {"title_id": title.pk, "target_id": player}
     api("post", "worklist/jobs", {"cells": [cell]})
     assert "graphics chip" in Job.objects.get().summary

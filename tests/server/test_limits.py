@@ -18,7 +18,7 @@ from django.db import OperationalError
 from django.test import AsyncClient, Client
 from PIL import Image
 
-from rheon.core.media.names import safe_stem
+from rheon.core.naming.names import safe_stem
 from rheon.core.system import set_fence
 from rheon.server.api.limits import MOST_BODY_BYTES, BoundedCalls
 from rheon.server.api.ranges import Span, parse_range
@@ -26,7 +26,6 @@ from rheon.server.live import feed as feed_module
 from rheon.server.live.feed import LiveFeed
 from rheon.server.outbox.models import Output
 from rheon.server.shelf.actions import cache
-from rheon.server.shelf.actions.frames import artwork_file
 from rheon.server.shelf.actions.reading import read_now
 from rheon.server.shelf.actions.sources import add_source
 from rheon.server.shelf.models import Source, Title
@@ -227,9 +226,9 @@ def test_a_huge_cover_is_refused_and_the_same_picture_is_made_once(
     (media_folder / "a.mp4").hardlink_to(media / "camera" / "Kite day.mp4")
     Image.new("1", (9000, 9000)).save(media_folder / "a.png")
     title = read(str(media_folder / "a.mp4")).titles.get()
-    assert Client().get(f"/api/shelf/titles/{title.pk}/artwork.jpg").status_code == 404
+    assert Client().get(f"/api/shelf/titles/{title.pk}/cover.jpg?own=1").status_code == 404
     Image.new("RGB", (900, 900)).save(media_folder / "a.png")
-    assert artwork_file(title).stat().st_size > 300
+    assert len(Client().get(f"/api/shelf/titles/{title.pk}/cover.jpg?own=1").content) > 300
     made: list[Path] = []
 
     def make(target: Path) -> None:

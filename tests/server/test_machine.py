@@ -13,6 +13,7 @@ from typing import Any
 import pytest
 from django.db import connections
 from django.utils import timezone
+from tests.instruments.waiting import until
 
 from rheon.core.system import Power, cores, keep_to_cores
 from rheon.server.shelf.models import Source
@@ -76,13 +77,6 @@ def working() -> Iterator[Callable[[], None]]:
     for thread in started:
         thread.join(timeout=60)
     keep_to_cores(len(cores()))
-
-
-def until(true: Callable[[], bool], most_s: float = 60.0) -> None:
-    end = time.monotonic() + most_s
-    while not true():
-        assert time.monotonic() < end
-        time.sleep(0.05)
 
 
 def state_of(job: int) -> str:

@@ -10,6 +10,7 @@ from typing import Any
 
 import pytest
 from django.db import connections
+from tests.instruments.waiting import until
 
 from rheon.core.encoding import part_path
 from rheon.core.system import this_host
@@ -62,13 +63,6 @@ def add(api: Api, *cells: Cell) -> list[int]:
 
 def change(api: Api, verb: str, *ids: int) -> None:
     assert api("post", "worklist/changes", {"job_ids": list(ids), "verb": verb})[0] == 204
-
-
-def until(true: Callable[[], bool], most_s: float = 60.0) -> None:
-    ends_s = time.monotonic() + most_s
-    while not true():
-        assert time.monotonic() < ends_s, "it did not come to that"
-        time.sleep(0.05)
 
 
 @pytest.mark.django_db(transaction=True)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import os
 import shutil
 import time
@@ -11,11 +12,13 @@ from typing import Any
 
 import pytest
 
+from rheon.core.analysis.scenes import changes_between
 from rheon.core.engine import probe
 from rheon.demo.drive import BLANK, SPIN_UP_S
 from rheon.server.live.snapshot import snapshot
 from rheon.server.shelf import drives
 from rheon.server.shelf.actions.cache import clean_up
+from rheon.server.shelf.actions.chapters import make_chapters
 from rheon.server.shelf.actions.looking import look_over
 from rheon.server.shelf.actions.reading import read_now
 from rheon.server.shelf.actions.surveys import survey_now
@@ -56,6 +59,63 @@ def test_named_chapters_go_into_the_file_s_plan(shelf: Shelf, api: Api) -> None:
     title.refresh_from_db()
     assert [chapter.name for chapter in title.core_title().chapters] == ["Opening", None]
     assert api("patch", f"shelf/titles/{title.pk}/chapters/9", {"name": "x"})[1]["code"] == "no_such_title"
+
+
+def test_a_list_is_tried_taken_given_to_the_series_and_given_back(shelf: Shelf, api: Api) -> None:
+    source = shelf("LOCK_KEEPERS")
+    one, two = source.titles.get(number=2), source.titles.get(number=3)
+    address = f"shelf/titles/{one.pk}/chapters"
+    before = api("get", f"shelf/titles/{one.pk}")[1]
+    assert two.pk in before["chapters_alike"] and before["chapters_by_hand"] is False
+    tried = api("post", address, {"text": "1. Ebb\n2. Flood\n3. Spring"})[1]
+    assert [chapter["name"] for chapter in tried["chapters"]] == ["Ebb", "Flood"] and "3 names" in tried["told"][0]
+    patterned = api("post", address, {"pattern": "{{ show }} {{ number }}"})[1]["chapters"]
+    assert [chapter["name"] for chapter in patterned] == ["Lock Keepers 1", "Lock Keepers 2"]
+    assert api("post", address, {"text": "0:00 Ebb\nFlood"})[1]["code"] == "bad_chapters"
+    assert api("post", address, {"text": "5:00:00 Ebb"})[1]["code"] == "bad_chapters"
+    assert api("get", f"shelf/titles/{one.pk}")[1] == before
+    told = api("put", address, {"chapters": tried["chapters"], "alike": [two.pk]})[1]
+    assert told["chapters_by_hand"] is True and [one["name"] for one in told["chapters"]] == ["Ebb", "Flood"]
+    read_now_again(source, api)
+    other = api("get", f"shelf/titles/{two.pk}")[1]["chapters"]
+    assert [chapter["name"] for chapter in other] == ["Ebb", "Flood"]
+    given_back = api("put", address, {"chapters": None})[1]
+    assert (given_back["chapters"], given_back["chapters_by_hand"]) == (before["chapters"], False)
+
+
+def test_other_chapters_stand_in_the_strip_and_titles_are_cut_by_them(shelf: Shelf, api: Api) -> None:
+    source = shelf("LOCK_KEEPERS_D2")
+    whole = source.titles.get(number=1)
+    address = f"shelf/titles/{whole.pk}"
+    length_s = whole.duration_s
+    three = [{"start_s": length_s * share, "name": ""} for share in (0, 0.25, 0.5)]
+    assert api("put", f"{address}/chapters", {"chapters": three, "alike": [source.titles.get(number=101).pk]})[0] == 422
+    assert api("put", f"{address}/chapters", {"chapters": three})[0] == 200
+    whole.refresh_from_db()
+    assert len(whole.outline["chapters"]) == 3
+    assert api("put", f"{address}/parts", {"ranges": [{"first": 1, "last": 2}, {"first": 3, "last": 3}]})[0] == 202
+    read_now(source.pk)
+    parts = source.titles.exclude(number=1)
+    assert [part.duration_s for part in parts] == pytest.approx([length_s / 2] * 2, abs=1.0)
+    said = api("put", f"{address}/chapters", {"chapters": None})
+    assert said[0] == 422 and "cut into titles" in said[1]["message"]
+
+
+def test_chapters_are_made_at_changes_of_scene(shelf: Shelf, api: Api) -> None:
+    title = shelf("MARRAM_NIGHTS").titles.get(number=1)
+    address = f"shelf/titles/{title.pk}/even-chapters?every_s=30"
+    assert api("get", address)[1]["looking"] is True
+    make_chapters(title.pk, 30)
+    made = api("get", address)[1]
+    starts = [chapter["start_s"] for chapter in made["chapters"]]
+    assert not made["looking"] and starts[0] == 0
+    assert all(15 < later - earlier < 45 for earlier, later in itertools.pairwise([*starts, title.duration_s]))
+    core = title.core_title()
+    nearest = [changes_between(core, start - 8, start + 8) for start in range(30, 30 * len(starts), 30)]
+    assert any(nearest)
+    for start, mark, found in zip(starts[1:], range(30, 1000, 30), nearest, strict=False):
+        assert start == pytest.approx(min(found, key=lambda one: abs(one - mark), default=mark), abs=0.05)
+    assert api("get", f"shelf/titles/{title.pk}/even-chapters?every_s=7000")[0] == 422
 
 
 def test_ranges_of_chapters_become_titles_stay_and_can_be_undone(shelf: Shelf, api: Api) -> None:
@@ -208,7 +268,7 @@ def test_the_cache_keeps_to_its_bounds_and_lets_the_longest_unused_go(settings: 
 
 def test_strips_moments_and_artwork_are_pictures(shelf: Shelf, client: Any) -> None:
     title = shelf("Tide Watch").titles.get(number=1)
-    for path in ("strip/0.jpg", "strip/23.jpg", "moments/2500.jpg", "artwork.jpg"):
+    for path in ("strip/0.jpg", "strip/23.jpg", "moments/2500.jpg", "cover.jpg?own=1"):
         answer = client.get(f"/api/shelf/titles/{title.pk}/{path}")
         assert (answer.status_code, answer.content[:2]) == (200, b"\xff\xd8"), path
     assert client.get(f"/api/shelf/titles/{title.pk}/strip/24.jpg").status_code == 404

@@ -5,14 +5,18 @@ from __future__ import annotations
 import contextlib
 import re
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field, replace
+from pathlib import Path
 
-from rheon.core.analysis import CutPlaces, cut_places, sample_pictures, survey_title, with_findings
+from rheon.core.analysis import CutPlaces, cut_places, read_picture, sample_pictures, survey_title, with_findings
+from rheon.core.chapters import clock_s, placed, read_list
 from rheon.core.devices import DeviceProfile
-from rheon.core.encoding import try_hardware
-from rheon.core.errors import BadPin, RheonError
-from rheon.core.media import FileData, HardwareEncoder, Samples, Source, Title
-from rheon.core.media.names import display_name, join_name
+from rheon.core.encoding import try_hardware, working
+from rheon.core.errors import BadChapters, BadPicture, BadPin, RheonError
+from rheon.core.media import USUAL_MACHINE, Cover, FileData, Machine, ProposedTags, Samples, Shape, Source, Title
+from rheon.core.naming.names import join_name
+from rheon.core.naming.proposing import joined_tags, propose
+from rheon.core.naming.titles import title_names
 from rheon.core.planning import CALLED_NOW, Balance, Plan, PlanRequest, plan, read_pins
 from rheon.core.planning.decisions import Pins
 from rheon.core.planning.decisions.picture import ENCODER
@@ -20,21 +24,25 @@ from rheon.core.planning.decisions.picture.encoder import SOFTWARE
 from rheon.core.planning.decisions.range import KEEP
 from rheon.core.planning.decisions.range.keep import kept_of
 from rheon.core.sources.roles.parts import ChapterRange, cut, other_angle
+from rheon.core.wording import sentence
 from rheon.settings import load_settings
 
 from .common import find_title
 from .joining import joined_with
 from .output import console
 
-SET_HELP = "Set a decision by hand: key=value. 'rheon decisions' lists them."
-
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Stretch:
-    """Which of a title: its number, angle, chapters (``2-3``), and moments (``1:02:03.5``), as they were typed."""
+    """Which of a title: its number, angle, chapters (``2-3``), and moments (``1:02:03.5``), as they were typed.
+
+    ``chapter_list`` is a file with chapters that it gets first, ``artwork`` a picture file or a moment.
+    """
 
     title: int
     angle: int = 1
+    chapter_list: Path | None = None
+    artwork: str | None = None
     chapters: str | None = None
     from_time: str | None = None
     until_time: str | None = None
@@ -42,26 +50,66 @@ class Stretch:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Wanted:
-    """A title to make a file of, what is known of its pictures, how the file is called, and which stretch is kept."""
+    """A title to make a file of, what is known of its pictures, how it is called, and which stretch is kept."""
 
     title: Title
     name: str
     samples: Samples | None = None
     kept: str | None = None
+    tags: ProposedTags = field(default_factory=ProposedTags)
+    set_by_hand: bool = False
 
 
 def chosen(source: Source, stretch: Stretch, follow: Sequence[tuple[Source, Title]] = (), *, analyse: bool) -> Wanted:
     """The title, with what is to follow it, cut as asked for and looked at.
 
-    Raises ``NoSuchTitle``, ``CantJoin``, ``BadPin`` or ``SourceError``.
+    Raises ``NoSuchTitle``, ``CantJoin``, ``BadChapters``, ``BadPin`` or ``SourceError``.
     """
     title = other_angle(find_title(source, stretch.title), stretch.angle)
-    name = _name(source, title)
+    name, tags = _name(source, title), _tags(source, title)
     if follow:
         named = [(_name(of, one), one) for of, one in follow]
         title = joined_with(title, name, named)
         name = join_name([name, *(called for called, _ in named)])
-    samples = None
+        tags = joined_tags(name, [tags, *(_tags(of, one) for of, one in follow)])
+    if stretch.chapter_list is not None:
+        title = _with_chapters(title, stretch.chapter_list)
+    if stretch.artwork is not None:
+        title = _with_artwork(title, stretch.artwork)
+    set_by_hand = stretch.chapter_list is not None or stretch.artwork is not None
+    wanted = Wanted(title=title, name=name, tags=tags, set_by_hand=set_by_hand)
+    return _cut(wanted, stretch, analyse=analyse)
+
+
+def _with_chapters(title: Title, path: Path) -> Title:
+    """With the chapters of a list; what of it can't be used is told. Raises ``BadChapters``."""
+    try:
+        found = read_list(path.read_text(encoding="utf-8-sig"))
+    except (OSError, UnicodeDecodeError) as error:
+        raise BadChapters("{name} can't be read as text.", name=path.name) from error
+    made = placed(found, title.chapters, title.duration_s)
+    for reason in made.told:
+        console().print(sentence(reason), highlight=False)
+    return replace(title, chapters=made.chapters)
+
+
+def _with_artwork(title: Title, said: str) -> Title:
+    """With a frame at a moment, or a picture file. Raises ``BadPicture``."""
+    shape = Shape.of(pictures=title.video is not None)
+    if (at_s := clock_s(said)) is not None:
+        if title.video is None or at_s > title.duration_s:
+            raise BadPicture("The title has no frame at {moment}.", moment=said, advice="Choose another moment.")
+        return replace(title, cover=Cover(at_s=at_s, shape=shape))
+    path = Path(said)
+    if not path.is_file():
+        raise BadPicture("There is no picture {file}.", file=said, advice="Name a file, or a moment as 0:12:30.")
+    read_picture(path.read_bytes())
+    return replace(title, cover=Cover(path=str(path.resolve()), shape=shape))
+
+
+def _cut(wanted: Wanted, stretch: Stretch, *, analyse: bool) -> Wanted:
+    """What is wanted of the title, which is looked at first if so wished."""
+    title, samples = wanted.title, None
     if analyse:
         with contextlib.suppress(RheonError, OSError):
             title = with_findings(title, survey_title(title))
@@ -74,9 +122,9 @@ def chosen(source: Source, stretch: Stretch, follow: Sequence[tuple[Source, Titl
         first, last = int(found[1]), int(found[2] or found[1])
         own = bool(title.joined) or isinstance(title.data, FileData)
         if own and stretch.from_time is None and stretch.until_time is None:
-            return Wanted(title=title, name=name, samples=samples, kept=f"c{first}-c{last}")
+            return replace(wanted, title=title, samples=samples, kept=f"c{first}-c{last}")
         title = cut(title, ChapterRange(first=first, last=last), title.number)
-    return Wanted(title=title, name=name, samples=samples, kept=_kept(stretch))
+    return replace(wanted, title=title, samples=samples, kept=_kept(stretch))
 
 
 def _kept(stretch: Stretch) -> str | None:
@@ -109,15 +157,17 @@ def make_plan(wanted: Wanted, devices: list[DeviceProfile], balance: Balance, pi
             pins=read,
             languages=("en",),
             samples=wanted.samples,
-            hardware=_hardware() if read.of(ENCODER) not in (None, SOFTWARE) else (),
+            tags=wanted.tags,
+            set_by_hand=wanted.set_by_hand,
+            machine=_machine() if read.of(ENCODER) not in (None, SOFTWARE) else USUAL_MACHINE,
         )
     )
 
 
-def _hardware() -> tuple[HardwareEncoder, ...]:
-    """What this machine has of it, tried now: only where somebody asks for it."""
+def _machine() -> Machine:
+    """This one, with its encoders in hardware, which are tried now: only where somebody asks for them."""
     place = load_settings().settings.hardware_place
-    return tuple(trial.works for trial in try_hardware(place) if trial.works) if place else ()
+    return Machine(encoders=working(try_hardware(place))) if place else USUAL_MACHINE
 
 
 def _cut_places(title: Title, pins: Pins) -> CutPlaces:
@@ -127,10 +177,11 @@ def _cut_places(title: Title, pins: Pins) -> CutPlaces:
 
 
 def _name(source: Source, title: Title) -> str:
-    """A file's own name comes first; a disc's titles are called after it."""
-    if title.name:
-        return title.name
-    return display_name(source.label) + (f" {title.number}" if len(source.titles) > 1 else "")
+    return title_names(source.label, source.titles)[title.number]
 
 
-__all__ = ["SET_HELP", "Stretch", "Wanted", "chosen", "make_plan"]
+def _tags(source: Source, title: Title) -> ProposedTags:
+    return propose(source)[title.number]
+
+
+__all__ = ["Stretch", "Wanted", "chosen", "make_plan"]

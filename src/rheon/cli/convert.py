@@ -24,26 +24,38 @@ from .choosing import Stretch, chosen, make_plan
 from .common import reported
 from .documents import check_document
 from .finding_devices import find_device
-from .joining import JOIN_HELP, read_with, said_parts
+from .joining import read_with, said_parts
+from .options import (
+    Angle,
+    ChapterFile,
+    Devices,
+    Followers,
+    FromMoment,
+    OnlyChapters,
+    SaidArtwork,
+    SaidPins,
+    SourcePath,
+    TitleNumber,
+    UntilMoment,
+    WishedBalance,
+)
 from .output import console, print_line
 
 
 def convert(
-    source: Annotated[Path, typer.Argument(help="A disc folder, an image or a file.")],
-    title: Annotated[int, typer.Option(help="The title's number.")],
-    device: Annotated[list[str], typer.Option(help="A device id, or a profile file (.json); may be given again.")],
+    source: SourcePath,
+    title: TitleNumber,
+    device: Devices,
     to: Annotated[Path, typer.Option(help="The folder the file goes to.")],
-    balance: Annotated[Balance, typer.Option(help="Between small and quick, and large and fine.")] = Balance.EVEN,
-    pins: Annotated[
-        list[str] | None, typer.Option("--set", help="Set a decision by hand: key=value, as in rheon decisions.")
-    ] = None,
-    angle: Annotated[int, typer.Option(help="Which angle, counted from 1.")] = 1,
-    chapters: Annotated[str | None, typer.Option(help="Only these chapters: 2 or 2-3.")] = None,
-    from_time: Annotated[
-        str | None, typer.Option("--from", help="Only from this moment: 90, 1:30.5, 0:01:30:12 or picture #240.")
-    ] = None,
-    until_time: Annotated[str | None, typer.Option("--until", help="Only until this moment.")] = None,
-    join: Annotated[list[str] | None, typer.Option(help=JOIN_HELP)] = None,
+    balance: WishedBalance = Balance.EVEN,
+    pins: SaidPins = None,
+    angle: Angle = 1,
+    chapters: OnlyChapters = None,
+    chapter_list: ChapterFile = None,
+    artwork: SaidArtwork = None,
+    from_time: FromMoment = None,
+    until_time: UntilMoment = None,
+    join: Followers = None,
     analyse: Annotated[bool, typer.Option(help="Look and listen first, so that the plan rests on it.")] = True,
     accept_loss: Annotated[bool, typer.Option(help="Make what is there of a source whose end is missing.")] = False,
     as_json: Annotated[bool, typer.Option("--json", help="Print lines of JSON as it goes.")] = False,
@@ -51,8 +63,16 @@ def convert(
     """Make one file of a title for one or more devices."""
     with reported(as_json=as_json, by_line=True):
         profiles = [find_device(name) for name in device]
-        stretch = Stretch(title=title, angle=angle, chapters=chapters, from_time=from_time, until_time=until_time)
-        of, follow = read_with(source, said_parts(join or []))
+        stretch = Stretch(
+            title=title,
+            angle=angle,
+            chapter_list=chapter_list,
+            artwork=artwork,
+            chapters=chapters,
+            from_time=from_time,
+            until_time=until_time,
+        )
+        of, follow = read_with(source, said_parts(join or []), artwork)
         wanted = chosen(of, stretch, follow, analyse=analyse)
         made = make_plan(wanted, profiles, balance, pins or [])
         if made.settings is None:
@@ -96,7 +116,8 @@ def _notices(done: Delivered) -> list[str]:
     """What a person should know of a file that was kept all the same."""
     told = [result for check in done.checks[:1] for result in check.results if result.rule == "source_damage"]
     broken = [result for check in done.checks[:1] for result in check.results if not result.ok]
-    return [f"{rule_name(result.rule)}: {fact_text(result.measured, raw=True)}" for result in (*told, *broken)]
+    said = [f"{rule_name(result.rule)}: {fact_text(result.measured, raw=True)}" for result in (*told, *broken)]
+    return [*([sentence(done.told)] if done.told else []), *said]
 
 
 def _folder(to: Path) -> Path:

@@ -13,8 +13,6 @@ from rheon.core.media.joining import PartWanted
 
 from .common import find_title, read
 
-JOIN_HELP = "A title that follows: its number, or another source, or source#number; may be given again."
-
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SaidPart:
@@ -37,11 +35,17 @@ def _said_part(said: str) -> SaidPart:
     return SaidPart(path=Path(said), number=None)
 
 
-def read_with(source: Path, parts: Sequence[SaidPart]) -> tuple[Source, list[tuple[Source, Title]]]:
-    """The source, and what follows its title: (source, title). Raises ``SourceError`` or ``NoSuchTitle``."""
+def read_with(
+    source: Path, parts: Sequence[SaidPart], artwork: str | None = None
+) -> tuple[Source, list[tuple[Source, Title]]]:
+    """The source, and what follows its title: (source, title). ``artwork`` may be a file that is read too.
+
+    Raises ``SourceError`` or ``NoSuchTitle``.
+    """
     others = [part.path for part in parts if part.path is not None]
-    first = read(source, beside=others)
-    found = {path: read(path, beside=[source, *others]) for path in others}
+    drawn = [Path(artwork)] if artwork and Path(artwork).is_file() else []
+    first = read(source, beside=[*others, *drawn])
+    found = {path: read(path, beside=[source, *others, *drawn]) for path in others}
     follow = [(found[part.path] if part.path else first, part.number) for part in parts]
     return first, [(one, _title(one, number)) for one, number in follow]
 

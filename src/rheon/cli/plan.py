@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from pathlib import Path
 from typing import Annotated
 
 import typer
@@ -15,33 +14,53 @@ from .choosing import Stretch, chosen, make_plan
 from .common import reported
 from .documents import plan_document
 from .finding_devices import find_device
-from .joining import JOIN_HELP, read_with, said_parts
+from .joining import read_with, said_parts
+from .options import (
+    Angle,
+    ChapterFile,
+    Devices,
+    Followers,
+    FromMoment,
+    OnlyChapters,
+    SaidArtwork,
+    SaidPins,
+    SourcePath,
+    TitleNumber,
+    UntilMoment,
+    WishedBalance,
+)
 from .output import console, print_json
 
 
 def plan(
-    source: Annotated[Path, typer.Argument(help="A disc folder, an image or a file.")],
-    title: Annotated[int, typer.Option(help="The title's number.")],
-    device: Annotated[list[str], typer.Option(help="A device id, or a profile file (.json); may be given again.")],
-    balance: Annotated[Balance, typer.Option(help="Between small and quick, and large and fine.")] = Balance.EVEN,
-    pins: Annotated[
-        list[str] | None, typer.Option("--set", help="Set a decision by hand: key=value, as in rheon decisions.")
-    ] = None,
-    angle: Annotated[int, typer.Option(help="Which angle, counted from 1.")] = 1,
-    chapters: Annotated[str | None, typer.Option(help="Only these chapters: 2 or 2-3.")] = None,
-    from_time: Annotated[
-        str | None, typer.Option("--from", help="Only from this moment: 90, 1:30.5, 0:01:30:12 or picture #240.")
-    ] = None,
-    until_time: Annotated[str | None, typer.Option("--until", help="Only until this moment.")] = None,
-    join: Annotated[list[str] | None, typer.Option(help=JOIN_HELP)] = None,
+    source: SourcePath,
+    title: TitleNumber,
+    device: Devices,
+    balance: WishedBalance = Balance.EVEN,
+    pins: SaidPins = None,
+    angle: Angle = 1,
+    chapters: OnlyChapters = None,
+    chapter_list: ChapterFile = None,
+    artwork: SaidArtwork = None,
+    from_time: FromMoment = None,
+    until_time: UntilMoment = None,
+    join: Followers = None,
     analyse: Annotated[bool, typer.Option(help="Look and listen first, as convert does.")] = False,
     as_json: Annotated[bool, typer.Option("--json", help="Print one JSON document.")] = False,
 ) -> None:
     """Plan one file of a title for one or more devices."""
     with reported(as_json=as_json):
         profiles = [find_device(name) for name in device]
-        stretch = Stretch(title=title, angle=angle, chapters=chapters, from_time=from_time, until_time=until_time)
-        of, follow = read_with(source, said_parts(join or []))
+        stretch = Stretch(
+            title=title,
+            angle=angle,
+            chapter_list=chapter_list,
+            artwork=artwork,
+            chapters=chapters,
+            from_time=from_time,
+            until_time=until_time,
+        )
+        of, follow = read_with(source, said_parts(join or []), artwork)
         made = make_plan(chosen(of, stretch, follow, analyse=analyse), profiles, balance, pins or [])
         if as_json:
             print_json(plan_document(made))

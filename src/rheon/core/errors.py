@@ -241,6 +241,26 @@ class BadPin(PlanError):
     advice = "Choose one of the values offered."
 
 
+class BadPattern(PlanError):
+    code = "bad_pattern"
+    advice = "Correct it, or choose one of the patterns offered."
+
+
+class BadChapters(PlanError):
+    code = "bad_chapters"
+    advice = "A list has a line for each chapter: its name, and before it when it begins, as in 0:12:30 Low water."
+
+
+class BadPicture(PlanError):
+    code = "bad_picture"
+    advice = "Take a JPEG, PNG or WebP."
+
+
+class TagsRefused(RheonError):
+    code = "tags_refused"
+    advice = "The file itself is as it was."
+
+
 class BadProfile(RheonError):
     code = "bad_profile"
     advice = "Correct the named fields and load the profile again; docs/device-profile.md explains each."

@@ -11,9 +11,9 @@ from tests.instruments.hardware import Chip, chip_at
 from tests.instruments.readback import see
 
 from rheon.core.delivery import Order, convert
-from rheon.core.encoding import try_hardware
+from rheon.core.encoding import try_hardware, working
 from rheon.core.engine import probe
-from rheon.core.media import Title
+from rheon.core.media import Machine, Title
 from rheon.core.planning import Plan, PlanRequest, plan, read_pins
 from rheon.core.sources import read_source
 from rheon.demo.models import device
@@ -27,11 +27,11 @@ def chip(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> Chip:
 
 
 def planned(title: Title, chip: Chip, **pins: str) -> Plan:
-    hardware = tuple(trial.works for trial in try_hardware(chip.dev) if trial.works and trial.family == "vaapi")
+    encoders = tuple(one for one in working(try_hardware(chip.dev)) if one.family == "vaapi")
     said = {key.replace("_", ".", 1): value for key, value in pins.items()}
+    machine = Machine(encoders=encoders, prefers_speed=True)
     request = PlanRequest(
-        title=title, devices=(device("gannet-43"),), name="made", pins=read_pins(said), hardware=hardware,
-        prefers_speed=True,
+        title=title, devices=(device("gannet-43"),), name="made", pins=read_pins(said), machine=machine,
     )  # fmt: skip
     return plan(request)
 

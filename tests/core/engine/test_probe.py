@@ -6,7 +6,10 @@ from fractions import Fraction
 from typing import Any
 
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
+from rheon.core.engine import mastering
 from rheon.core.engine.probe import read_probe
 from rheon.core.errors import NotASource
 from rheon.core.formats import is_text
@@ -118,3 +121,26 @@ def test_a_length_is_taken_from_a_stream_where_the_file_has_none_and_chapters_ke
 def test_files_with_neither_picture_nor_sound_are_refused(said: dict[str, Any]) -> None:
     with pytest.raises(NotASource):
         read_probe(said)
+
+
+ODD = st.recursive(
+    st.none()
+    | st.booleans()
+    | st.integers()
+    | st.floats()
+    | st.text(max_size=12)
+    | st.sampled_from(["1/0", "34000/50000", "10000000/10000"]),
+    lambda inner: st.lists(inner, max_size=2),
+    max_leaves=3,
+)
+TOLD = st.sampled_from([*mastering.CHROMATICITIES, *mastering.LUMINANCES, "max_content", "max_average"])
+
+
+@given(st.lists(st.dictionaries(TOLD, ODD), max_size=3))
+def test_whatever_a_picture_says_of_its_light_is_whole_and_possible_or_left_out(told: list[dict[str, object]]) -> None:
+    found = mastering.mastering_of(told)
+    if found and found.display:
+        assert len(found.display) == 10 and all(0 <= one <= 50_000 for one in found.display[:8])
+        assert 0 <= found.display[9] < found.display[8] <= 10_000 * 10_000
+    if found and found.content:
+        assert 0 < found.content[0] <= 10_000 and 0 <= found.content[1] <= 10_000

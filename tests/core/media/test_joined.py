@@ -26,7 +26,7 @@ from rheon.core.media.documents import dump, load
 from rheon.core.media.joined import part_at, places_of
 from rheon.core.media.joining import PartWanted, join_titles
 from rheon.core.media.kept import kept_title, pieces_of
-from rheon.core.media.names import join_name
+from rheon.core.naming.names import join_name
 
 VIDEO = VideoStream(codec="h264", width=640, height=480, frame_rate=Fraction(25), place=0)
 
@@ -153,6 +153,15 @@ def test_stretches_of_a_join_are_pieces_of_its_parts_as_long_as_they_are(
     assert placed.at_s <= begin + 1e-6 and begin < placed.end_s
     assert isinstance(pieces[0].data, FileData) and isinstance(placed.part.data, FileData)
     assert pieces[0].data.path == placed.part.data.path
+
+
+def test_other_chapters_of_a_join_go_with_what_is_kept_of_it() -> None:
+    made = joined(title(60), title(30))
+    given = (Chapter(number=1, start_s=0.0, name="Ebb"), Chapter(number=2, start_s=50.0, name="Flood"))
+    other = replace(made, chapters=given)
+    assert kept_title(other, []).chapters == given
+    kept = kept_title(other, [KeptRange(from_s=40.0, until_s=70.0)])
+    assert [(one.start_s, one.name) for one in kept.chapters] == [(0.0, "Ebb"), (10.0, "Flood")]
 
 
 def test_a_join_is_called_what_its_parts_names_have_in_common() -> None:

@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from tests.core.strategies import titles
 
-from rheon.core.media import Cell, CellData, Extent, Title, aspect_text, parse_fraction, rate_text
+from rheon.core.media import Cell, CellData, Extent, Title, aspect_text, parse_fraction, rate_text, to_bcp47
 from rheon.core.media.documents import dump, load
 
 
@@ -56,3 +56,11 @@ def test_neighbouring_cells_are_one_run_of_bytes() -> None:
 @given(titles())
 def test_a_title_survives_being_stored_as_json(title: Title) -> None:
     assert load(Title, json.loads(json.dumps(dump(title)))) == title
+
+
+@pytest.mark.parametrize(
+    ("raw", "tag"),
+    [("eng", "en"), ("es", "es"), ("por-BR", "pt-BR"), ("ger", "de"), ("", "und"), ("zz9", "und"), (None, "und")],
+)
+def test_languages_become_bcp_47(raw: str | None, tag: str) -> None:
+    assert to_bcp47(raw) == tag

@@ -14,7 +14,7 @@ from tests.core.strategies import titles
 from rheon.core.devices import DeviceProfile
 from rheon.core.errors import BadPin, PlanError
 from rheon.core.formats import HARDWARE, video_encoder
-from rheon.core.media import Action, Fields, HardwareEncoder, Source, Title
+from rheon.core.media import Action, Fields, HardwareEncoder, Machine, Source, Title
 from rheon.core.media.documents import dump, load
 from rheon.core.planning import Plan, PlanRequest, plan, read_pins
 from rheon.core.wording import sentence
@@ -47,7 +47,11 @@ def test_hardware_is_taken_where_it_is_wished_and_can_and_software_can_always_ma
     hardware = tuple(one for one in ALL if one in here)
     read = read_pins({**pins, **({"picture.encoder": wish} if wish else {})})
     request = PlanRequest(
-        title=title, devices=(profile,), name="Film", pins=read, hardware=hardware, prefers_speed=quick
+        title=title,
+        devices=(profile,),
+        name="Film",
+        pins=read,
+        machine=Machine(encoders=hardware, prefers_speed=quick),
     )
     try:
         made = plan(request)
@@ -86,7 +90,9 @@ def test_speed_costs_what_was_measured_here_and_takes_as_long_as_it_took_here(fi
     h264 = next(one for one in ALL if one.name == "h264_vaapi")
 
     def by(chip: HardwareEncoder) -> Plan:
-        return planned(film_disc.titles[0], "heron-8", pins=by_hand, hardware=(chip,), prefers_speed=True)
+        return planned(
+            film_disc.titles[0], "heron-8", pins=by_hand, machine=Machine(encoders=(chip,), prefers_speed=True)
+        )
 
     usual, measured = by(h264), by(replace(h264, size_share=1.6, pixels_per_s=5e9))
     assert slow.estimate and usual.estimate and measured.estimate
@@ -95,6 +101,13 @@ def test_speed_costs_what_was_measured_here_and_takes_as_long_as_it_took_here(fi
     assert more == pytest.approx(1.6 / 1.353, abs=0.01)
     assert measured.estimate.size_bytes > usual.estimate.size_bytes > slow.estimate.size_bytes
     assert measured.estimate.time_s < usual.estimate.time_s < slow.estimate.time_s
+    # a chip was timed on this very machine: that the machine is slow does not make it slower once more
+    machine = Machine(encoders=(replace(h264, pixels_per_s=1e6),), prefers_speed=True)
+    at = [
+        planned(film_disc.titles[0], "heron-8", pins=by_hand, machine=replace(machine, pace=pace)).estimate
+        for pace in (1.0, 2.0)
+    ]
+    assert at[0] and at[1] and at[1].time_s == pytest.approx(at[0].time_s, rel=0.05)
     assert measured.settings.video.encoder == "h264_vaapi"
     assert told(measured)["picture.encoder"] == "graphics chip (VAAPI)"
 
@@ -114,7 +127,9 @@ def test_speed_costs_what_was_measured_here_and_takes_as_long_as_it_took_here(fi
 def test_why_it_is_made_by_what_it_is_made_by(film_disc: Source, pins: dict[str, str], code: str) -> None:
     chip = tuple(one for one in ALL if one.family == "vaapi")
     pins = {"picture.codec": "h264", **pins}
-    made = planned(film_disc.titles[0], "heron-8", pins=read_pins(pins), hardware=chip, prefers_speed=True)
+    made = planned(
+        film_disc.titles[0], "heron-8", pins=read_pins(pins), machine=Machine(encoders=chip, prefers_speed=True)
+    )
     shown = {decision.key: decision for decision in made.decisions}["picture.encoder"]
     assert shown.reason.code == code
 
@@ -122,5 +137,5 @@ def test_why_it_is_made_by_what_it_is_made_by(film_disc: Source, pins: dict[str,
 def test_what_only_software_does_can_t_be_asked_of_a_chip(film_disc: Source) -> None:
     pins = read_pins({"picture.codec": "h264", "picture.encoder": "hardware", "picture.rate": "quality:20"})
     with pytest.raises(BadPin, match="holds an average rate or a size"):
-        planned(film_disc.titles[0], "heron-8", pins=pins, hardware=ALL)
+        planned(film_disc.titles[0], "heron-8", pins=pins, machine=Machine(encoders=ALL))
     assert planned(film_disc.titles[0], "heron-8", pins=pins).settings, "where there is none, software makes it"

@@ -71,7 +71,23 @@ VALUES = {
     "subtitles.lines": ["forced"],
     "file.container": ["mp4", "matroska", "webm", "mpeg_ts", "asf", "avi"],
     "file.chapters": ["none"],
+    "file.artwork": ["inside", "beside", "both", "none"],
     "file.name": ["Other"],
+    "file.pattern": ["flat", "folders", "{{ year }}/{{ title }}", "{{ genre }}"],
+    "file.kind": ["film", "episode", "extra", "sound"],
+    "file.title": ["A/B: “C”", ""],
+    "file.show": ["Tide Watch"],
+    "file.season": ["0", "2", ""],
+    "file.episode": ["11", ""],
+    "file.part": ["2"],
+    "file.year": ["1994"],
+    "file.edition": ["extended"],
+    "file.genre": ["Drama"],
+    "file.director": ["Ada Fenwick"],
+    "file.cast": ["Jo Tern, Mira Sedge"],
+    "file.artist": ["The Sluices"],
+    "file.description": ["What it is about."],
+    "file.comment": ["To be seen again."],
 }
 PINS = st.dictionaries(st.sampled_from(sorted(VALUES)), st.integers(0, 7), max_size=4).map(
     lambda chosen: {key: VALUES[key][at % len(VALUES[key])] for key, at in chosen.items()}

@@ -206,6 +206,8 @@ def test_the_film_for_the_tablet_is_planned_as_the_trade_would(film_disc: Source
         "subtitles.track": ("none", False),
         "file.container": ("MP4, index in front", False),
         "file.name": ("Film.mp4", False),
+        "file.kind": ("film", False),
+        "file.title": ("Film", False),
         "file.chapters": ("6", False),
     }
 

@@ -16,6 +16,7 @@ SOURCES = Path(__file__).parents[3] / "src" / "rheon" / "core" / "sources"
 VALUES = {
     "title": 3, "name": "a.mkv", "error": "It is no film.", "reason": "denied", "lost_s": 12.4, "ends_s": 61.0,
     "promised_s": 90.0, "from_s": 4.0, "to_s": 9.0, "title_set": 2, "number": 1, "language": "fr", "streams": 2,
+    "listed": "a.cue",
 }  # fmt: skip
 
 

@@ -352,6 +352,22 @@ export interface paths {
         patch: operations["changeHardware"];
         trace?: never;
     };
+    "/api/home/naming": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["naming"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch: operations["changeNaming"];
+        trace?: never;
+    };
     "/api/household": {
         parameters: {
             query?: never;
@@ -643,6 +659,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/outbox/{output_id}/tags": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** @description Other tags into a file that is there; a large one takes its time, and is whole at every moment of it. */
+        patch: operations["changeOutputTags"];
+        trace?: never;
+    };
     "/api/outbox/jobs/{job_id}": {
         parameters: {
             query?: never;
@@ -838,6 +871,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Bring a picture, for any title. */
+        post: operations["keepPicture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf/sources": {
         parameters: {
             query?: never;
@@ -919,6 +969,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf/tags": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["tags"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** @description Set tags by hand; the answer has the titles that were changed. */
+        patch: operations["changeTags"];
+        trace?: never;
+    };
     "/api/shelf/titles/{title_id}": {
         parameters: {
             query?: never;
@@ -935,6 +1002,40 @@ export interface paths {
         patch: operations["changeTitle"];
         trace?: never;
     };
+    "/api/shelf/titles/{title_id}/artwork": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What a title's files are known by; its best frames are looked for when it is first asked for. */
+        get: operations["artwork"];
+        put: operations["setArtwork"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/titles/{title_id}/chapters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["setChapters"];
+        /** @description What a list or a pattern would make of a title's chapters. Nothing is changed. */
+        post: operations["readChapters"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf/titles/{title_id}/chapters/{number}": {
         parameters: {
             query?: never;
@@ -949,6 +1050,23 @@ export interface paths {
         options?: never;
         head?: never;
         patch: operations["nameChapter"];
+        trace?: never;
+    };
+    "/api/shelf/titles/{title_id}/even-chapters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Chapters at even distances, moved onto changes of scene, which are looked for in the background. */
+        get: operations["evenChapters"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/shelf/titles/{title_id}/levels": {
@@ -1302,6 +1420,37 @@ export interface components {
             question: components["schemas"]["QuestionId"];
             yes: boolean;
         };
+        /**
+         * Artwork
+         * @description What a title's files are known by, and what could be taken.
+         *
+         *     ``cover`` is what somebody chose; ``own`` says that a picture came with the title, which its files get without being
+         *     asked. ``frames`` are the moments of the best frames, the best first, ``looking`` while they are looked for.
+         *     ``alike`` are the other titles of its source in the same role.
+         */
+        Artwork: {
+            cover: components["schemas"]["Chosen"] | null;
+            own: boolean;
+            frames: number[];
+            looking: boolean;
+            alike: number[];
+        };
+        /**
+         * ArtworkChange
+         * @description ``null`` gives back what the title has without being asked. ``alike`` are titles that get it too, where it is no
+         *     frame of this one.
+         */
+        ArtworkChange: {
+            cover: components["schemas"]["CoverWanted"] | null;
+            /** @default [] */
+            alike?: number[];
+        };
+        /**
+         * ArtworkWanted
+         * @description What becomes of the artwork in a file.
+         * @enum {string}
+         */
+        ArtworkWanted: "kept" | "title" | "none";
         /** Audio */
         Audio: {
             index: number;
@@ -1387,10 +1536,35 @@ export interface components {
             /** @default null */
             name?: string | null;
         };
+        /**
+         * ChapterList
+         * @description A list in any of the forms that are read, or a pattern that names each.
+         */
+        ChapterList: {
+            /** @default  */
+            text?: string;
+            /** @default  */
+            pattern?: string;
+        };
         /** ChapterRange */
         ChapterRange: {
             first: number;
             last: number;
+        };
+        /** ChapterWanted */
+        ChapterWanted: {
+            start_s: number;
+            /** @default  */
+            name?: string;
+        };
+        /**
+         * Chapters
+         * @description ``null`` gives back those that were read. ``alike`` are titles that get the names.
+         */
+        Chapters: {
+            chapters: components["schemas"]["ChapterWanted"][] | null;
+            /** @default [] */
+            alike?: number[];
         };
         /** Check */
         Check: {
@@ -1406,6 +1580,24 @@ export interface components {
             value: string;
             text: string;
         };
+        /**
+         * Chosen
+         * @description A frame at ``at_s``, a picture that was brought, by its name, or the one that came with the title (``own``); with
+         *     none of them the frame that seems best. ``across`` and ``down`` say which part of it is kept in its shape.
+         */
+        Chosen: {
+            at_s: number | null;
+            picture: string | null;
+            own: boolean;
+            shape: components["schemas"]["Shape"];
+            across: number;
+            down: number;
+        };
+        /**
+         * ContentKind
+         * @enum {string}
+         */
+        ContentKind: "film" | "episode" | "extra" | "sound";
         /** Copy */
         Copy: {
             source_id: number;
@@ -1420,6 +1612,24 @@ export interface components {
             to_do: number;
             fraction: number;
             outputs: number;
+        };
+        /**
+         * CoverWanted
+         * @description As in ``Chosen``.
+         */
+        CoverWanted: {
+            /** @default null */
+            at_s?: number | null;
+            /** @default null */
+            picture?: string | null;
+            /** @default false */
+            own?: boolean;
+            /** @default 16:9 */
+            shape?: components["schemas"]["Shape"];
+            /** @default 0.5 */
+            across?: number;
+            /** @default 0.5 */
+            down?: number;
         };
         /**
          * CutProposal
@@ -1446,7 +1656,7 @@ export interface components {
         Decision: {
             key: string;
             /** @enum {string} */
-            group: "range" | "picture" | "sound" | "subtitles" | "file";
+            group: "range" | "picture" | "sound" | "subtitles" | "file" | "tags";
             label: string;
             help: string;
             value: string;
@@ -1694,28 +1904,35 @@ export interface components {
         Hardware: {
             never: boolean;
             tried: boolean;
-            preferred: boolean;
+            prefers_speed: boolean;
             measuring: boolean;
             families: components["schemas"]["HardwareFamily"][];
         };
         /**
          * HardwareChange
-         * @description ``preferred``: they make whatever they can. ``again``: try them, and measure what works, once more.
+         * @description ``prefers_speed``: they make whatever they can. ``again``: try them, and measure what works, once more.
          */
         HardwareChange: {
             /** @default null */
-            preferred?: boolean | null;
+            prefers_speed?: boolean | null;
             /** @default false */
             again?: boolean;
         };
         /**
          * HardwareCodec
-         * @description What works: whether also with ten bits, how large files are beside those of software at the same fidelity, how
-         *     long they take beside them, and the title with which that was measured (empty: not yet, or it could not be).
+         * @description What works: whether also with ten bits, and what it costs, once that was measured.
          */
         HardwareCodec: {
             codec: string;
             ten_bits: boolean;
+            cost: components["schemas"]["HardwareCost"] | null;
+        };
+        /**
+         * HardwareCost
+         * @description How large files are beside those of software at the same fidelity (``None``: more than was tried), how long they
+         *     take beside them, and the title with which that was measured; empty where none that is there could be.
+         */
+        HardwareCost: {
             size_share: number | null;
             time_share: number | null;
             measured_with: string;
@@ -1930,6 +2147,10 @@ export interface components {
         KeepSet: {
             name: string;
         };
+        /** KeptPicture */
+        KeptPicture: {
+            picture: string;
+        };
         /**
          * KeptRange
          * @description A stretch of a title: from one moment until another, in seconds of the title.
@@ -2046,6 +2267,30 @@ export interface components {
             before: number | null;
         };
         /**
+         * Naming
+         * @description By which patterns files are called; ``preset`` where all are those of one that is offered.
+         */
+        Naming: {
+            preset: ("flat" | "folders") | null;
+            presets: components["schemas"]["Preset"][];
+            patterns: components["schemas"]["Pattern"][];
+            places: components["schemas"]["PatternPlace"][];
+        };
+        /**
+         * NamingChange
+         * @description A preset, or patterns by kind (an empty one: as Rheon begins); ``only_try``: nothing is kept.
+         */
+        NamingChange: {
+            /** @default null */
+            preset?: ("flat" | "folders") | null;
+            /** @default {} */
+            patterns?: {
+                [key: string]: string;
+            };
+            /** @default false */
+            only_try?: boolean;
+        };
+        /**
          * NewDevice
          * @description Of the catalogue, with the questions that were answered by yes and by no.
          */
@@ -2070,9 +2315,30 @@ export interface components {
         NewName: {
             name: string;
         };
+        /**
+         * NewPicture
+         * @description A JPEG, PNG or WebP in base64.
+         */
+        NewPicture: {
+            data: string;
+        };
         /** NewSource */
         NewSource: {
             path: string;
+        };
+        /**
+         * NewTags
+         * @description Tags as they are to be, by name; those that are not named stay. ``rename``: the file is called by them.
+         *     ``artwork``: that of its title is put in, or what is in it is taken out.
+         */
+        NewTags: {
+            tags: {
+                [key: string]: string;
+            };
+            /** @default false */
+            rename?: boolean;
+            /** @default kept */
+            artwork?: components["schemas"]["ArtworkWanted"];
         };
         /**
          * OpenHours
@@ -2138,8 +2404,32 @@ export interface components {
             expected: components["schemas"]["Estimate"];
             checks: components["schemas"]["Check"][];
             played_on: components["schemas"]["PlayedOn"][];
+            tags: components["schemas"]["OutputTags"] | null;
             /** Format: date-time */
             made: string;
+        };
+        /**
+         * OutputTag
+         * @description A tag of a file as it is typed.
+         */
+        OutputTag: {
+            name: string;
+            label: string;
+            value: string;
+            choices: components["schemas"]["Choice"][];
+        };
+        /**
+         * OutputTags
+         * @description What is written in a file, and what it would be called by that; ``writing`` while other tags are put in.
+         *
+         *     ``artwork`` are the ways with its artwork that it has.
+         */
+        OutputTags: {
+            tags: components["schemas"]["OutputTag"][];
+            artwork: components["schemas"]["Choice"][];
+            proposed_name: string;
+            writing: boolean;
+            error: string;
         };
         /** OwnDevice */
         OwnDevice: {
@@ -2175,6 +2465,25 @@ export interface components {
         /** Passphrase */
         Passphrase: {
             passphrase: string;
+        };
+        /**
+         * Pattern
+         * @description The pattern for a kind of content, and what it calls an example; or what is wrong with it.
+         */
+        Pattern: {
+            kind: components["schemas"]["ContentKind"];
+            label: string;
+            text: string;
+            example: string;
+            fault: string;
+        };
+        /**
+         * PatternPlace
+         * @description What a pattern can name, and what that is.
+         */
+        PatternPlace: {
+            name: string;
+            about: string;
         };
         /** PickChange */
         PickChange: {
@@ -2212,6 +2521,16 @@ export interface components {
             device_name: string;
             reported: boolean;
             trouble: components["schemas"]["Trouble"] | null;
+        };
+        /**
+         * Preset
+         * @description Patterns that are offered together, and what they call a film and an episode.
+         */
+        Preset: {
+            /** @enum {string} */
+            name: "flat" | "folders";
+            text: string;
+            examples: string[];
         };
         /** Problem */
         Problem: {
@@ -2268,6 +2587,16 @@ export interface components {
             mounted: boolean;
             found: number;
             more: boolean;
+        };
+        /**
+         * ProposedChapters
+         * @description Chapters that nobody has taken yet, and what could not be used; ``looking`` while they are looked for.
+         */
+        ProposedChapters: {
+            chapters: components["schemas"]["Chapter"][];
+            told: string[];
+            /** @default false */
+            looking?: boolean;
         };
         /**
          * Question
@@ -2392,6 +2721,12 @@ export interface components {
             origin: string;
             about: string;
         };
+        /**
+         * Shape
+         * @description Width to height of a picture: of a poster, of a screen, of a record.
+         * @enum {string}
+         */
+        Shape: "2:3" | "16:9" | "1:1";
         /**
          * Share
          * @description Material a title has in common with another: from when to when in this title, in seconds.
@@ -2586,6 +2921,51 @@ export interface components {
             targets: components["schemas"]["Target"][];
         };
         /**
+         * Tag
+         * @description A tag as it is typed, where it comes from, how sure that is, and whether somebody set it.
+         */
+        Tag: {
+            value: string;
+            reason: string;
+            sure: number;
+            by_hand: boolean;
+        };
+        /**
+         * TagChange
+         * @description A tag of a title; ``null`` gives back what was found.
+         */
+        TagChange: {
+            title_id: number;
+            tag: string;
+            value: string | null;
+        };
+        /**
+         * TagChanges
+         * @description All of them are made, or none.
+         */
+        TagChanges: {
+            changes: components["schemas"]["TagChange"][];
+        };
+        /**
+         * TagField
+         * @description A tag that can be set: its name, how it is called and what it is; ``choices`` where it has few values.
+         */
+        TagField: {
+            name: string;
+            label: string;
+            help: string;
+            choices: components["schemas"]["Choice"][];
+        };
+        /**
+         * Tags
+         * @description ``look_below`` is how sure a value has to be for nobody to be asked to look at it.
+         */
+        Tags: {
+            fields: components["schemas"]["TagField"][];
+            titles: components["schemas"]["TitleTags"][];
+            look_below: number;
+        };
+        /**
          * Target
          * @description A column: ``model`` and ``detail`` say more of the device, or of those that share a file.
          */
@@ -2647,10 +3027,11 @@ export interface components {
             picture: components["schemas"]["Fact"][];
             borders: components["schemas"]["Borders"] | null;
             tags: components["schemas"]["Fact"][];
-            has_artwork: boolean;
             frames: number;
             strip: number;
             chapters: components["schemas"]["Chapter"][];
+            chapters_by_hand: boolean;
+            chapters_alike: number[];
             audio: components["schemas"]["Audio"][];
             subtitles: components["schemas"]["Subtitle"][];
         };
@@ -2683,6 +3064,21 @@ export interface components {
             name: string;
             duration_s: number;
             role: components["schemas"]["Role"];
+        };
+        /**
+         * TitleTags
+         * @description A title's tags by their names, and what a file of it is called by them.
+         */
+        TitleTags: {
+            title_id: number;
+            title_name: string;
+            source_id: number;
+            source_name: string;
+            duration_s: number;
+            file_name: string;
+            tags: {
+                [key: string]: components["schemas"]["Tag"];
+            };
         };
         /** Total */
         Total: {
@@ -3402,6 +3798,48 @@ export interface operations {
             };
         };
     };
+    naming: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Naming"];
+                };
+            };
+        };
+    };
+    changeNaming: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["NamingChange"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Naming"];
+                };
+            };
+        };
+    };
     household: {
         parameters: {
             query?: never;
@@ -3981,6 +4419,31 @@ export interface operations {
             };
         };
     };
+    changeOutputTags: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                output_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["NewTags"];
+            };
+        };
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Output"];
+                };
+            };
+        };
+    };
     outputOfJob: {
         parameters: {
             query?: never;
@@ -4329,6 +4792,29 @@ export interface operations {
             };
         };
     };
+    keepPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["NewPicture"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptPicture"];
+                };
+            };
+        };
+    };
     sources: {
         parameters: {
             query?: {
@@ -4476,6 +4962,50 @@ export interface operations {
             };
         };
     };
+    tags: {
+        parameters: {
+            query?: {
+                titles?: number[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Tags"];
+                };
+            };
+        };
+    };
+    changeTags: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["TagChanges"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Tags"];
+                };
+            };
+        };
+    };
     title: {
         parameters: {
             query?: never;
@@ -4522,6 +5052,102 @@ export interface operations {
             };
         };
     };
+    artwork: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                title_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Artwork"];
+                };
+            };
+        };
+    };
+    setArtwork: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                title_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["ArtworkChange"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Artwork"];
+                };
+            };
+        };
+    };
+    setChapters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                title_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["Chapters"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Title"];
+                };
+            };
+        };
+    };
+    readChapters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                title_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["ChapterList"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposedChapters"];
+                };
+            };
+        };
+    };
     nameChapter: {
         parameters: {
             query?: never;
@@ -4544,6 +5170,29 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    evenChapters: {
+        parameters: {
+            query?: {
+                every_s?: number;
+            };
+            header?: never;
+            path: {
+                title_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposedChapters"];
+                };
             };
         };
     };

@@ -1,6 +1,7 @@
 import { createBrowserRouter } from "react-router";
 
 import { BenchPlace } from "../places/bench/bench-place";
+import { NamesView } from "../places/bench/names/names-view";
 import { PlanSheet } from "../places/bench/plan-sheet";
 import { VerdictsView } from "../places/bench/verdicts-view";
 import { PREFIX } from "../api/base";
@@ -32,6 +33,7 @@ export const router = createBrowserRouter(
             { path: "shelf", element: <ShelfPlace /> },
             { path: "shelf/titles/:titleId", element: <ShelfPlace /> },
             { path: "bench", element: <BenchPlace /> },
+            { path: "bench/names", element: <NamesView /> },
             { path: "bench/verdicts/:titleId", element: <VerdictsView /> },
             { path: "bench/:titleId/:targetId", element: <PlanSheet /> },
             { path: "worklist", element: <WorklistPlace /> },

@@ -1,9 +1,7 @@
 interface Codec {
   codec: string;
   ten_bits: boolean;
-  size_share: number | null;
-  time_share: number | null;
-  measured_with: string;
+  cost: { size_share: number | null; time_share: number | null; measured_with: string } | null;
 }
 
 interface Family {
@@ -16,8 +14,11 @@ export const codecsText = (codecs: readonly Codec[]) =>
   codecs.map(({ codec, ten_bits }) => (ten_bits ? `${codec}, also with ten bits` : codec)).join("; ");
 
 /** What speed costs with this codec: larger or smaller by how much, made in how much of the time. */
-export function costText({ codec, size_share, time_share, measured_with }: Codec): string {
-  if (!measured_with) return `${codec}: what it costs was not measured yet`;
+export function costText({ codec, cost }: Codec): string {
+  if (!cost) return `${codec}: what it costs was not measured yet`;
+  const { size_share, time_share, measured_with } = cost;
+  if (!measured_with)
+    return `${codec}: no title on the Shelf could be made both ways, so its cost is not known`;
   const size = size_share === null ? "more than five times as large, or never as fine" : sizeOf(size_share);
   const time = time_share === null ? "" : `, made in ${Math.round(time_share * 100)} % of the time`;
   return `${codec}: for the same picture ${size}${time} (measured with ${measured_with})`;

@@ -3,8 +3,11 @@
 from __future__ import annotations
 
 import contextlib
+from collections.abc import Callable
+from enum import StrEnum
+from functools import partial
 
-from ..commands.looking import BRIEFLY, frame
+from ..commands.looking import BRIEFLY, View, frame
 from ..engine import Command, require, run
 from ..errors import EngineError
 from ..media import Title, VideoStream
@@ -24,12 +27,19 @@ def frame_times(duration_s: float, count: int) -> list[float]:
     return [round(duration_s * (index + 0.5) / count, 3) for index in range(count)]
 
 
+class Care(StrEnum):
+    """Roughly: where pictures come unevenly, the next one will do. Fine: to be kept, and never of two moments."""
+
+    ROUGHLY = "roughly"
+    USUAL = "usual"
+    FINE = "fine"
+
+
 def frame_jpeg(
-    title: Title, at_s: float, height: int, *, roughly: bool = False, upright: VideoStream | None = None
+    title: Title, at_s: float, height: int, *, care: Care = Care.USUAL, upright: VideoStream | None = None
 ) -> bytes:
     """A JPEG of the picture shown at ``at_s``, or of one near it where that can't be had, ``height`` lines high with
-    square pixels. ``roughly``: where pictures come unevenly, the next one will do. ``upright``: turned and in the shape
-    that is set there. Raises ``EngineError``.
+    square pixels. ``upright``: turned and in the shape that is set there. Raises ``EngineError``.
     """
     require("ffmpeg")
     if title.video is None:
@@ -37,20 +47,21 @@ def frame_jpeg(
     placed = part_at(title, at_s)
     title, at_s = placed.part, at_s - placed.at_s
     with contextlib.suppress(EngineError, OSError):
-        at_s = at_s if roughly else shown_since(title, at_s)
+        at_s = at_s if care is Care.ROUGHLY else shown_since(title, at_s)
+    drawn = partial(frame, height=height, upright=upright, fine=care is Care.FINE)
     for begun in (BRIEFLY, ()):
         with contextlib.suppress(EngineError, OSError):
             source = exact_excerpt(title, at_s)
-            argv = frame(source.view.begun(() if source.looks_long else begun), height, upright)
+            argv = drawn(source.view.begun(() if source.looks_long else begun))
             if picture := run(Command(argv=argv, feed=source.feed, timeout_s=TIMEOUT_S)).stdout:
                 return picture
     for start, back_s in ATTEMPTS:
         with contextlib.suppress(EngineError):
-            if picture := _jpeg(title, max(0.0, at_s - back_s), (height, upright), start):
+            if picture := _jpeg(title, max(0.0, at_s - back_s), drawn, start):
                 return picture
     raise EngineError("No frame could be read there.", advice="")
 
 
-def _jpeg(title: Title, at_s: float, shape: tuple[int, VideoStream | None], start: tuple[str, ...]) -> bytes:
+def _jpeg(title: Title, at_s: float, drawn: Callable[[View], list[str]], start: tuple[str, ...]) -> bytes:
     source = excerpt(title, at_s)
-    return run(Command(argv=frame(source.view.begun(start), *shape), feed=source.feed, timeout_s=TIMEOUT_S)).stdout
+    return run(Command(argv=drawn(source.view.begun(start)), feed=source.feed, timeout_s=TIMEOUT_S)).stdout

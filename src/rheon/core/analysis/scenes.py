@@ -76,6 +76,11 @@ def scene_at(title: Title, moment_s: float) -> float:
     return min(meant, key=lambda one: abs(one - moment_s), default=moment_s)
 
 
+def changes_between(title: Title, from_s: float, until_s: float) -> list[float]:
+    """All changes of scene of a stretch. Raises as ``scene_after`` does."""
+    return _changes(title, from_s, from_s, until_s)
+
+
 def shown_since(title: Title, at_s: float) -> float:
     """When the picture that is shown at a moment came: the moment itself where pictures come evenly, since there it is
     moved onto one. Raises as ``scene_after`` does.

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from ..formats import is_text
-from ..media import Artwork, AudioStream, CellData, Fields, FileData, Title, VideoSettings, VideoStream
+from ..media import Artwork, AudioStream, CellData, Fields, FileData, Scan, Title, VideoSettings, VideoStream
 from .inputs import audio_specifier, safe_file_input, subtitle_specifier, video_specifier
 from .making.filters import TURNS, DrawnText, Timing, graph, scaler_matrix
 from .names import LINK_NAME, subtitle_file
@@ -42,15 +42,21 @@ class View:
         return replace(self, start=start)
 
 
-def frame(view: View, height: int, upright: VideoStream | None = None) -> list[str]:
-    """The first picture as a JPEG, ``height`` lines high, in square pixels; turned and shaped as ``upright`` says."""
-    assert view.title.video is not None
-    seen = upright or view.title.video
+def frame(view: View, height: int, upright: VideoStream | None = None, *, fine: bool = False) -> list[str]:
+    """The first picture as a JPEG, ``height`` lines high, in square pixels; turned and shaped as ``upright`` says.
+
+    ``fine``: to be kept, and of one moment where it is not known that pictures are whole.
+    """
+    video = view.title.video
+    assert video is not None
+    seen = upright or video
     width = 2 * round(height * seen.display_aspect / 2)
     argv = [*QUIET, *view.start, *view.source, "-map", video_specifier(view.title), "-frames:v", "1"]
-    turned = TURNS[(seen.rotation - view.title.video.rotation) % 360]
-    shown = ",".join([*view.exact, *turned, f"scale={width}:{height}{_of_still(view.title.video)}", "setsar=1"])
-    return [*argv, "-vf", shown, "-fps_mode", "vfr", "-q:v", "4", *JPEG]
+    fields = ["yadif=mode=send_frame:deint=all"] if fine and video.scan is not Scan.PROGRESSIVE else []
+    turned = TURNS[(seen.rotation - video.rotation) % 360]
+    size = f"scale={width}:{height}{':flags=lanczos' if fine else ''}{_of_still(video)}"
+    steps = [*fields, *view.exact, *turned, size, "setsar=1", *(["format=yuvj444p"] if fine else [])]
+    return [*argv, "-vf", ",".join(steps), "-fps_mode", "vfr", "-q:v", "2" if fine else "4", *JPEG]
 
 
 def _of_still(video: VideoStream) -> str:
@@ -140,7 +146,7 @@ def preview(
     return [*argv, "-map", "[seen_out]", "-frames:v", "1", "-fps_mode", "vfr", "-q:v", "3", *JPEG]
 
 
-def artwork(picture: Artwork, width: int, target: str) -> list[str]:
+def artwork(picture: Artwork, width: int) -> list[str]:
     """The picture that belongs to a title as a JPEG of at most ``width`` pixels across."""
     stream = "0:v:0" if picture.stream is None else f"0:{picture.stream}"
     source = (
@@ -150,7 +156,7 @@ def artwork(picture: Artwork, width: int, target: str) -> list[str]:
     )
     argv = [*QUIET, "-nostdin", "-max_pixels", str(MOST_ARTWORK_PIXELS), "-protocol_whitelist", "file", *source]
     argv += ["-map", stream, "-frames:v", "1", "-vf", f"scale='min({width},iw)':-2"]
-    return [*argv, "-f", "mjpeg", f"file:{target}"]
+    return [*argv, "-q:v", "2", *JPEG]
 
 
 def text_track(title: Title, track: int) -> list[str]:

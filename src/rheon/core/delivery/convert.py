@@ -14,7 +14,6 @@ from ..errors import (
     CheckFailed,
     EngineError,
     EngineKilled,
-    EngineTimedOut,
     LossNotAccepted,
     NotWhole,
     PlanError,
@@ -22,9 +21,11 @@ from ..errors import (
     SourceMissing,
     TargetFull,
 )
-from ..media import FileData, OutputSettings, Title
+from ..media import FileData, OutputSettings, Reason, Title
 from ..planning import Plan
+from ..tagging import write_tags
 from ..wording import ends_early_text, rule_name, sides
+from .artwork import ARTWORK_SUFFIX, artwork_for, artwork_part
 from .place import put_in_place
 
 LOST = (
@@ -53,13 +54,16 @@ class Order:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Delivered:
-    """A checked file. ``making_s`` is the engine's time, ``checking_s`` that of all checks."""
+    """A checked file. ``making_s`` is the engine's time, ``checking_s`` that of all checks; ``told`` is what is to be
+    known of it, if anything.
+    """
 
     path: Path
     size_bytes: int
     making_s: float
     checking_s: float
     checks: tuple[Check, ...]
+    told: Reason | None = None
 
 
 Note = Callable[[Delivered], None]
@@ -96,7 +100,7 @@ def convert(
         return _converted(order, settings, hooks, note)
     try:
         return _converted(order, settings, hooks, note)
-    except (EngineKilled, EngineTimedOut):
+    except EngineKilled:
         raise
     except (CheckFailed, NotWhole, EngineError) as error:
         on_instead(instead, error)
@@ -107,9 +111,20 @@ def _converted(order: Order, settings: OutputSettings, hooks: Hooks, note: Note 
     part = part_path(order.folder, order.token)
     made = make_file(order.title, settings, part, hooks)
     try:
+        artwork, lacking = artwork_for(order.title, settings)
+        write_tags(made.part, settings.container, settings.tags, artwork if settings.cover_place.inside else None)
+        if artwork and settings.cover_place.beside:
+            artwork_part(part).write_bytes(artwork)
         checks, checking_s = _checked(order, made, hooks)
         size = made.part.stat().st_size
-        done = Delivered(path=made.part, size_bytes=size, making_s=made.seconds, checking_s=checking_s, checks=checks)
+        done = Delivered(
+            path=made.part,
+            size_bytes=size,
+            making_s=made.seconds,
+            checking_s=checking_s,
+            checks=checks,
+            told=lacking,
+        )
         return _named(order, done, note)
     finally:
         remove_part(part)
@@ -145,8 +160,11 @@ def _named(order: Order, done: Delivered, note: Note | None) -> Delivered:
 
 
 def _name_sides(order: Order, part: Path, path: Path) -> None:
+    below = path.parent.relative_to(order.folder)
+    if artwork_part(part).exists():
+        put_in_place(artwork_part(part), str(below / f"{path.stem}{ARTWORK_SUFFIX}"))
     for track, side in side_parts(part).items():
-        put_in_place(side, f"{path.stem}.{order.title.subtitles[track].language}.srt")
+        put_in_place(side, str(below / f"{path.stem}.{order.title.subtitles[track].language}.srt"))
 
 
 def _check_loss(order: Order) -> None:

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import os
-from collections.abc import Callable, Iterator
+import unicodedata
+from collections.abc import Callable, Iterator, Sequence
 from pathlib import Path
 
 from ..errors import TargetError, TargetReadOnly
-from ..media.names import safe_stem
+from ..naming.names import safe_stem
 from ..system import rename_new
 
 MOST_NUMBERS = 9999
@@ -17,24 +18,50 @@ LONGEST_MADE_FOR_BYTES = 50
 def put_in_place(
     part: Path, file_name: str, about_to: Callable[[Path], None] | None = None, *, made_for: str = ""
 ) -> Path:
-    """Give a finished file its name in the same folder.
+    """Give a finished file its name in the same folder, or below it where the name has folders before it.
 
-    Where the name is taken, ``made_for`` is added to it, and where that is taken too, a number.
+    Where the name is taken, in capitals or not, ``made_for`` is added to it, and where that is taken too, a number.
     ``about_to`` hears each name before it is tried, so that it can be noted down.
     Raises ``TargetError``; the file then still lies at ``part``.
     """
-    for name in _names(file_name, made_for):
-        target = part.parent / name
-        if about_to is not None and not os.path.lexists(target):
-            about_to(target)
-        try:
-            rename_new(part, target)
-        except FileExistsError:
-            continue
-        except PermissionError as error:
-            raise TargetReadOnly("The folder {folder} may not be written to.", folder=part.parent) from error
-        return target
-    raise TargetError("There are too many files called {name} in {folder}.", name=file_name, folder=part.parent)
+    *folders, own = file_name.split("/")
+    try:
+        folder = _folder(part.parent, folders)
+        taken = {_folded(there.name) for there in folder.iterdir()}
+        for name in _names(own, made_for):
+            target = folder / name
+            if _folded(name) in taken:
+                continue
+            if about_to is not None and not os.path.lexists(target):
+                about_to(target)
+            try:
+                rename_new(part, target)
+            except FileExistsError:
+                continue
+            return target
+    except PermissionError as error:
+        raise TargetReadOnly("The folder {folder} may not be written to.", folder=part.parent) from error
+    raise TargetError("There are too many files called {name} in {folder}.", name=own, folder=folder)
+
+
+def _folder(root: Path, names: Sequence[str]) -> Path:
+    """The folder below another, made where it is not there; one that is there in other capitals is taken.
+
+    Raises ``TargetError`` where a file, or a link to elsewhere, has its name.
+    """
+    folder = root
+    for name in names:
+        there = next((one.name for one in folder.iterdir() if _folded(one.name) == _folded(name)), name)
+        folder /= there
+        if folder.is_symlink() or (folder.exists() and not folder.is_dir()):
+            raise TargetError("{name} is no folder, so nothing can be put into it.", name=folder)
+        folder.mkdir(exist_ok=True)
+    return folder
+
+
+def _folded(name: str) -> str:
+    """What file systems that do not tell capitals apart take for the same."""
+    return unicodedata.normalize("NFC", name).casefold()
 
 
 def _names(file_name: str, made_for: str) -> Iterator[str]:

@@ -15,7 +15,7 @@ from .fidelity import (
     turns_of,
 )
 from .forecast import Forecast, Left
-from .hardware import Trial, hardware_mark, try_hardware
+from .hardware import HardwareTrial, hardware_mark, try_hardware, working
 from .parts import part_path, part_token, parts_in, remove_part, side_parts
 from .preview import PreviewRequest, preview_jpeg
 from .progress import Progress, ProgressUnit
@@ -27,6 +27,7 @@ __all__ = [
     "ExcerptRequest",
     "Fidelity",
     "Forecast",
+    "HardwareTrial",
     "Hooks",
     "Left",
     "Made",
@@ -35,7 +36,6 @@ __all__ = [
     "Progress",
     "ProgressUnit",
     "Reference",
-    "Trial",
     "Viewing",
     "Way",
     "better",
@@ -61,4 +61,5 @@ __all__ = [
     "try_hardware",
     "turns_of",
     "ways_left",
+    "working",
 ]

@@ -12,9 +12,8 @@ from ..media import OutputSettings, Title
 from .fidelity import Fidelity, Reference, Viewing, make_reference, measure_fidelity
 from .run import Hooks
 
-FACTORS = (1.0, 1.4, 2.0, 2.8, 4.0, 5.6)
-"""Rates that are tried, times software's; where the first is enough, smaller ones."""
-SMALLER = (0.7, 0.5)
+LARGER, SMALLER = (1.4, 2.0, 2.8, 4.0, 5.6), (0.7, 0.5)
+"""Rates that are tried, times software's, until what is kept is on both sides of what software keeps."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -47,12 +46,12 @@ def measure_cost(
         made = replace(hardware.video, bitrate_bps=rate, peak_bps=max(rate, hardware.video.peak_bps or 0))
         return measure_fidelity(title, replace(hardware, video=made), viewing, reference, hooks)
 
-    points = [at(FACTORS[0])]
-    for factor in FACTORS[1:] if points[0].mean < wanted.mean else SMALLER:
-        enough = points[-1].mean >= wanted.mean
-        if enough != (points[0].mean >= wanted.mean):
-            break
+    points = [at(1.0)]
+    too_coarse = points[0].mean < wanted.mean
+    for factor in LARGER if too_coarse else SMALLER:
         points.append(at(factor))
+        if (points[-1].mean < wanted.mean) is not too_coarse:
+            break
     quick_s = points[0].made_s
     return Cost(
         size_share=_share(wanted, points),

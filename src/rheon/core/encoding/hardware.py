@@ -6,7 +6,7 @@ import os
 import shutil
 import tempfile
 import time
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 from pathlib import Path
@@ -32,7 +32,7 @@ LOG = "scores"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Trial:
+class HardwareTrial:
     """What trying an encoder of a family for a codec came to: ``works``, or else ``why`` it does not."""
 
     family: str
@@ -40,7 +40,7 @@ class Trial:
     works: HardwareEncoder | None = None
     why: Reason | None = None
 
-    def failed_at_titles(self, said: Sequence[str]) -> Trial:
+    def failed_at_titles(self, said: Sequence[str]) -> HardwareTrial:
         """What worked when it was tried, but failed at titles since; of each what the engine said."""
         values: dict[str, object] = {"count": len(said), "said": said[-1]}
         return replace(self, works=None, why=Reason(code="hardware_failed_at_titles", values=values))
@@ -57,19 +57,24 @@ def hardware_mark(dev: Path = DEV) -> str:
     return " ".join(seen)
 
 
-def try_hardware(dev: Path = DEV) -> tuple[Trial, ...]:
+def try_hardware(dev: Path = DEV) -> tuple[HardwareTrial, ...]:
     """Every family and codec, in the order in which they are preferred. Raises ``ToolMissing`` or ``EngineError``."""
     built = engine_encoders()
     return tuple(_tried(family, codec, built, dev) for family in HARDWARE.values() for codec in family.blocks)
 
 
-def _tried(family: Family, codec: str, built: frozenset[str], dev: Path) -> Trial:
+def working(trials: Iterable[HardwareTrial]) -> tuple[HardwareEncoder, ...]:
+    """Those that can be used."""
+    return tuple(trial.works for trial in trials if trial.works is not None)
+
+
+def _tried(family: Family, codec: str, built: frozenset[str], dev: Path) -> HardwareTrial:
     encoder = family.encoder(codec)
-    trial = Trial(family=family.name, codec=codec)
+    trial = HardwareTrial(family=family.name, codec=codec)
     if encoder.name not in built:
         return replace(trial, why=Reason(code="hardware_not_built", values={"encoder": encoder.name}))
     nodes = sorted(dev.glob(family.nodes))
-    why = Reason(code="hardware_no_node", values={"place": str(dev / family.nodes)})
+    why = Reason(code="hardware_no_node", values={"place": _place(dev / family.nodes)})
     for node in nodes:
         if not _may_use(node):
             why = Reason(code="hardware_closed", values={"node": str(node), "group": _group(node)})
@@ -167,6 +172,11 @@ def _software(codec: str) -> VideoSettings:
     encoder = video_encoder("h264")
     made = _settings("h264", encoder, "", None)
     return replace(made, quality=encoder.quality[-1], bitrate_bps=None, preset=encoder.clip_preset)
+
+
+def _place(pattern: Path) -> str:
+    """As a person reads where was looked: ``/dev/nvidia*`` for a pattern of names."""
+    return str(pattern).replace("[0-9]", "")
 
 
 def _may_use(node: Path) -> bool:

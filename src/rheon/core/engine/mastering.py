@@ -24,7 +24,7 @@ MOST_NITS = 10_000
 TIMEOUT_S = 30
 
 
-def lit(path: str, video: VideoStream) -> Colour | None:
+def with_mastering(path: str, video: VideoStream) -> Colour | None:
     """The picture's colours with what is told of their light; unchanged where there is none beyond white."""
     colour = video.colour
     if colour is None or colour.transfer not in HDR_TRANSFERS:

@@ -27,7 +27,7 @@ from ..media import (
     to_bcp47,
 )
 from .headers import reference_frames
-from .mastering import lit
+from .mastering import with_mastering
 from .probe_values import LONGEST_S, decimal, entries, mapping, seconds, whole, words
 from .process import Command, run
 from .tools import require
@@ -97,7 +97,7 @@ def probe(path: str) -> ProbedFile:
     # the decoder's own figure is only known once it has decoded; the headers promise it
     references = reference_frames(path, found.video.codec)
     first, *others = found.pictures
-    first = replace(first, reference_frames=references, colour=lit(path, first))
+    first = replace(first, reference_frames=references, colour=with_mastering(path, first))
     return replace(found, pictures=(first, *others))
 
 

@@ -15,7 +15,8 @@ class Container:
     ``text`` is the format in which it carries text subtitles, ``pictures`` those of picture subtitles that it carries.
     ``own_times`` says that each picture has a time of its own, ``keeps_start`` that the first one need not come at
     zero, ``tells_priming`` that players are told of the silence an audio encoder puts in front,
-    ``turns`` that they are told how a stored picture is to be turned.
+    ``turns`` that they are told how a stored picture is to be turned. ``tags_room`` bytes are kept free for tags in
+    front of the streams, so that writing others moves nothing. ``cover`` says that a picture of the work goes in.
     """
 
     name: str
@@ -34,6 +35,8 @@ class Container:
     keeps_start: bool = True
     tells_priming: bool = True
     turns: bool = False
+    tags_room: int = 0
+    cover: bool = False
 
 
 CONTAINERS: dict[str, Container] = {
@@ -41,8 +44,10 @@ CONTAINERS: dict[str, Container] = {
     for container in (
         Container(
             name="mp4",
+            cover=True,
             own_times=True,
             turns=True,
+            tags_room=8192,
             label="MP4",
             muxer="mp4",
             read_as="mov,mp4,m4a,3gp,3g2,mj2",
@@ -55,6 +60,7 @@ CONTAINERS: dict[str, Container] = {
         ),
         Container(
             name="matroska",
+            cover=True,
             own_times=True,
             label="Matroska",
             muxer="matroska",
@@ -138,6 +144,7 @@ CONTAINERS: dict[str, Container] = {
         ),
         Container(
             name="mp3",
+            cover=True,
             label="MP3",
             muxer="mp3",
             extension="mp3",
@@ -146,10 +153,17 @@ CONTAINERS: dict[str, Container] = {
             audio=frozenset({"mp3"}),
         ),
         Container(
-            name="flac", label="FLAC", muxer="flac", extension="flac", video=frozenset(), audio=frozenset({"flac"})
+            name="flac",
+            cover=True,
+            label="FLAC",
+            muxer="flac",
+            extension="flac",
+            video=frozenset(),
+            audio=frozenset({"flac"}),
         ),
         Container(
             name="ogg",
+            cover=True,
             label="Ogg",
             muxer="ogg",
             extension="opus",

@@ -1,8 +1,9 @@
 """The values everything speaks in."""
 
-from .hardware import HardwareEncoder
+from .cover import Cover, CoverPlace, Shape
 from .kept import KeptRange
 from .language import known_languages, language_name, same_language, to_bcp47
+from .machine import USUAL_MACHINE, HardwareEncoder, Machine
 from .marks import mark_of
 from .output import Action, AudioSettings, Fields, OutputSettings, SubtitleForm, SubtitleSettings, VideoSettings
 from .rates import FILM, NTSC, PAL, aspect_text, parse_fraction, rate_text
@@ -11,6 +12,7 @@ from .source import (
     PTS_HZ,
     SECTOR_BYTES,
     Artwork,
+    Beside,
     Cell,
     CellData,
     Chapter,
@@ -44,6 +46,7 @@ from .streams import (
     SubtitleStream,
     VideoStream,
 )
+from .tags import TAG_FIELDS, ContentKind, Proposed, ProposedTags, Tags, tags_of
 from .wishes import Balance, SoundWish, SubtitleWish
 
 __all__ = [
@@ -55,16 +58,22 @@ __all__ = [
     "PAL",
     "PTS_HZ",
     "SECTOR_BYTES",
+    "TAG_FIELDS",
+    "USUAL_MACHINE",
     "Action",
     "Artwork",
     "AudioSettings",
     "AudioStream",
     "Balance",
+    "Beside",
     "Borders",
     "Cell",
     "CellData",
     "Chapter",
     "Colour",
+    "ContentKind",
+    "Cover",
+    "CoverPlace",
     "DynamicRange",
     "Extent",
     "Fields",
@@ -73,14 +82,18 @@ __all__ = [
     "Gap",
     "HardwareEncoder",
     "KeptRange",
+    "Machine",
     "Mastering",
     "OutputSettings",
     "Problem",
+    "Proposed",
+    "ProposedTags",
     "Purpose",
     "Reason",
     "Role",
     "Samples",
     "Scan",
+    "Shape",
     "Share",
     "SoundWish",
     "Source",
@@ -93,6 +106,7 @@ __all__ = [
     "SubtitleSettings",
     "SubtitleStream",
     "SubtitleWish",
+    "Tags",
     "Title",
     "VideoSettings",
     "VideoStream",
@@ -103,5 +117,6 @@ __all__ = [
     "parse_fraction",
     "rate_text",
     "same_language",
+    "tags_of",
     "to_bcp47",
 ]

@@ -184,7 +184,10 @@ def stretches_of(title: Title, kept: Sequence[KeptRange]) -> tuple[tuple[Title, 
         for placed in places_of(title.joined):
             from_s, until_s = max(one.from_s - placed.at_s, 0.0), min(one.until_s, placed.end_s) - placed.at_s
             if until_s - from_s >= LEAST_S:
-                found.append((placed.part, KeptRange(from_s=from_s, until_s=until_s)))
+                # as the whole has them: its own may have been changed
+                chapters = _chapters_within(title, KeptRange(from_s=placed.at_s, until_s=placed.end_s))
+                part = replace(placed.part, chapters=chapters)
+                found.append((part, KeptRange(from_s=from_s, until_s=until_s)))
     return tuple(found)
 
 

@@ -6,8 +6,10 @@ from dataclasses import dataclass, field
 from enum import StrEnum
 from fractions import Fraction
 
+from .cover import Cover, CoverPlace
 from .kept import KeptRange
 from .streams import Borders, Colour
+from .tags import Tags
 
 
 class Action(StrEnum):
@@ -125,11 +127,12 @@ class SubtitleSettings:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class OutputSettings:
-    """One output. ``video`` is ``None`` where it has none; the first audio track is the one that is played.
+    """One output. ``file_name`` has its folders before it, with ``/`` between them. ``video`` is ``None`` where it has
+    none; the first audio track is the one that is played.
 
     ``kept`` are the stretches of the title that go into it, in their order; the whole title where there are none.
     ``cut_as_copy`` says that they begin where copied streams can begin. ``middles`` are, for each of them, what of it
-    is copied where only the pictures before and behind that are encoded.
+    is copied where only the pictures before and behind that are encoded. ``cover_place`` says where ``cover`` goes.
     """
 
     container: str
@@ -137,8 +140,10 @@ class OutputSettings:
     video: VideoSettings | None
     audio: tuple[AudioSettings, ...]
     subtitles: tuple[SubtitleSettings, ...]
-    name: str
     duration_s: float
+    tags: Tags = field(default_factory=Tags)
+    cover: Cover | None = None
+    cover_place: CoverPlace = CoverPlace.NONE
     chapters: bool = True
     kept: tuple[KeptRange, ...] = ()
     cut_as_copy: bool = False

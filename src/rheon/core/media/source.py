@@ -6,6 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from enum import StrEnum
 
+from .cover import Cover
 from .facts import as_fact
 from .streams import AudioStream, SubtitleStream, VideoStream
 
@@ -146,6 +147,14 @@ class Chapter:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Beside:
+    """What a document beside a file, called ``name``, says of the work, by the names of tags."""
+
+    name: str
+    tags: dict[str, str | int]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Share:
     """Material a title has in common with another: from when to when in this title, in seconds."""
 
@@ -176,7 +185,8 @@ class Title:
 
     ``fault`` names what keeps it from being converted, by problem code; ``gaps`` are what is missing of one that can,
     and ``promised_s`` is how long it says it lasts where its data end before that.
-    ``name`` is what its file calls it, ``tags`` what is written in it.
+    ``name`` is what its file calls it, ``tags`` what is written in it, ``beside`` what documents say that lie by it,
+    the surest last. ``artwork`` is a picture that belongs to it, ``cover`` the one that its files are to have.
     ``key`` is the same at every scan of the source. ``part_of`` is the title of which it is a range of chapters,
     ``joined`` are the titles of which it is made, one after the other (``media.joining``), and ``parts_agree`` says
     that their streams may follow each other without being encoded.
@@ -202,6 +212,8 @@ class Title:
     parts_agree: bool = False
     tags: dict[str, str] = field(default_factory=dict)
     artwork: Artwork | None = None
+    cover: Cover | None = None
+    beside: tuple[Beside, ...] = ()
     role: Role = Role.EXTRA
     reasons: tuple[Reason, ...] = ()
     shares: tuple[Share, ...] = ()

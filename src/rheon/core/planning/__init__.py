@@ -24,6 +24,7 @@ from .decisions import (
     kind_of,
     read_pins,
 )
+from .file.artwork import usual_cover
 from .picture.fewer_lines import fewer_lines
 from .picture.frame import set_upright
 from .plan import Breach, Estimate, Plan
@@ -78,4 +79,5 @@ __all__ = [
     "set_upright",
     "share_files",
     "transfer",
+    "usual_cover",
 ]

@@ -3,13 +3,25 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Annotated
 
 from pydantic import PlainSerializer, PlainValidator
 
 from ..devices import DeviceProfile
-from ..media import Balance, FileData, HardwareEncoder, KeptRange, Samples, SoundWish, SubtitleWish, Title
+from ..media import (
+    USUAL_MACHINE,
+    Balance,
+    FileData,
+    KeptRange,
+    Machine,
+    ProposedTags,
+    Samples,
+    SoundWish,
+    SubtitleWish,
+    Title,
+)
+from ..naming.patterns import FLAT, Naming
 from .decisions import NO_PINS, Pins, read_pins
 from .decisions.picture import CODEC
 from .decisions.picture.codec import COPY
@@ -32,13 +44,12 @@ StoredPins = Annotated[Pins, PlainValidator(_pins), PlainSerializer(lambda pins:
 class PlanRequest:
     """A title, the devices one file is for, and what the person wants. ``languages`` are BCP 47, the dearest first.
 
+    ``name`` is what the title is called where no tag says it; files are called by ``naming``.
     ``samples`` is ``None`` where nobody measured, and the estimates are guesses then. ``copy_ranges`` are the stretches
     that copied streams can have instead of what is kept, in its order, ``middles`` what of each stretch can be copied
-    where only its edges are encoded; ``None`` where nobody looked, or where that can't be. ``pace`` is how
-    many times as long this machine takes as those that Rheon was made for (``Estimate``). ``hardware`` are the
-    encoders that this machine has in hardware, the one taken first in front; with ``prefers_speed`` one is taken
-    wherever it can, unless it failed (``hardware_failed``). ``range`` is filled in by the planner: ``title`` is then
-    what is kept of it.
+    where only its edges are encoded; ``None`` where nobody looked, or where that can't be. ``hardware_failed``:
+    an encoder in hardware made no file of it. ``set_by_hand``: the title has tags, chapters or a picture that its
+    source lacks. ``range`` is filled in by the planner: ``title`` is then what is kept of it.
     """
 
     title: Title
@@ -52,10 +63,11 @@ class PlanRequest:
     samples: Samples | None = None
     copy_ranges: tuple[KeptRange, ...] | None = None
     middles: tuple[KeptRange, ...] | None = None
-    pace: float = 1.0
-    hardware: tuple[HardwareEncoder, ...] = ()
-    prefers_speed: bool = False
+    machine: Machine = USUAL_MACHINE
+    tags: ProposedTags = field(default_factory=ProposedTags)
+    naming: Naming = FLAT
     hardware_failed: bool = False
+    set_by_hand: bool = False
     range: RangeChoice = WHOLE
 
     @property

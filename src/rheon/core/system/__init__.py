@@ -2,8 +2,9 @@
 
 from .cores import cores, keep_to_cores
 from .identity import has_started_again, is_alive, process_identity, this_host
+from .memory import available_bytes
 from .opening import check_inside, is_there, open_inside, read_inside, real_path, set_fence
-from .others import Others, available_bytes
+from .others import Others
 from .path_text import is_text, path_text, shown, text_path
 from .places import Place, file_system_of, mounts, place_of
 from .power import Power, is_hot, power

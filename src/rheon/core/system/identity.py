@@ -8,6 +8,8 @@ import os
 import socket
 from pathlib import Path
 
+from .processes import process_facts
+
 ENDED = ("Z", "X")
 """States of processes that only wait to be noticed (proc(5))."""
 BOOT_ID = "/proc/sys/kernel/random/boot_id"
@@ -16,13 +18,9 @@ BOOT_ID = "/proc/sys/kernel/random/boot_id"
 def process_identity(pid: int | None = None) -> str:
     """``pid:start`` for a process (this one by default); empty where there is none, or only its exit status."""
     number = os.getpid() if pid is None else pid
-    try:
-        stat = Path(f"/proc/{number}/stat").read_text()
-    except OSError:
-        return ""
-    # the name in brackets may hold anything; the start time is the 20th field after it
-    facts = stat.rpartition(")")[2].split()
-    return "" if facts[0] in ENDED else f"{number}:{facts[19]}"
+    facts = process_facts(number)
+    # the start time is the 20th field from the state on
+    return "" if not facts or facts[0] in ENDED else f"{number}:{facts[19]}"
 
 
 def is_alive(identity: str) -> bool:

@@ -1,14 +1,14 @@
-"""How much of the machine other programs use, and how much memory is left, by the kernel's own counts."""
+"""How much of the processor other programs use, by the kernel's own counts."""
 
 from __future__ import annotations
 
 import os
 import time
 from collections import deque
-from collections.abc import Iterator
 from pathlib import Path
 
-PROC = Path("/proc")
+from .processes import descendants, process_facts
+
 BUSY_CORES, CALM_CORES = 0.5, 0.25
 """Of cores that others use: above the first the machine is wanted, below the second it is left alone."""
 BUSY_S, CALM_S = 8.0, 60.0
@@ -36,49 +36,19 @@ class Others:
         return cores > (CALM_CORES if was_busy else BUSY_CORES)
 
 
-def available_bytes() -> int | None:
-    """Memory that programs can have without swapping (proc_meminfo(5)); ``None`` where nobody tells."""
-    try:
-        lines = (PROC / "meminfo").read_text().splitlines()
-        return next((int(line.split()[1]) * 1024 for line in lines if line.startswith("MemAvailable:")), None)
-    except (OSError, ValueError, IndexError):
-        return None
-
-
 def _theirs_s(root: int) -> float:
     """Seconds of processor time that all but a process and its descendants have used since the machine started."""
     ticks = os.sysconf("SC_CLK_TCK")
     try:
-        words = (PROC / "stat").read_text().split("\n", 1)[0].split()[1:9]
+        words = Path("/proc/stat").read_text().split("\n", 1)[0].split()[1:9]
     except OSError:
         return 0.0
     # proc_stat(5): user, nice, system, idle, waiting, interrupts twice; what a host took from a guest is nobody's here
     user, nice, system, _, _, hard, soft = map(int, words[:7])
-    return (user + nice + system + hard + soft) / ticks - sum(_used(pid) for pid in _tree(root)) / ticks
-
-
-def _tree(root: int) -> Iterator[int]:
-    """A process and all that descend from it."""
-    children: dict[int, list[int]] = {}
-    for entry in PROC.iterdir():
-        if entry.name.isdigit() and (fields := _fields(int(entry.name))):
-            children.setdefault(int(fields[1]), []).append(int(entry.name))
-    left = [root]
-    while left:
-        pid = left.pop()
-        left += children.get(pid, [])
-        yield pid
+    return (user + nice + system + hard + soft) / ticks - sum(map(_used, (root, *descendants(root)))) / ticks
 
 
 def _used(pid: int) -> int:
-    """Its own ticks and those of its children that ended (proc_pid_stat(5): utime to cstime)."""
-    fields = _fields(pid)
-    return sum(map(int, fields[11:15])) if fields else 0
-
-
-def _fields(pid: int) -> list[str]:
-    """From its state on; its name, which comes before, may hold anything."""
-    try:
-        return (PROC / str(pid) / "stat").read_text().rpartition(")")[2].split()
-    except OSError:
-        return []
+    """Its own ticks and those of its children that ended: utime to cstime."""
+    facts = process_facts(pid)
+    return sum(map(int, facts[11:15])) if facts else 0

@@ -79,4 +79,6 @@ PROBLEMS: Mapping[str, str | Callable[[Values], str]] = {
     "file_cut_off": _file_cut_off,
     "file_gap": lambda v: say("{name}: {gap}. The rest can be converted.", name=v["name"], gap=_gap(v)),
     "streams_empty": _streams_empty,
+    "chapters_beside_refused": "{name}: the list of chapters beside it is left out. {error}",
+    "chapters_beside_not_all": "{name}: not every line of {listed} could be used; its length or number does not fit.",
 }

@@ -118,6 +118,33 @@ def _breaks_perhaps(values: Values) -> str:
     return say("{broken} for sure; some of its kind play this too", broken=_breaks(values))
 
 
+def _behind_end(values: Values) -> str:
+    return say_count(
+        "{count} chapter begins behind the end ({last}, and the title is {length} long) and is left out",
+        "{count} chapters begin behind the end (the last at {last}, and the title is {length} long) and are left out",
+        int(number(values["count"])),
+        last=duration_text(number(values["last_s"])),
+        length=duration_text(number(values["duration_s"])),
+    )
+
+
+def _at_once(values: Values) -> str:
+    return say_count(
+        "{count} chapter begins where another one does and is left out",
+        "{count} chapters begin where others do and are left out",
+        int(number(values["count"])),
+    )
+
+
+def _shortened(values: Values) -> str:
+    return say_count(
+        "{count} name is cut after {most} bytes, which is what players take",
+        "{count} names are cut after {most} bytes, which is what players take",
+        int(number(values["count"])),
+        most=values["most"],
+    )
+
+
 def _closed(values: Values) -> str:
     if values["group"]:
         return say("whoever runs Rheon may not use {node}: add them to the group {group}", **values)
@@ -132,6 +159,14 @@ TOGETHER: Mapping[str, str] = {
 """Reasons that are said otherwise of all the titles they hold for."""
 
 SENTENCES: Mapping[str, str | Callable[[Values], str]] = {
+    # lists of chapters
+    "chapters_fewer_than_names": "these are {names} names and the title has {chapters} chapters: the last "
+    "names are left out",
+    "chapters_more_than_names": "these are {names} names and the title has {chapters} chapters: the last ones stay as "
+    "they are",
+    "chapters_behind_end": _behind_end,
+    "chapters_at_once": _at_once,
+    "chapter_names_shortened": _shortened,
     # roles
     "longest": _longest,
     "only_title": "the only title here",
@@ -308,6 +343,33 @@ SENTENCES: Mapping[str, str | Callable[[Values], str]] = {
     "cut_copied": _cut_copied,
     "cut_copied_unknown": "a copied stream can only begin at a key picture: the file begins with the nearest one",
     "name_from_label": "from the source's name",
+    "name_by_pattern": "by the pattern for its kind, from its tags",
+    "pattern_of_kind": "the pattern for files of this kind",
+    "tag_unknown": "nothing is known of it",
+    "tag_film": "taken for a film: nothing says otherwise",
+    "tag_from_label": "from the disc's label, “{label}”",
+    "tag_from_folder": "from the folder's name, “{name}”",
+    "tag_from_file": "from the file's name, “{name}”",
+    "tag_from_source": "from the source's own name for it",
+    "plays_without_what_was_set": "it plays as it is; a copy gets the tags, chapters and artwork that were set",
+    "artwork_not_asked": "nobody has asked for one",
+    "artwork_not_held": "{container} holds no artwork",
+    "made_without_artwork": "made without its artwork: {what}",
+    "artwork_not_shown": "the device shows none",
+    "artwork_own": "the one that belongs to the title",
+    "artwork_to_be_found": "the frame that seems best; it is looked for before the file is made",
+    "artwork_frame": _in_time("the frame at {at_s}"),
+    "tag_beside": "from {name}, which lies beside it",
+    "tag_written": "written in the file",
+    "tag_by_role": "by what the title seems to be on its disc",
+    "tag_joined": "from the titles that were joined",
+    "tag_by_hand": "set for this title",
+    "tag_meaningless": "the disc is called “{label}”, which says nothing of it: look at it",
+    "tag_first_season": "no name says which season it is; taken for the first",
+    "tag_counted": "by its place among the episodes of its disc",
+    "tag_counted_on": "counted on from the {before} episodes of the discs before it",
+    "tag_counted_unknown": "counted from 1, but this is disc {disc}: look at it",
+    "tag_another_film": "another film of the same disc: its label does not say which",
     "name_made_safe": "signs that a file name can't have ({file_system}) were replaced",
     "chapters_kept": "kept",
     "no_chapters_in_title": "the title has none",

@@ -13,11 +13,11 @@ from django.db.models.functions import Cast
 
 from rheon.core.devices import DeviceProfile, Verdict
 from rheon.core.errors import PlanError
+from rheon.core.media import Machine, mark_of
 from rheon.core.media import Title as CoreTitle
-from rheon.core.media import mark_of
 from rheon.core.planning import Balance, Estimate, Plan, PlanRequest, plan, read_pins
 from rheon.core.wording import sentence
-from rheon.server.home.hardware import Hardware, hardware
+from rheon.server.home.machine import this_machine
 from rheon.server.household.wishes import Liked, household_wishes, liked
 from rheon.server.shelf.models import Title
 
@@ -74,14 +74,14 @@ class _Column:
     free_bytes: int | None
     liked: Liked
     profiles: tuple[DeviceProfile, ...]
-    hardware: Hardware
+    machine: Machine
     mark: int
 
 
 def cells_document(title_ids: Sequence[int], named: Balance | None = None) -> list[documents.Cell]:
     """Every cell of these titles, title by title, target by target, at a balance (the Bench's where none is named)."""
-    everyone, quick = household_wishes(), hardware()
-    columns = [_column(target, liked(target.device, everyone), quick) for target in targets()]
+    everyone, machine = household_wishes(), this_machine()
+    columns = [_column(target, liked(target.device, everyone), machine) for target in targets()]
     settings = {(row.title_id, row.target_id): row for row in CellOverride.objects.filter(title_id__in=title_ids)}
     balance = named or bench_balance()
     # the stored text tells whether a title changed, without reading what it says
@@ -96,7 +96,7 @@ def cells_document(title_ids: Sequence[int], named: Balance | None = None) -> li
     return cells
 
 
-def _column(target: Target, wishes: Liked, quick: Hardware) -> _Column:
+def _column(target: Target, wishes: Liked, machine: Machine) -> _Column:
     said = target.goal or tuple((row.name, repr(row.profile)) for row in target.devices)
     profiles = _profiles.get(said)
     if profiles is None:
@@ -107,8 +107,8 @@ def _column(target: Target, wishes: Liked, quick: Hardware) -> _Column:
         free_bytes=target.free_bytes,
         liked=wishes,
         profiles=profiles,
-        hardware=quick,
-        mark=hash((target.pk, said, wishes, quick)),
+        machine=machine,
+        mark=hash((target.pk, said, wishes, machine)),
     )
 
 
@@ -116,7 +116,8 @@ def _row(
     title: Any, columns: Sequence[_Column], settings: dict[tuple[int, int], CellOverride], balance: Balance
 ) -> list[documents.Cell]:
     """A title's cells; one whose file would be the same as an earlier one's names that target."""
-    mark = hash((title.said, title.seen, title.sampled, title.name, title.angle, repr(title.chapter_names)))
+    by_hand = repr((title.chapters_by_hand, title.cover_by_hand, title.set_for_files))
+    mark = hash((title.said, title.seen, title.sampled, title.name, title.angle, by_hand))
     cells: list[documents.Cell] = []
     first: dict[str, int] = {}
     for column in columns:
@@ -164,9 +165,8 @@ def _planned(title: Any, mark: int, column: _Column, balance: Balance, pins: dic
             sound=column.liked.sound,
             subtitles=column.liked.subtitles,
             samples=title.core_samples(),
-            pace=column.hardware.pace,
-            hardware=column.hardware.encoders,
-            prefers_speed=column.hardware.preferred,
+            machine=column.machine,
+            set_by_hand=title.set_for_files,
         )
         made = plan(request, explained=False)
     except PlanError as error:

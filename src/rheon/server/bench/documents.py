@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from typing import Literal
-
 from rheon.core.devices import DeviceKind, Verdict
 from rheon.core.media import KeptRange, Role
 from rheon.core.planning import Balance, Choice, Estimate, Range
+from rheon.core.planning.decisions.decision import Group
 from rheon.server.api.documents import Document
 
 from .models import TargetKind
@@ -71,7 +70,7 @@ class Breach(Document):
 
 class Decision(Document):
     key: str
-    group: Literal["range", "picture", "sound", "subtitles", "file"]
+    group: Group
     label: str
     help: str
     value: str

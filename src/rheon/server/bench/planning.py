@@ -11,7 +11,8 @@ from rheon.core.planning import Balance, Plan, PlanRequest, plan, read_pins
 from rheon.core.planning.decisions import Pins
 from rheon.core.planning.decisions.range import KEEP
 from rheon.core.planning.decisions.range.keep import kept_of
-from rheon.server.home.hardware import hardware
+from rheon.server.home.machine import this_machine
+from rheon.server.home.naming import house_naming
 from rheon.server.household.wishes import liked
 from rheon.server.shelf.actions.cuts import cut_places_of
 from rheon.server.shelf.models import Title
@@ -35,7 +36,7 @@ def request_for(
     pins = read_pins(override.pins if override else {})
     whole = core or title.core_title()
     wishes = liked(target.device)
-    places, quick = cut_places(title, whole, pins), hardware()
+    places = cut_places(title, whole, pins)
     return PlanRequest(
         title=whole,
         devices=target.profiles,
@@ -48,9 +49,10 @@ def request_for(
         samples=title.core_samples(),
         copy_ranges=places.copies,
         middles=places.middles,
-        pace=quick.pace,
-        hardware=quick.encoders,
-        prefers_speed=quick.preferred,
+        machine=this_machine(),
+        tags=title.tags(),
+        naming=house_naming(),
+        set_by_hand=title.set_for_files,
     )
 
 

@@ -38,6 +38,8 @@ RHEON_PAIRING_HOST = HERE.pairing_host
 RHEON_MEDIA_FOLDERS = list(HERE.media)
 RHEON_OUTPUT_FOLDER = HERE.output
 RHEON_CACHE = STATE / "cache"
+# what people brought to know their files by
+RHEON_PICTURES = STATE / "pictures"
 RHEON_SCRATCH = STATE / "scratch"
 RHEON_CACHE_BYTES = HERE.cache_mb * 1_000_000
 # device paths such as /dev/sr0, or stand-ins as module:place

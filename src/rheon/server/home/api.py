@@ -12,9 +12,11 @@ from rheon.server.api.operations import operation
 
 from . import documents
 from .actions.hardware import look_again, prefer_speed
+from .actions.naming import change_naming, choose_preset
 from .actions.passphrase import end_sessions, is_signed_in, sign_in, sign_out
 from .actions.setting_up import choose_output, mark_set_up
 from .hardware import hardware_document
+from .naming import naming_document
 from .queries import home_document, is_locked
 
 
@@ -39,11 +41,28 @@ class TheHardware(APIView):
 
     @operation("changeHardware")
     def patch(self, request: Request, wanted: documents.HardwareChange) -> documents.Hardware:
-        if wanted.preferred is not None:
-            prefer_speed(preferred=wanted.preferred)
+        if wanted.prefers_speed is not None:
+            prefer_speed(preferred=wanted.prefers_speed)
         if wanted.again:
             look_again()
         return hardware_document()
+
+
+class TheNaming(APIView):
+    @operation("naming")
+    def get(self, request: Request) -> documents.Naming:
+        return naming_document()
+
+    @operation("changeNaming")
+    def patch(self, request: Request, wanted: documents.NamingChange) -> documents.Naming:
+        patterns = {kind.value: text for kind, text in wanted.patterns.items()}
+        if wanted.only_try:
+            return naming_document(patterns)
+        if wanted.preset is not None:
+            choose_preset(wanted.preset)
+        if patterns:
+            change_naming(patterns)
+        return naming_document()
 
 
 class TheSession(APIView):

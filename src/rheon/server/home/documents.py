@@ -6,6 +6,8 @@ from typing import Annotated
 
 from pydantic import Field
 
+from rheon.core.media import ContentKind
+from rheon.core.naming.patterns import LONGEST_PATTERN, PresetName
 from rheon.server.api.documents import Body, Document, Line, Text
 from rheon.settings import SettingLine
 
@@ -30,16 +32,22 @@ class Home(Document):
     settings: list[SettingLine]
 
 
-class HardwareCodec(Document):
-    """What works: whether also with ten bits, how large files are beside those of software at the same fidelity, how
-    long they take beside them, and the title with which that was measured (empty: not yet, or it could not be).
+class HardwareCost(Document):
+    """How large files are beside those of software at the same fidelity (``None``: more than was tried), how long they
+    take beside them, and the title with which that was measured; empty where none that is there could be.
     """
 
-    codec: str
-    ten_bits: bool
     size_share: float | None
     time_share: float | None
     measured_with: str
+
+
+class HardwareCodec(Document):
+    """What works: whether also with ten bits, and what it costs, once that was measured."""
+
+    codec: str
+    ten_bits: bool
+    cost: HardwareCost | None
 
 
 class MissingCodec(Document):
@@ -61,16 +69,58 @@ class Hardware(Document):
 
     never: bool
     tried: bool
-    preferred: bool
+    prefers_speed: bool
     measuring: bool
     families: list[HardwareFamily]
 
 
 class HardwareChange(Body):
-    """``preferred``: they make whatever they can. ``again``: try them, and measure what works, once more."""
+    """``prefers_speed``: they make whatever they can. ``again``: try them, and measure what works, once more."""
 
-    preferred: bool | None = None
+    prefers_speed: bool | None = None
     again: bool = False
+
+
+class Pattern(Document):
+    """The pattern for a kind of content, and what it calls an example; or what is wrong with it."""
+
+    kind: ContentKind
+    label: str
+    text: str
+    example: str
+    fault: str
+
+
+class Preset(Document):
+    """Patterns that are offered together, and what they call a film and an episode."""
+
+    name: PresetName
+    text: str
+    examples: list[str]
+
+
+class PatternPlace(Document):
+    """What a pattern can name, and what that is."""
+
+    name: str
+    about: str
+
+
+class Naming(Document):
+    """By which patterns files are called; ``preset`` where all are those of one that is offered."""
+
+    preset: PresetName | None
+    presets: list[Preset]
+    patterns: list[Pattern]
+    places: list[PatternPlace]
+
+
+class NamingChange(Body):
+    """A preset, or patterns by kind (an empty one: as Rheon begins); ``only_try``: nothing is kept."""
+
+    preset: PresetName | None = None
+    patterns: dict[ContentKind, Annotated[Line, Field(max_length=LONGEST_PATTERN)]] = {}
+    only_try: bool = False
 
 
 class Session(Document):

@@ -13,7 +13,8 @@ class Home(models.Model):
     ``trials`` are what trying encoders in hardware came to, on a machine that ``hardware_mark`` stands for (empty: they
     are to be tried again); ``costs`` what was measured of those that work, by name; ``failures`` what the engine said
     of those that failed at titles since, one after the other. They are used where ``prefers_speed``. ``pace`` is how
-    many times as long this machine takes as those that Rheon was made for.
+    many times as long this machine takes as those that Rheon was made for. ``naming`` are the patterns by which files
+    are called, by the kind of their content, where they are not those that Rheon begins with.
     """
 
     outputs = models.JSONField(default=list)
@@ -26,6 +27,7 @@ class Home(models.Model):
     failures = models.JSONField(default=dict)
     prefers_speed = models.BooleanField(default=False)
     pace = models.FloatField(default=1.0)
+    naming = models.JSONField(default=dict)
 
 
 class Attempt(models.Model):

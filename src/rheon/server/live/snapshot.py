@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from django.db.models import Count, Max, Sum
+from django.db.models import Count, Max, Q, Sum
 
 from rheon.server.bench.models import Bench, CellOverride, Pick, Target
 from rheon.server.home.models import Home
@@ -32,7 +32,7 @@ def snapshot() -> Live:
         outbox=_outbox_mark(),
         household=_household_mark(),
         balance=_balance_mark(),
-        home=_hardware_mark(),
+        home=_machine_mark(),
     )
     return Live(running=running, total=total, counts=counts, marks=marks)
 
@@ -54,12 +54,12 @@ def _bench_mark(picks: list[int]) -> str:
     targets = list(Target.objects.values_list("id", "kind", "goal", "shares"))
     people = list(Member.objects.values_list("languages", "sound", "subtitles"))
     everyone = list(Household.objects.values_list("languages", "sound", "subtitles"))
-    said = (settings, devices, targets, people, everyone, _hardware_mark())
+    said = (settings, devices, targets, people, everyone, _machine_mark())
     return str(hash((tuple(picks), sampled, looked_at, repr(said))))
 
 
-def _hardware_mark() -> str:
-    """What works of it, what that costs, and whether it is preferred: plans rest on it."""
+def _machine_mark() -> str:
+    """How quick it is, what works of its hardware, what that costs, and whether it is preferred: plans rest on it."""
     return str(
         hash(
             repr(
@@ -81,5 +81,6 @@ def _household_mark() -> str:
 
 
 def _outbox_mark() -> str:
-    seen = Output.objects.aggregate(count=Count("id"), last=Max("id"))
-    return f"{seen['count']}|{seen['last']}"
+    tagging = Count("id", filter=Q(tags_wanted__isnull=False))
+    seen = Output.objects.aggregate(count=Count("id"), last=Max("id"), tagging=tagging)
+    return f"{seen['count']}|{seen['last']}|{seen['tagging']}"

@@ -12,6 +12,7 @@ from rheon.server.household.models import Device
 
 from . import documents
 from .actions.outputs import forget, report
+from .actions.tags import want_tags
 from .models import Output
 from .queries import output_document, outputs_document
 
@@ -37,6 +38,15 @@ class OutputOfJob(APIView):
     def get(self, request: Request, job_id: int) -> documents.Output:
         """What a job made."""
         return output_document(get_object_or_404(Output, job_id=job_id))
+
+
+class TagsOfOutput(APIView):
+    @operation("changeOutputTags", status=202)
+    def patch(self, request: Request, output_id: int, wanted: documents.NewTags) -> documents.Output:
+        """Other tags into a file that is there; a large one takes its time, and is whole at every moment of it."""
+        output = get_object_or_404(Output, pk=output_id)
+        want_tags(output, wanted.tags, rename=wanted.rename, artwork=wanted.artwork)
+        return output_document(output)
 
 
 class Reports(APIView):

@@ -8,7 +8,11 @@ from rheon.server.worklist.kinds import Finished
 from rheon.server.worklist.models import Job
 from rheon.server.worklist.signals import job_delivered
 
+from . import tasks
 from .actions.outputs import take
+from .actions.tags import write_now
+
+tasks.write_tags.is_done_by(write_now)
 
 
 @receiver(job_delivered)

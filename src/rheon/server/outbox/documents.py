@@ -3,11 +3,17 @@
 from __future__ import annotations
 
 from datetime import datetime
+from typing import Annotated
+
+from pydantic import Field
 
 from rheon.core.devices import Trouble
 from rheon.core.planning import Estimate
-from rheon.server.api.documents import Body, Document, RowId
+from rheon.core.planning.decisions import Choice
+from rheon.server.api.documents import Body, Document, RowId, Text
 from rheon.server.bench.documents import Rule
+
+from .models import ArtworkWanted
 
 
 class Check(Document):
@@ -32,6 +38,38 @@ class Report(Body):
     trouble: Trouble | None
 
 
+class OutputTag(Document):
+    """A tag of a file as it is typed."""
+
+    name: str
+    label: str
+    value: str
+    choices: tuple[Choice, ...]
+
+
+class OutputTags(Document):
+    """What is written in a file, and what it would be called by that; ``writing`` while other tags are put in.
+
+    ``artwork`` are the ways with its artwork that it has.
+    """
+
+    tags: list[OutputTag]
+    artwork: tuple[Choice, ...]
+    proposed_name: str
+    writing: bool
+    error: str
+
+
+class NewTags(Body):
+    """Tags as they are to be, by name; those that are not named stay. ``rename``: the file is called by them.
+    ``artwork``: that of its title is put in, or what is in it is taken out.
+    """
+
+    tags: dict[str, Annotated[Text, Field(max_length=4000)]]
+    rename: bool = False
+    artwork: ArtworkWanted = ArtworkWanted.KEPT
+
+
 class Output(Document):
     id: int
     job_id: int | None
@@ -51,6 +89,7 @@ class Output(Document):
     expected: Estimate
     checks: list[Check]
     played_on: list[PlayedOn]
+    tags: OutputTags | None
     made: datetime
 
 

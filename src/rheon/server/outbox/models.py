@@ -7,11 +7,21 @@ from django.db import models
 from rheon.server.worklist.models import Job
 
 
+class ArtworkWanted(models.TextChoices):
+    """What becomes of the artwork in a file."""
+
+    KEPT = "kept"
+    OF_TITLE = "title"
+    NONE = "none"
+
+
 class Output(models.Model):
     """A finished file; ``held`` says that no rule of its checks was broken, ``is_sample`` that it is only to be tried.
 
     Names and expectations are kept with it, so it outlives its job on the list. ``reports`` hold, in the order in which
-    they came, what people saw when they played it: device, and ``trouble`` or null for none.
+    they came, what people saw when they played it: device, and ``trouble`` or null for none. ``tags`` are what is
+    written in it, ``tags_wanted`` what is to be, with its ``name`` where it is to be called anew and what becomes of
+    its ``artwork``; ``tags_error`` why it is not.
     """
 
     job = models.OneToOneField(Job, null=True, on_delete=models.SET_NULL)
@@ -29,6 +39,10 @@ class Output(models.Model):
     checks = models.JSONField()
     held = models.BooleanField(default=True)
     is_sample = models.BooleanField(default=False)
+    tags = models.JSONField(default=dict)
+    container = models.CharField(max_length=20, blank=True)
+    tags_wanted = models.JSONField(null=True)
+    tags_error = models.TextField(blank=True)
     made = models.DateTimeField(auto_now_add=True)
 
     class Meta:

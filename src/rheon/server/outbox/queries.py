@@ -8,16 +8,26 @@ from typing import Any
 
 from django.db.models import Count, Sum
 
+from rheon.core.catalogue import say
 from rheon.core.devices import RuleResult
+from rheon.core.formats import CONTAINERS
+from rheon.core.media import TAG_FIELDS, Tags
 from rheon.core.media.documents import load
+from rheon.core.planning import usual_cover
+from rheon.core.planning.decisions import Choice
+from rheon.core.planning.decisions.file import TAGS
+from rheon.core.planning.decisions.file.tags import tag_choices
 from rheon.core.system import is_there
+from rheon.core.tagging import TAGGED
 from rheon.server.bench.queries import rule_document
+from rheon.server.home.naming import called_here
 from rheon.server.home.queries import output_folders
 from rheon.server.household.models import Device
+from rheon.server.shelf.models import Title
 from rheon.server.worklist.estimates import read_expected
 
 from . import documents
-from .models import Output
+from .models import ArtworkWanted, Output
 
 PLAYED_BY_BROWSERS = {".mp4": "video/mp4", ".m4v": "video/mp4", ".mp3": "audio/mpeg", ".m4a": "audio/mp4"}
 OUTLINE = ("id", "title_id", "title_name", "device_names", "size_bytes", "making_s", "checking_s", "held", "is_sample")
@@ -57,8 +67,47 @@ def output_document(output: Output) -> documents.Output:
         expected=read_expected(output.expected),
         checks=[_check(check) for check in output.checks],
         played_on=_played_on(output),
+        tags=_tags(output, path),
         made=output.made,
     )
+
+
+def _tags(output: Output, path: Path) -> documents.OutputTags | None:
+    """``None`` where nothing can be written into what was made."""
+    if output.container not in TAGGED:
+        return None
+    tags = load(Tags, output.tags)
+    return documents.OutputTags(
+        tags=[
+            documents.OutputTag(
+                name=name, label=kind.label, value=_typed(getattr(tags, name)), choices=tag_choices(name)
+            )
+            for name, kind in zip(TAG_FIELDS, TAGS, strict=True)
+        ],
+        artwork=_artwork(output),
+        proposed_name=f"{called_here(tags)}{path.suffix}",
+        writing=output.tags_wanted is not None,
+        error=output.tags_error,
+    )
+
+
+def _artwork(output: Output) -> tuple[Choice, ...]:
+    """The title's own only while that is on the Shelf and has any."""
+    if not CONTAINERS[output.container].cover:
+        return ()
+    names = {
+        ArtworkWanted.KEPT: say("stays as it is"),
+        ArtworkWanted.OF_TITLE: say("that of the title"),
+        ArtworkWanted.NONE: say("none"),
+    }
+    title = Title.objects.filter(pk=output.title_id or 0).first()
+    if title is None or usual_cover(title.core_title()) is None:
+        del names[ArtworkWanted.OF_TITLE]
+    return tuple(Choice(value=one.value, text=text) for one, text in names.items())
+
+
+def _typed(value: object) -> str:
+    return "" if value is None else str(value)
 
 
 def _played_on(output: Output) -> list[documents.PlayedOn]:

@@ -7,11 +7,12 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from rheon.core.chapters import plain
 from rheon.server.api.documents import PageWanted
 from rheon.server.api.operations import operation
 
 from . import documents, proposals, queries
-from .actions import drives, film_folders, joins, levels, looking, sources, surveys, titles
+from .actions import artwork, chapters, drives, film_folders, joins, levels, looking, sources, surveys, tags, titles
 from .drives import drives_document
 from .models import FilmFolder, Source, Title
 
@@ -48,6 +49,18 @@ class OneFilmFolder(APIView):
     def delete(self, request: Request, folder_id: int) -> None:
         """Its sources stay on the Shelf."""
         get_object_or_404(FilmFolder, pk=folder_id).delete()
+
+
+class TitlesTags(APIView):
+    @operation("tags")
+    def get(self, request: Request, wanted: documents.TagsWanted) -> documents.Tags:
+        return queries.tags_document(wanted.titles)
+
+    @operation("changeTags")
+    def patch(self, request: Request, wanted: documents.TagChanges) -> documents.Tags:
+        """Set tags by hand; the answer has the titles that were changed."""
+        tags.set_tags([(change.title_id, change.tag, change.value) for change in wanted.changes])
+        return queries.tags_document(list(dict.fromkeys(change.title_id for change in wanted.changes)))
 
 
 class LookOver(APIView):
@@ -131,7 +144,56 @@ class NextScene(APIView):
 class OneChapter(APIView):
     @operation("nameChapter")
     def patch(self, request: Request, title_id: int, number: int, wanted: documents.NewName) -> None:
-        titles.name_chapter(_title(title_id), number, wanted.name)
+        chapters.name_chapter(_title(title_id), number, wanted.name)
+
+
+class Chapters(APIView):
+    @operation("setChapters")
+    def put(self, request: Request, title_id: int, wanted: documents.Chapters) -> documents.Title:
+        title, alike = _title(title_id), _titles(wanted.alike)
+        said = wanted.chapters
+        made = None if said is None else plain([(one.start_s, one.name) for one in said])
+        chapters.set_chapters(title, made, alike)
+        return queries.title_document(title)
+
+    @operation("readChapters", status=200)
+    def post(self, request: Request, title_id: int, wanted: documents.ChapterList) -> documents.ProposedChapters:
+        """What a list or a pattern would make of a title's chapters. Nothing is changed."""
+        title = _title(title_id)
+        made = (
+            chapters.chapters_by_pattern(title, wanted.pattern)
+            if wanted.pattern
+            else chapters.chapters_of_list(title, wanted.text)
+        )
+        return queries.proposed_chapters(made)
+
+
+class EvenChapters(APIView):
+    @operation("evenChapters")
+    def get(self, request: Request, title_id: int, wanted: documents.ChapterLength) -> documents.ProposedChapters:
+        """Chapters at even distances, moved onto changes of scene, which are looked for in the background."""
+        return queries.proposed_chapters(chapters.made_chapters(_title(title_id), wanted.every_s))
+
+
+class Artwork(APIView):
+    @operation("artwork")
+    def get(self, request: Request, title_id: int) -> documents.Artwork:
+        """What a title's files are known by; its best frames are looked for when it is first asked for."""
+        return queries.artwork_document(_title(title_id))
+
+    @operation("setArtwork")
+    def put(self, request: Request, title_id: int, wanted: documents.ArtworkChange) -> documents.Artwork:
+        title, alike = _title(title_id), _titles(wanted.alike)
+        cover = None if wanted.cover is None else queries.cover_of(title, wanted.cover)
+        artwork.set_cover(title, cover, alike)
+        return queries.artwork_document(title)
+
+
+class Pictures(APIView):
+    @operation("keepPicture", status=201)
+    def post(self, request: Request, wanted: documents.NewPicture) -> documents.KeptPicture:
+        """Bring a picture, for any title."""
+        return documents.KeptPicture(picture=artwork.keep_picture(wanted.data))
 
 
 class Parts(APIView):

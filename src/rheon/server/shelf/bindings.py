@@ -3,6 +3,8 @@
 from django.dispatch import receiver
 
 from . import tasks
+from .actions.artwork import find_stills
+from .actions.chapters import make_chapters
 from .actions.film_folders import look_through
 from .actions.joins import lose_parts
 from .actions.levels import hear_levels
@@ -32,3 +34,5 @@ tasks.look_over.is_done_by(look_over)
 tasks.look_through.is_done_by(_look_through)
 tasks.find_proposals.is_done_by(find_proposals)
 tasks.hear_levels.is_done_by(hear_levels)
+tasks.make_chapters.is_done_by(make_chapters)
+tasks.find_stills.is_done_by(find_stills)

@@ -6,9 +6,12 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from rheon.core.chapters import MOST_CHAPTERS
 from rheon.core.descriptions import Fact
-from rheon.core.media import Chapter, Gap, Role, Share
+from rheon.core.media import Chapter, Gap, Role, Shape, Share
 from rheon.core.media.joining import MOST_PARTS
+from rheon.core.media.tags import LONGEST_TAG
+from rheon.core.planning.decisions import Choice
 from rheon.core.sources.images.drive import DriveState
 from rheon.server.api.documents import Body, Document, Line, Query, RowId, Text
 
@@ -17,6 +20,7 @@ from .folders import Entry
 from .models import SourceState
 
 LONGEST_PATH = 4096
+MOST_TITLES = 500
 
 
 class Strip(Document):
@@ -137,12 +141,69 @@ class Title(Document):
     picture: list[Fact]
     borders: Borders | None
     tags: list[Fact]
-    has_artwork: bool
     frames: int
     strip: int
     chapters: tuple[Chapter, ...]
+    chapters_by_hand: bool
+    chapters_alike: list[int]
     audio: list[Audio]
     subtitles: list[Subtitle]
+
+
+class Tag(Document):
+    """A tag as it is typed, where it comes from, how sure that is, and whether somebody set it."""
+
+    value: str
+    reason: str
+    sure: float
+    by_hand: bool
+
+
+class TitleTags(Document):
+    """A title's tags by their names, and what a file of it is called by them."""
+
+    title_id: int
+    title_name: str
+    source_id: int
+    source_name: str
+    duration_s: float
+    file_name: str
+    tags: dict[str, Tag]
+
+
+class TagField(Document):
+    """A tag that can be set: its name, how it is called and what it is; ``choices`` where it has few values."""
+
+    name: str
+    label: str
+    help: str
+    choices: tuple[Choice, ...]
+
+
+class Tags(Document):
+    """``look_below`` is how sure a value has to be for nobody to be asked to look at it."""
+
+    fields: list[TagField]
+    titles: list[TitleTags]
+    look_below: float
+
+
+class TagsWanted(Query):
+    titles: Annotated[list[RowId], Field(max_length=MOST_TITLES)] = []
+
+
+class TagChange(Body):
+    """A tag of a title; ``null`` gives back what was found."""
+
+    title_id: RowId
+    tag: Line
+    value: Annotated[Text, Field(max_length=4000)] | None
+
+
+class TagChanges(Body):
+    """All of them are made, or none."""
+
+    changes: Annotated[list[TagChange], Field(max_length=2000)]
 
 
 class Folder(Document):
@@ -181,6 +242,99 @@ class TitleChange(Body):
     name: Annotated[Line, Field(max_length=220)] = ""
     role: Role | None = None
     angle: Annotated[int, Field(ge=1)] = 1
+
+
+class ChapterWanted(Body):
+    start_s: Annotated[float, Field(ge=0, le=10_000_000, allow_inf_nan=False)]
+    name: Annotated[Line, Field(max_length=LONGEST_TAG)] = ""
+
+
+class Chapters(Body):
+    """``null`` gives back those that were read. ``alike`` are titles that get the names."""
+
+    chapters: Annotated[list[ChapterWanted], Field(max_length=MOST_CHAPTERS)] | None
+    alike: Annotated[list[RowId], Field(max_length=MOST_TITLES)] = []
+
+
+class ChapterList(Body):
+    """A list in any of the forms that are read, or a pattern that names each."""
+
+    text: Annotated[Text, Field(max_length=1_100_000)] = ""
+    pattern: Annotated[Line, Field(max_length=300)] = ""
+
+
+class ChapterLength(Query):
+    every_s: Annotated[int, Field(ge=30, le=7200)] = 600
+
+
+class ProposedChapters(Document):
+    """Chapters that nobody has taken yet, and what could not be used; ``looking`` while they are looked for."""
+
+    chapters: tuple[Chapter, ...]
+    told: list[str]
+    looking: bool = False
+
+
+class Artwork(Document):
+    """What a title's files are known by, and what could be taken.
+
+    ``cover`` is what somebody chose; ``own`` says that a picture came with the title, which its files get without being
+    asked. ``frames`` are the moments of the best frames, the best first, ``looking`` while they are looked for.
+    ``alike`` are the other titles of its source in the same role.
+    """
+
+    cover: Chosen | None
+    own: bool
+    frames: list[float]
+    looking: bool
+    alike: list[int]
+
+
+class Chosen(Document):
+    """A frame at ``at_s``, a picture that was brought, by its name, or the one that came with the title (``own``); with
+    none of them the frame that seems best. ``across`` and ``down`` say which part of it is kept in its shape.
+    """
+
+    at_s: float | None
+    picture: str | None
+    own: bool
+    shape: Shape
+    across: float
+    down: float
+
+
+class CoverWanted(Body):
+    """As in ``Chosen``."""
+
+    at_s: Annotated[float, Field(ge=0, le=10_000_000, allow_inf_nan=False)] | None = None
+    picture: Annotated[Line, Field(max_length=40)] | None = None
+    own: bool = False
+    shape: Shape = Shape.WIDE
+    across: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)] = 0.5
+    down: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)] = 0.5
+
+
+class CoverSeen(CoverWanted, Query):
+    """The same, to look at it first."""
+
+
+class ArtworkChange(Body):
+    """``null`` gives back what the title has without being asked. ``alike`` are titles that get it too, where it is no
+    frame of this one.
+    """
+
+    cover: CoverWanted | None
+    alike: Annotated[list[RowId], Field(max_length=MOST_TITLES)] = []
+
+
+class NewPicture(Body):
+    """A JPEG, PNG or WebP in base64."""
+
+    data: Annotated[str, Field(max_length=2_400_000)]
+
+
+class KeptPicture(Document):
+    picture: str
 
 
 class ChapterRange(Body):

@@ -31,12 +31,14 @@ class Entry:
 
 
 def fence_in() -> None:
-    """Let this process open nothing outside the media folders and the drives, whoever asks it to."""
+    """Let this process open nothing outside the media folders, the drives and the pictures that people brought, whoever
+    asks it to.
+    """
     set_fence(_roots)
 
 
 def _roots() -> Iterable[Path]:
-    return (*settings.RHEON_MEDIA_FOLDERS, *map(Path, settings.RHEON_DRIVES))
+    return (*settings.RHEON_MEDIA_FOLDERS, *map(Path, settings.RHEON_DRIVES), settings.RHEON_PICTURES)
 
 
 def inside(text: str) -> Path:

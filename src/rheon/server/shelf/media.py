@@ -9,13 +9,18 @@ from asgiref.sync import sync_to_async
 from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
 from django.shortcuts import aget_object_or_404, get_object_or_404
 from django.views.decorators.http import require_GET, require_safe
+from rest_framework.exceptions import ValidationError
 
 from rheon.core.errors import RheonError
+from rheon.server.api.documents import read_query
 from rheon.server.api.ranges import file_response
 
-from .actions.frames import FRAMES, STRIP, artwork_file, frame_file, moment_file, scrub_count, scrub_file, strip_file
+from .actions.artwork import cover_file
+from .actions.frames import FRAMES, STRIP, frame_file, moment_file, scrub_count, scrub_file, strip_file
 from .actions.snippets import snippet_file
+from .documents import CoverSeen
 from .models import Title
+from .queries import cover_of
 
 KEPT = {"Cache-Control": "private, max-age=3600"}
 ASKED_AGAIN = {"Cache-Control": "private, no-cache"}
@@ -48,8 +53,13 @@ def moment(request: HttpRequest, title_id: int, at_ms: int) -> HttpResponse:
 
 
 @require_GET
-def artwork(request: HttpRequest, title_id: int) -> HttpResponse:
-    return _picture(title_id, artwork_file)
+def cover(request: HttpRequest, title_id: int) -> HttpResponse:
+    """A picture as it would go into a file: ``at_s``, ``picture`` or ``own``, ``shape``, ``across`` and ``down``."""
+    try:
+        wanted = read_query(CoverSeen, request.GET)
+    except ValidationError:
+        return HttpResponse("There is no such picture.", status=400, content_type="text/plain")
+    return _picture(title_id, lambda title: cover_file(title, cover_of(title, wanted)))
 
 
 @require_safe

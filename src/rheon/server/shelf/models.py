@@ -7,9 +7,11 @@ from dataclasses import replace
 from django.db import models
 
 from rheon.core.analysis import Survey, with_findings
-from rheon.core.media import Role, Samples
+from rheon.core.chapters import plain
+from rheon.core.media import Cover, ProposedTags, Role, Samples
 from rheon.core.media import Title as CoreTitle
 from rheon.core.media.documents import load
+from rheon.core.naming.proposing import set_by_hand
 from rheon.core.sources.roles.parts import other_angle
 from rheon.server.claims import Leased
 
@@ -29,7 +31,8 @@ class Source(Leased):
     """Something to read from; the lease is of the process that reads it.
 
     ``stamp`` tells whether its files changed since they were read, ``mark`` is the same for the same content elsewhere.
-    ``drive`` is the place among the drives of the one that its disc lies in.
+    ``drive`` is the place among the drives of the one that its disc lies in. ``series`` is the same for the discs of
+    one season, of which it is the number ``disc``.
     """
 
     path = models.TextField(unique=True)
@@ -49,6 +52,8 @@ class Source(Leased):
     stamp = models.CharField(max_length=64, blank=True)
     mark = models.CharField(max_length=64, blank=True, db_index=True)
     drive = models.PositiveIntegerField(null=True)
+    series = models.CharField(max_length=220, blank=True, db_index=True)
+    disc = models.PositiveIntegerField(default=0)
     added = models.DateTimeField(auto_now_add=True)
     changed = models.DateTimeField(auto_now=True)
 
@@ -70,7 +75,10 @@ class FilmFolder(models.Model):
 class Title(models.Model):
     """One playable programme. ``document`` is the core's value; ``outline`` is what the Shelf's list shows of it.
 
-    What people set by hand (``role_by_hand``, ``named_by_hand``, ``chapter_names``, ``angle``) outlives a re-scan.
+    What people set by hand (``role_by_hand``, ``named_by_hand``, ``chapters_by_hand``, ``angle``, ``tags_by_hand``,
+    ``cover_by_hand``)
+    outlives a re-scan. ``chapters_by_hand`` are pairs of a moment in seconds and a name; ``None`` where the title has
+    those it was read with. ``tags_found`` is what the work seems to be called (``core.naming``).
     """
 
     source = models.ForeignKey(Source, on_delete=models.CASCADE, related_name="titles")
@@ -81,8 +89,11 @@ class Title(models.Model):
     duration_s = models.FloatField()
     role = models.CharField(max_length=12, choices=[(role.value, role.value) for role in Role])
     role_by_hand = models.BooleanField(default=False)
-    chapter_names = models.JSONField(default=dict)
+    chapters_by_hand = models.JSONField(null=True)
+    cover_by_hand = models.JSONField(null=True)
     angle = models.PositiveIntegerField(default=1)
+    tags_found = models.JSONField(null=True)
+    tags_by_hand = models.JSONField(default=dict)
     document = models.JSONField()
     outline = models.JSONField(default=dict)
     samples = models.JSONField(null=True)
@@ -97,10 +108,22 @@ class Title(models.Model):
     def core_title(self) -> CoreTitle:
         """The title as it was read, with what was found out about it and what was set by hand."""
         title = with_findings(load(CoreTitle, self.document), self.core_survey())
-        if self.chapter_names:
-            named = tuple(replace(c, name=self.chapter_names.get(str(c.number), c.name)) for c in title.chapters)
-            title = replace(title, chapters=named)
+        if self.chapters_by_hand is not None:
+            title = replace(title, chapters=plain(self.chapters_by_hand))
+        if self.cover_by_hand is not None:
+            title = replace(title, cover=load(Cover, self.cover_by_hand))
         return other_angle(title, self.angle) if 1 < self.angle <= title.angles else title
+
+    def tags(self) -> ProposedTags:
+        """What is known of the work: what was set by hand, its name if that was, and what was found."""
+        found = load(ProposedTags, self.tags_found) if self.tags_found else ProposedTags()
+        named = {"title": self.name} if self.named_by_hand else {}
+        return set_by_hand({**named, **self.tags_by_hand}).over(found)
+
+    @property
+    def set_for_files(self) -> bool:
+        """Whether somebody has set what goes into its files."""
+        return bool(self.tags_by_hand or self.cover_by_hand) or self.chapters_by_hand is not None
 
     def core_samples(self) -> Samples | None:
         return load(Samples, self.samples) if self.samples else None

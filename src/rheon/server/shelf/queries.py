@@ -3,21 +3,33 @@
 from __future__ import annotations
 
 import hashlib
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from pathlib import Path
 from typing import Any, Literal
 
 from rheon.core.analysis import Survey, survey_of_whole
 from rheon.core.catalogue import say
+from rheon.core.chapters import Placed
 from rheon.core.descriptions import Fact, heard_text, lines_text, picture_facts
+from rheon.core.errors import BadPicture
 from rheon.core.formats import channels_text, codec_name, is_text
-from rheon.core.media import AudioStream, Problem, Role, SubtitleStream, VideoStream, language_name
+from rheon.core.media import AudioStream, Cover, Problem, Role, SubtitleStream, VideoStream, language_name
 from rheon.core.media import Title as CoreTitle
 from rheon.core.media.documents import load
 from rheon.core.media.joined import places_of
+from rheon.core.naming.patterns import Naming
+from rheon.core.naming.sureness import SURE_FROM
+from rheon.core.planning.decisions import DecisionKind
+from rheon.core.planning.decisions.file import TAGS
+from rheon.core.planning.decisions.file.tags import tag_choices
 from rheon.core.system import is_there, text_path
 from rheon.core.wording import problem_text, sentence
+from rheon.server.home.naming import called_here, house_naming
 
 from . import documents
+from .actions.artwork import picture_path, stills_of
+from .actions.chapters import titles_alike
 from .actions.film_folders import proposed_folders
 from .actions.frames import FRAMES, STRIP
 from .actions.joins import parts_of
@@ -132,12 +144,92 @@ def title_document(title: Title) -> documents.Title:
         picture=picture_facts(core, survey),
         borders=_borders(core.video, survey),
         tags=[Fact(topic=key.replace("_", " ").capitalize(), text=text) for key, text in core.tags.items()],
-        has_artwork=core.artwork is not None,
         frames=FRAMES if core.video and not core.fault else 0,
         strip=STRIP if core.video and not core.fault else 0,
         chapters=core.chapters,
+        chapters_by_hand=title.chapters_by_hand is not None,
+        chapters_alike=titles_alike(title, len(core.chapters)),
         audio=[_audio(track, survey) for track in core.audio],
         subtitles=[_subtitle(track, survey) for track in core.subtitles],
+    )
+
+
+def proposed_chapters(made: Placed | None) -> documents.ProposedChapters:
+    """What would become of a title's chapters, in words where words are better."""
+    if made is None:
+        return documents.ProposedChapters(chapters=(), told=[], looking=True)
+    return documents.ProposedChapters(chapters=made.chapters, told=[sentence(one) for one in made.told])
+
+
+def artwork_document(title: Title) -> documents.Artwork:
+    core, frames = title.core_title(), stills_of(title)
+    alike = Title.objects.filter(source=title.source_id, role=title.role).exclude(pk=title.pk)
+    return documents.Artwork(
+        cover=_chosen(core.cover, core) if core.cover else None,
+        own=core.artwork is not None,
+        frames=frames or [],
+        looking=frames is None,
+        alike=list(alike.values_list("pk", flat=True)),
+    )
+
+
+def _chosen(cover: Cover, core: CoreTitle) -> documents.Chosen:
+    own = core.artwork is not None and core.artwork.path == cover.path
+    return documents.Chosen(
+        at_s=cover.at_s,
+        picture=Path(cover.path).stem if cover.path and not own else None,
+        own=own,
+        shape=cover.shape,
+        across=cover.across,
+        down=cover.down,
+    )
+
+
+def cover_of(title: Title, wanted: documents.CoverWanted) -> Cover:
+    """The picture that is meant. Raises ``BadPicture``."""
+    said = Cover(at_s=wanted.at_s, shape=wanted.shape, across=wanted.across, down=wanted.down)
+    if wanted.picture is not None:
+        return replace(said, path=str(picture_path(wanted.picture)), at_s=None)
+    if not wanted.own:
+        return said
+    artwork = title.core_title().artwork
+    if artwork is None:
+        raise BadPicture("No picture came with this title.", advice="Choose a frame, or bring one.")
+    return replace(said, path=artwork.path, stream=artwork.stream, at_s=None)
+
+
+def tags_document(titles: Sequence[int]) -> documents.Tags:
+    """Tags of some titles, in the order in which they were named."""
+    rows = Title.objects.select_related("source").defer("document", "outline", "samples", "survey").in_bulk(titles)
+    naming = house_naming()
+    return documents.Tags(
+        fields=[_tag_field(kind) for kind in TAGS],
+        titles=[_title_tags(rows[pk], naming) for pk in titles if pk in rows],
+        look_below=SURE_FROM,
+    )
+
+
+def _tag_field(kind: DecisionKind[Any]) -> documents.TagField:
+    name = kind.key.partition(".")[2]
+    return documents.TagField(name=name, label=say(kind.label), help=say(kind.help), choices=tag_choices(name))
+
+
+def _title_tags(title: Title, naming: Naming) -> documents.TitleTags:
+    known = title.tags()
+    by_hand = title.tags_by_hand.keys() | ({"title"} if title.named_by_hand else set())
+    return documents.TitleTags(
+        title_id=title.pk,
+        title_name=title.name,
+        source_id=title.source_id,
+        source_name=title.source.name,
+        duration_s=title.duration_s,
+        file_name=called_here(known.tags.or_called(title.name), naming),
+        tags={
+            name: documents.Tag(
+                value=str(one.value), reason=sentence(one.reason), sure=one.sure, by_hand=name in by_hand
+            )
+            for name, one in known.found.items()
+        },
     )
 
 

@@ -5,7 +5,7 @@ from django_tasks import task
 from rheon.server.work import Work
 
 read_source, sample_title, survey_title, look_over, look_through = (Work() for _ in range(5))
-find_proposals, hear_levels = Work(), Work()
+find_proposals, hear_levels, make_chapters, find_stills = (Work() for _ in range(4))
 
 
 # somebody waits for a scan; samples only make estimates surer, and surveys come last
@@ -37,6 +37,16 @@ def find_proposals_task(title_id: int) -> None:
 @task(queue_name="quick", priority=32)
 def hear_levels_task(title_id: int) -> None:
     hear_levels(title_id)
+
+
+@task(queue_name="quick", priority=32)
+def make_chapters_task(title_id: int, every_s: int) -> None:
+    make_chapters(title_id, every_s)
+
+
+@task(queue_name="quick", priority=32)
+def find_stills_task(title_id: int) -> None:
+    find_stills(title_id)
 
 
 @task(queue_name="quick", priority=60)

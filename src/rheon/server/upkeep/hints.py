@@ -19,11 +19,13 @@ from django_tasks_db.models import DBTaskResult
 from rheon.core.devices import CLIPS
 from rheon.core.system import is_elsewhere, may_be_in_use
 from rheon.server.bench.tasks import measure_hardware_task
-from rheon.server.home.hardware import is_looked_for, unmeasured
+from rheon.server.home.hardware import is_tried, unmeasured
 from rheon.server.home.tasks import look_for_hardware_task
 from rheon.server.household.actions.pairing import pairing
 from rheon.server.household.clips import clip_path
 from rheon.server.household.tasks import make_clips_task
+from rheon.server.outbox.models import Output
+from rheon.server.outbox.tasks import write_tags_task
 from rheon.server.shelf.actions.sources import update
 from rheon.server.shelf.actions.surveys import LATER, unlooked
 from rheon.server.shelf.models import FilmFolder, Source, SourceState, Title
@@ -80,12 +82,14 @@ def _wanted() -> Iterator[Hint]:
     for title in unlooked().filter(source__state=SourceState.READY).only("pk", "outline"):
         if not title.outline.get("fault"):
             yield survey_title_task.using(priority=LATER), (title.pk,)
-    if not is_looked_for():
+    if not is_tried():
         yield look_for_hardware_task, ()
-    elif unmeasured():
+    elif unmeasured() and Title.objects.filter(survey__isnull=False).exists():
         yield measure_hardware_task, ()
     if pairing().is_open and not all(clip_path(clip).exists() for clip in CLIPS):
         yield make_clips_task, ()
+    for pk in Output.objects.filter(tags_wanted__isnull=False).values_list("pk", flat=True):
+        yield write_tags_task, (pk,)
 
 
 def _put_back() -> None:

@@ -16,6 +16,7 @@ from rheon.core.encoding import part_token, parts_in, remove_part
 from rheon.core.system import clear_left_over, may_be_in_use
 from rheon.server.home.queries import output_folders
 from rheon.server.shelf.actions.reading import recover as recover_sources
+from rheon.server.shelf.actions.tags import propose_missing
 from rheon.server.worklist.actions.end import see_to_the_end
 from rheon.server.worklist.actions.machine import see_to_strain
 from rheon.server.worklist.actions.recover import recover as recover_jobs
@@ -35,6 +36,7 @@ def sweep() -> int:
     """
     with _alone():
         see_to_strain()
+        propose_missing()
         found = recover_jobs() + recover_sources() + renew()
         tell_what_was_made()
         see_to_the_end()

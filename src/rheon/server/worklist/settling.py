@@ -12,6 +12,8 @@ from rheon.core.errors import EngineError, RheonError
 from rheon.core.media.documents import dump
 from rheon.core.planning import Plan, plan
 from rheon.server.home.actions.hardware import doubt
+from rheon.server.home.naming import house_naming
+from rheon.server.shelf.actions.artwork import with_best_frame
 from rheon.server.shelf.actions.samples import sample_title
 from rheon.server.shelf.actions.surveys import survey_now
 from rheon.server.shelf.models import Title
@@ -25,7 +27,8 @@ def expected_of(made: Plan) -> dict[str, Any]:
 
 
 def settle(job: Job) -> None:
-    """Have the title looked at where nobody has yet, and plan again with what was found; set values stay.
+    """Have the title looked at where nobody has yet, and plan again with what was found and with its names as they are
+    now; set values stay.
 
     Raises ``PlanError`` or ``BadPin`` where that leaves nothing to make.
     """
@@ -38,8 +41,16 @@ def settle(job: Job) -> None:
             survey_now(title.pk)
         if title.samples is None:
             sample_title(title.pk)
-    title.refresh_from_db()
-    known = replace(request, title=title.core_title(), samples=title.core_samples())
+        title.refresh_from_db()
+        core = with_best_frame(title, title.core_title())
+    known = replace(
+        request,
+        title=core,
+        samples=title.core_samples(),
+        tags=title.tags(),
+        naming=house_naming(),
+        set_by_hand=title.set_for_files,
+    )
     if known == request:
         return
     made = plan(known)

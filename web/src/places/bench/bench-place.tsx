@@ -44,6 +44,9 @@ export function BenchPlace() {
             />
             <AddColumn table={table.data} />
             <Button asChild>
+              <Link to="/bench/names">Names and tags</Link>
+            </Button>
+            <Button asChild>
               <Link to="/household">Add a device</Link>
             </Button>
           </>

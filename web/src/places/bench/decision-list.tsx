@@ -1,7 +1,9 @@
 import { Pin, TriangleAlert } from "lucide-react";
 import { useState } from "react";
+import { Link } from "react-router";
 
 import type { Schemas } from "../../api/client";
+import { tagsLine } from "../../domain/tags";
 import { Button } from "../../ui/button";
 import { Select } from "../../ui/select";
 import { Tip } from "../../ui/tip";
@@ -27,7 +29,7 @@ const spoken = (decision: Decision) => !decision.fine || decision.pinned || deci
 /** Every decision with its reason and its pin; those that few people ask about are shown on demand. */
 export function DecisionList({ sheet, onPin }: Props) {
   const [all, setAll] = useState(false);
-  const hidden = sheet.decisions.filter((decision) => !spoken(decision)).length;
+  const hidden = sheet.decisions.filter(({ group }) => group !== "tags").filter((one) => !spoken(one)).length;
   return (
     <>
       {GROUPS.map(([group, name]) => {
@@ -38,6 +40,7 @@ export function DecisionList({ sheet, onPin }: Props) {
         return (
           <section key={group} className="mb-4" aria-label={name}>
             <h2 className="border-b border-hairline pb-1 text-[15px]">{name}</h2>
+            {group === "file" && <TagsRow sheet={sheet} />}
             {decisions.map((decision) => (
               <DecisionRow
                 key={decision.key}
@@ -57,9 +60,36 @@ export function DecisionList({ sheet, onPin }: Props) {
   );
 }
 
-function DecisionRow({ decision, onPin }: { decision: Decision; onPin: (value: string | null) => void }) {
+/** What is written in the file, in a line; it is the same for all files of the title. */
+function TagsRow({ sheet }: { sheet: Schemas["Sheet"] }) {
+  const tags = sheet.decisions.filter(({ group }) => group === "tags");
+  if (!tags.length) return null;
+  const said = Object.fromEntries(tags.map(({ key, value }) => [key.replace("file.", ""), value]));
   return (
-    <div className="grid grid-cols-[84px_minmax(0,1fr)_minmax(0,1.15fr)_24px] items-start gap-x-3 border-b border-hairline py-1.5 max-md:grid-cols-[84px_minmax(0,1fr)_24px]">
+    <div className="grid grid-cols-[84px_minmax(0,1fr)_auto] items-start gap-x-3 border-b border-hairline py-1.5">
+      <Tip text="What players and libraries show of the file, and what its name is made of.">
+        <span className="w-fit cursor-help text-quiet" tabIndex={-1}>
+          Tags
+        </span>
+      </Tip>
+      <span className="min-w-0 font-semibold break-words">{tagsLine(said)}</span>
+      <Button look="link" size="text" asChild>
+        <Link to={`/bench/names?title=${sheet.title_id}`}>Name and tags</Link>
+      </Button>
+    </div>
+  );
+}
+
+const SHARED = "grid-cols-[84px_minmax(0,1fr)_minmax(0,1.15fr)_24px]";
+const WIDE =
+  "grid-cols-[84px_minmax(0,1fr)_24px] [&>:nth-child(3)]:col-start-2 [&>:nth-child(3)]:row-start-2";
+
+function DecisionRow({ decision, onPin }: { decision: Decision; onPin: (value: string | null) => void }) {
+  // a name is long, and its reason is short
+  const columns =
+    decision.key === "file.name" ? WIDE : `${SHARED} max-md:grid-cols-[84px_minmax(0,1fr)_24px]`;
+  return (
+    <div className={`grid items-start gap-x-3 border-b border-hairline py-1.5 ${columns}`}>
       <Tip text={decision.help}>
         <span className="w-fit cursor-help text-quiet" tabIndex={-1}>
           {decision.label}
@@ -125,8 +155,10 @@ function NameField({ decision, onPin }: { decision: Decision; onPin: (value: str
     setText(null);
   };
   const extension = decision.text.slice(decision.text.lastIndexOf("."));
+  const folders = decision.text.slice(0, decision.text.lastIndexOf("/") + 1);
   return (
-    <span className="flex items-center gap-0.5">
+    <span className="flex flex-wrap items-center gap-0.5">
+      {folders && <span className="basis-full font-normal break-words text-quiet">{folders}</span>}
       <input
         aria-label="File name"
         value={text ?? decision.value}

@@ -202,7 +202,7 @@ function NothingToMake({ sheet }: { sheet: Sheet }) {
     <>
       <Notice look="reason">
         {sheet.treatment === "plays"
-          ? `${sheet.target_name} plays this file as it is, so it is best left alone.`
+          ? `${sheet.target_name} plays this file as it is, so it is best left alone. Give it tags, chapters or artwork, and a copy is made that has them.`
           : `Nothing can be made for ${sheet.target_name}: ${sheet.reason}.`}
       </Notice>
       {sheet.rules.length > 0 && (

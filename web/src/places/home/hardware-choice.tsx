@@ -27,7 +27,7 @@ export function HardwareChoice() {
       {works ? (
         <Preference
           hardware={hardware.data}
-          onChange={(preferred) => change.mutate({ preferred, again: false })}
+          onChange={(prefers_speed) => change.mutate({ prefers_speed, again: false })}
         />
       ) : (
         <p>None was found that works. Everything is made by software, as well as it can be.</p>
@@ -52,18 +52,18 @@ interface PreferenceProps {
   onChange: (preferred: boolean) => void;
 }
 
-function Preference({ hardware: { preferred, measuring }, onChange }: PreferenceProps) {
+function Preference({ hardware: { prefers_speed, measuring }, onChange }: PreferenceProps) {
   return (
     <div>
       <label className="inline-flex items-center gap-2.5 font-semibold">
-        <Checkbox label="Prefer speed" checked={preferred} onChange={onChange} />
+        <Checkbox label="Prefer speed" checked={prefers_speed} onChange={onChange} />
         Prefer speed
       </label>
       <p className="mt-0.5 ml-[26px] text-[13px] text-quiet">
         The graphics chip makes whatever it can. Files become larger for the same picture; one that fails is
         made anew by software.
       </p>
-      {preferred && measuring && (
+      {prefers_speed && measuring && (
         <p role="status" className="mt-1 ml-[26px] text-[13px] text-quiet">
           How much larger is measured when nothing else is to be read.
         </p>

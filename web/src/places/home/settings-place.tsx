@@ -5,6 +5,7 @@ import { Notice } from "../../ui/notice";
 import { NotYet } from "../../ui/states";
 import { FilmFolders } from "./film-folders";
 import { HardwareChoice } from "./hardware-choice";
+import { NamingChoice } from "./naming-choice";
 import { OutputChoice } from "./output-choice";
 import { Section } from "./section";
 import { WhenDone } from "./when-done";
@@ -34,6 +35,12 @@ export function SettingsPlace() {
                 <Notice look="fault">{change.error.message}</Notice>
               </div>
             )}
+          </Section>
+          <Section
+            title="Names of files"
+            about="Patterns make them of what is known of a work. What was made before keeps its name."
+          >
+            <NamingChoice />
           </Section>
           <Section
             title="Graphics chip"

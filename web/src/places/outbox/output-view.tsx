@@ -10,6 +10,7 @@ import { useUndo } from "../../parts/undo";
 import { RuleTable } from "../../parts/rule-table";
 import { Button } from "../../ui/button";
 import { Notice } from "../../ui/notice";
+import { OutputTags } from "./output-tags";
 import { PlayedThere } from "./played-there";
 
 type Output = Schemas["Output"];
@@ -37,7 +38,7 @@ export function OutputView({ output }: { output: Output }) {
               be. See it on the device, and say below how it did there.
             </p>
           )}
-          <p className="break-all text-quiet">{output.file_name}</p>
+          <p className="[overflow-wrap:anywhere] text-quiet">{output.file_name}</p>
           <dl className="mt-3 grid grid-cols-[72px_1fr] gap-x-3 gap-y-1">
             <Fact
               topic="Size"
@@ -66,6 +67,7 @@ export function OutputView({ output }: { output: Output }) {
           </div>
         </div>
       </div>
+      {output.tags && <OutputTags key={output.id} output={output} tags={output.tags} />}
       <PlayedThere output={output} />
       {output.checks.map((check) => (
         <CheckTable key={check.device_name} check={check} />

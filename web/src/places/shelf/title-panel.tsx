@@ -2,10 +2,10 @@ import { X } from "lucide-react";
 import { useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
 
-import { under } from "../../api/base";
 import type { Schemas } from "../../api/client";
 import { useTitle } from "../../api/queries";
 import { NotYet } from "../../ui/states";
+import { TitleArtwork } from "./title-artwork";
 import { TitleChapters } from "./title-chapters";
 import { TitleHead } from "./title-head";
 import { TitleJoined } from "./title-joined";
@@ -51,6 +51,7 @@ function TitleView({ title, picked }: { title: Schemas["Title"]; picked: boolean
       <TitleJoined title={title} />
       <TitleTracks title={title} />
       <TitleChapters title={title} onAt={setAt} />
+      {!title.fault && <TitleArtwork title={title} at={at} />}
     </>
   );
 }
@@ -70,13 +71,6 @@ function Facts({ title }: { title: Schemas["Title"] }) {
           </div>
         ))}
       </dl>
-      {title.has_artwork && (
-        <img
-          src={under(`/api/shelf/titles/${title.id}/artwork.jpg`)}
-          alt="The picture that came with it"
-          className="mt-3 max-h-40 rounded-md"
-        />
-      )}
       {title.looked_at === "waiting" && (
         <p className="mt-2 text-[13px] text-quiet">
           Rheon is still looking: borders, interlacing, loudness and forced lines follow.

@@ -11,11 +11,13 @@ from ...media import (
     CellData,
     Chapter,
     FileData,
+    OutputSettings,
     SubtitleForm,
     SubtitleSettings,
     Title,
 )
 from ...media.cell_seams import has_seams
+from ...media.tags import LONGEST_TAG, shortened
 from ..inputs import audio_specifier, subtitle_specifier, video_specifier
 from ..names import LINK_NAME, subtitle_file
 from ..start import QUIET
@@ -94,16 +96,19 @@ def drawn_text(title: Title, track: int) -> DrawnText:
 
 
 def _chapter_name(chapter: Chapter) -> str:
-    return chapter.name or f"Chapter {chapter.number}"
+    # an MP4's own list would cut a longer one in the middle of a sign
+    return shortened(chapter.name or f"Chapter {chapter.number}", LONGEST_TAG)
 
 
 def _metadata(job: Job) -> list[str]:
-    """The title's name and languages; of the source's tags only what people wrote into a sound file."""
+    """Names and languages, and room for all tags, which are written when the file is made; of the source's own only
+    what people wrote into a sound file.
+    """
     made = job.settings
     head = ["-map_metadata", "-1", "-map_chapters", "-1"]
     if job.carries_chapters:
         head = ["-map_metadata", f"{job.inputs}", "-map_metadata:s", "-1", "-map_chapters", f"{job.inputs}"]
-    tags = {**job.title.tags, "title": made.name} if made.video is None else {"title": made.name}
+    tags = {**(job.title.tags if made.video is None else {}), **_general_tags(made)}
     said = [part for key, value in tags.items() for part in ("-metadata", f"{key}={value}")]
     if made.container == "flac" and job.carries_chapters:
         said += _comment_chapters(job.title.chapters)
@@ -115,6 +120,19 @@ def _metadata(job: Job) -> list[str]:
     for place, subtitle in enumerate(tracks):
         said += [f"-metadata:s:s:{place}", f"language={_alpha3(subtitle.language)}", *_default("s", place, on=False)]
     return [*head, *said]
+
+
+def _general_tags(made: OutputSettings) -> dict[str, str]:
+    """What every muxer knows a place for; where tags need room, the comment keeps it."""
+    tags = made.tags
+    said = {
+        "title": tags.shown_title,
+        "artist": tags.artist or tags.director,
+        "genre": tags.genre,
+        "date": "" if tags.year is None else str(tags.year),
+        "comment": " " * CONTAINERS[made.container].tags_room or tags.comment or tags.description,
+    }
+    return {key: text for key, text in said.items() if text}
 
 
 def _default(kind: str, place: int, *, on: bool) -> list[str]:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from ...media import VideoSettings
 
 PASS_LOG = "pass"
@@ -20,6 +22,12 @@ def rate(made: VideoSettings) -> list[str]:
     """Constant quality or an average, inside peak and buffer."""
     aim = ["-crf", str(made.quality)] if made.quality is not None else ["-b:v", str(made.bitrate_bps)]
     return [*aim, *ceiling(made)]
+
+
+def primaries_and_light(numbers: Sequence[object]) -> str:
+    """What a mastering display showed, as encoders read it: green, blue, red, white, and the most and least light."""
+    pairs = zip(("G", "B", "R", "WP", "L"), numbers[::2], numbers[1::2], strict=True)
+    return "".join(f"{name}({one},{two})" for name, one, two in pairs)
 
 
 def optional(flag: str, value: str | None) -> list[str]:

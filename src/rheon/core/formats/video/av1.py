@@ -5,6 +5,7 @@ from __future__ import annotations
 from ...media import VideoSettings
 from ..codec import ANY_PROFILE, VideoCodec, VideoEncoder
 from ..level import Level, sampled_level
+from .arguments import primaries_and_light
 
 # name: MaxPicSize, MaxHSize, MaxVSize, MaxDisplayRate, MainMbps x 10; the buffer holds one second (annex E)
 LEVELS = {
@@ -43,10 +44,8 @@ def _mastered(made: VideoSettings) -> list[str]:
     told = made.colour.mastering if made.colour else None
     said: list[str] = []
     if told and told.display:
-        names, numbers = ("G", "B", "R", "WP", "L"), [one / 50_000 for one in told.display[:8]]
-        numbers += [one / 10_000 for one in told.display[8:]]
-        pairs = zip(names, numbers[::2], numbers[1::2], strict=True)
-        said.append("mastering-display=" + "".join(f"{name}({one:.5f},{two:.5f})" for name, one, two in pairs))
+        numbers = [*(one / 50_000 for one in told.display[:8]), *(one / 10_000 for one in told.display[8:])]
+        said.append(f"mastering-display={primaries_and_light([f'{one:.5f}' for one in numbers])}")
     if told and told.content:
         said.append(f"content-light={told.content[0]},{told.content[1]}")
     return said

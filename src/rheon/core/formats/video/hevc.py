@@ -5,7 +5,7 @@ from __future__ import annotations
 from ...media import VideoSettings
 from ..codec import ANY_PROFILE, VideoCodec, VideoEncoder
 from ..level import Level
-from .arguments import PASS_LOG, optional
+from .arguments import PASS_LOG, optional, primaries_and_light
 
 # name: MaxLumaPs, MaxLumaSr, MaxBR, MaxCPB (units of 1000 bits, Main tier)
 LEVELS = {
@@ -58,9 +58,7 @@ def _mastered(made: VideoSettings) -> dict[str, object]:
     told = made.colour.mastering if made.colour else None
     said: dict[str, object] = {}
     if told and told.display:
-        names = ("G", "B", "R", "WP", "L")
-        pairs = zip(names, told.display[::2], told.display[1::2], strict=True)
-        said["master-display"] = "".join(f"{name}({one},{two})" for name, one, two in pairs)
+        said["master-display"] = primaries_and_light(told.display)
     if told and told.content:
         said["max-cll"] = f"{told.content[0]},{told.content[1]}"
     return said

@@ -8,10 +8,10 @@ from typing import Any, Generic, Literal, TypeVar, cast
 
 from ...errors import BadPin
 from ...media import Balance, KeptRange, OutputSettings, Reason, Title
-from .form import Choice, Form, Range, Unreadable, check_known
+from .form import Choice, Form, Range, Special, Unreadable, check_known
 
 T = TypeVar("T")
-Group = Literal["range", "picture", "sound", "subtitles", "file"]
+Group = Literal["range", "picture", "sound", "subtitles", "file", "tags"]
 AUTOMATIC = "auto"
 """Said of any decision: Rheon chooses."""
 PINNED = Reason(code="pinned")
@@ -37,7 +37,8 @@ class Shown:
 class DecisionKind(Generic[T]):
     """One decision of a plan.
 
-    ``key`` is ``group.name``, ``label`` what people call it, ``help`` a sentence about it. ``form`` reads what is set
+    ``key`` is ``group.name``, and its group where it is not ``told_under`` another; ``label`` is what people call it,
+    ``help`` a sentence about it. ``form`` reads what is set
     by hand. ``show`` turns an outcome into what is shown; ``None`` where nothing was to be decided. ``rules`` are those
     of devices that a pin of it may break. ``own`` pins belong to one title; ``transferred`` says what a value means for
     another title, with what could not be transferred in words.
@@ -50,11 +51,12 @@ class DecisionKind(Generic[T]):
     show: Callable[[Case], Shown | None]
     rules: tuple[str, ...] = ()
     own: bool = False
+    told_under: Group | None = None
     transferred: Callable[[T, Title, Title], tuple[str, tuple[str, ...]]] | None = None
 
     @property
     def group(self) -> Group:
-        return cast("Group", self.key.partition(".")[0])
+        return self.told_under or cast("Group", self.key.partition(".")[0])
 
     def read(self, said: str) -> T:
         """The typed value of a pin. Raises ``BadPin``."""
@@ -65,7 +67,8 @@ class DecisionKind(Generic[T]):
 
     def refuse(self, what: str, **facts: object) -> BadPin:
         """The error for a pin that can't be meant here."""
-        return BadPin(what, advice=None, pin=self.key, **facts)
+        # what is said in a form of its own is not offered: its message says what can be said
+        return BadPin(what, advice="" if isinstance(self.form, Special) else None, pin=self.key, **facts)
 
 
 @dataclass(frozen=True)
@@ -120,7 +123,6 @@ class Case:
     pins: Pins
     balance: Balance
     languages: tuple[str, ...]
-    name: str
     file_system: str
     reasons: Mapping[str, Reason]
     offers: Mapping[str, tuple[str, ...]]

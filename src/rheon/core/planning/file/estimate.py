@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from ...formats import AUDIO_CODECS, video_encoder
+from ...formats import AUDIO_CODECS, CONTAINERS, video_encoder
 from ...media import Action, AudioSettings, Fields, OutputSettings, Title, VideoSettings, VideoStream
 from ..picture.rates import MUXING_SHARE, muxing_bps
 from ..plan import Estimate
@@ -19,6 +19,8 @@ START_S, EDGES_START_S = 0.8, 0.6
 OVERHEAD = 1 + MUXING_SHARE
 DISC_PACKING = 0.955  # pack and packet headers, navigation, padding
 UNSURE_COPY = 0.1
+COVER_BYTES, COVER_BOUNDS = 90e3, (0.15, 3.0)
+"""A picture of 600 pixels the shorter way, from flat to full of detail."""
 EDGES_MORE, EDGES_MOST = 1.0, 4.0
 """How much more than its share of a copied stream an encoded edge takes, usually and at most."""
 UNSURE_GUESSED = 0.45
@@ -42,8 +44,8 @@ UNSURE_PER_HALVING = 0.10  # samples are taken at the stored size; the smaller t
 class Basis:
     """What an estimate rests on: rates in bits a second, and whether samples of the title were measured.
 
-    ``exact`` says that the rate was set by hand as an average or a size. ``pixels_per_s`` is how quick the encoder was
-    on this machine; ``None`` where nobody measured.
+    ``exact`` says that the rate was set by hand as an average or a size. ``pixels_per_s`` is how quick the encoder is
+    beside a usual machine; ``None`` where nobody measured.
     """
 
     video_bps: float
@@ -78,6 +80,9 @@ def estimate(title: Title, settings: OutputSettings, basis: Basis) -> Estimate:
     else:
         pictures = _pictures(title, settings, basis) if video else _Size(expected=0, low=0, high=0)
         size = sum((_sound(title, sound, basis) for sound in settings.audio), pictures)
+    size += _between(CONTAINERS[settings.container].tags_room, 1, 1)
+    if settings.cover_place.inside:
+        size += _between(COVER_BYTES, *COVER_BOUNDS)
     seconds = _work_s(title, settings, basis.pixels_per_s)
     return Estimate(
         size_bytes=round(size.expected),

@@ -15,11 +15,9 @@ from ...media import (
     SubtitleForm,
     SubtitleSettings,
     SubtitleStream,
-    Title,
 )
-from ...media.names import safe_stem
-from ..decisions import PINNED, Case, Decision, explain
-from ..decisions.file import CHAPTERS, NAME
+from ..decisions import Case, Decision, explain
+from ..decisions.file import ARTWORK, CHAPTERS, NAME, PATTERN, TAGS
 from ..decisions.file import CONTAINER as CONTAINER_KIND
 from ..decisions.picture import CODEC
 from ..decisions.range import CUT, RANGE
@@ -31,7 +29,9 @@ from ..picture.video import copied
 from ..plan import Plan
 from ..request import PlanRequest
 from ..sound.audio import sound_agrees
+from .artwork import CoverPlan, plan_cover
 from .estimate import Basis, estimate
+from .naming import Called, called
 
 CONTAINER = "matroska"
 TEXT_FORMATS = {"mov_text": "subrip", "text": "subrip"}
@@ -59,14 +59,18 @@ def faithful_plan(request: PlanRequest, profile: DeviceProfile) -> Plan:
             "In {label} nothing says that the picture is turned, and it would lie on its side; convert it instead.",
             label=holds.label,
         )
-    stem = safe_stem(request.pins.of(NAME) or request.name, profile.limits.file_system)
+    sound = tuple(_sound(track) for track in title.audio)
+    named = called(request, profile, sound[0] if sound else None)
+    cover = plan_cover(request, profile, CONTAINER)
     settings = OutputSettings(
         container=CONTAINER,
-        file_name=f"{stem}.{profile.containers[0].extension}",
+        file_name=f"{named.path}.{profile.containers[0].extension}",
         video=video,
-        audio=tuple(_sound(track) for track in title.audio),
+        audio=sound,
         subtitles=tuple(_subtitle(track) for track in title.subtitles),
-        name=request.name,
+        tags=named.tags,
+        cover=cover.cover,
+        cover_place=cover.place,
         duration_s=title.duration_s,
         kept=request.range.kept,
         cut_as_copy=request.range.as_copy,
@@ -78,7 +82,7 @@ def faithful_plan(request: PlanRequest, profile: DeviceProfile) -> Plan:
         treatment=Verdict.REWRAP,
         reason=Reason(code="faithful"),
         rules=(),
-        decisions=_decisions(request, title, settings),
+        decisions=_decisions(request, settings, named, cover),
         settings=settings,
         estimate=estimate(title, settings, Basis(video_bps=0, audio_bps=0, measured=True)),
     )
@@ -116,7 +120,8 @@ def _subtitle(track: SubtitleStream) -> SubtitleSettings:
     )
 
 
-def _decisions(request: PlanRequest, title: Title, made: OutputSettings) -> tuple[Decision, ...]:
+def _decisions(request: PlanRequest, made: OutputSettings, named: Called, cover: CoverPlan) -> tuple[Decision, ...]:
+    title = request.title
     kept = Reason(code="faithful_kept")
     video = title.video
     sounds = " + ".join(f"{codec_name(t.codec)} {channels_text(t.channels)}" for t in title.audio) or say("none")
@@ -130,10 +135,9 @@ def _decisions(request: PlanRequest, title: Title, made: OutputSettings) -> tupl
         pins=request.pins,
         balance=request.balance,
         languages=request.languages,
-        name=request.name,
-        file_system="",
-        reasons=request.range.reasons,
-        offers={CUT.key: (COPY,)},
+        file_system=named.file_system,
+        reasons={**request.range.reasons, **named.reasons, ARTWORK.key: cover.reason},
+        offers={CUT.key: (COPY,), PATTERN.key: (named.pattern,)},
         copy_ranges=request.copy_ranges,
     )
     return (
@@ -142,12 +146,6 @@ def _decisions(request: PlanRequest, title: Title, made: OutputSettings) -> tupl
         Decision(key=TRACK.key, value="all", text=sounds, reason=same),
         Decision(key=SUBTITLES.key, value="all", text=tracks, reason=kept),
         Decision(key=CONTAINER_KIND.key, value=CONTAINER, text="Matroska", reason=Reason(code="holds_everything")),
-        Decision(
-            key=NAME.key,
-            value=made.file_name.rpartition(".")[0],
-            text=made.file_name,
-            reason=PINNED if NAME in request.pins else Reason(code="name_from_label"),
-            pinned=NAME in request.pins,
-        ),
+        *explain(case, (NAME, PATTERN, *TAGS)),
         Decision(key=CHAPTERS.key, value="keep", text=str(len(title.chapters)), reason=kept),
     )

@@ -34,9 +34,8 @@ class EncoderChoice:
         usual = self.encoder.bits_per_pixel / video_encoder(self.hardware.codec).bits_per_pixel
         return self.hardware.size_share or usual
 
-    def in_software(self, code: str) -> EncoderChoice:
+    def by_software(self, codec: str, code: str) -> EncoderChoice:
         """The same picture by software, for another reason."""
-        codec = self.hardware.codec if self.hardware else ""
         return replace(self, encoder=video_encoder(codec), hardware=None, reason=Reason(code=code))
 
 
@@ -56,7 +55,7 @@ def choose_encoder(request: PlanRequest, codec: str, depth: int, profile: str | 
         if found is None:
             return replace(plain, reason=Reason(code="encoder_absent"))
         return _by(found, families, PINNED)
-    if request.prefers_speed and able and not _needs_software(request):
+    if request.machine.prefers_speed and able and not _needs_software(request):
         return _by(able[0], families, Reason(code="encoder_quick"))
     return plain
 
@@ -68,7 +67,7 @@ def _by(found: HardwareEncoder, families: tuple[str, ...], reason: Reason) -> En
 
 def _able(request: PlanRequest, codec: str, depth: int, profile: str | None) -> Iterator[HardwareEncoder]:
     """What of this machine's hardware makes such a picture."""
-    for one in request.hardware:
+    for one in request.machine.encoders:
         if one.codec != codec or depth not in one.depths:
             continue
         written = video_encoder(codec, one.name).written_profiles
@@ -86,6 +85,6 @@ def _needs_software(request: PlanRequest) -> bool:
 def _why_software(request: PlanRequest, able: tuple[HardwareEncoder, ...]) -> Reason:
     if not able:
         return Reason(code="encoder_only_software")
-    if request.prefers_speed:
+    if request.machine.prefers_speed:
         return Reason(code="encoder_set_by_hand")
     return Reason(code="encoder_software")

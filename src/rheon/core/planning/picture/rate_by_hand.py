@@ -21,12 +21,13 @@ STARVED = 0.95
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class RateByHand:
-    """``wish`` is ``None`` where nothing was set; ``sound_bps`` goes to the sound."""
+    """``wish`` is ``None`` where nothing was set; ``sound_bps`` goes to the sound, ``tags_room`` bytes to tags."""
 
     request: PlanRequest
     codec: str
     wish: RatePin | None
     sound_bps: float
+    tags_room: int
 
     @property
     def mean_bps(self) -> float | None:
@@ -36,7 +37,8 @@ class RateByHand:
             return None
         if wish.mode == AVERAGE:
             return float(wish.value * 1000)
-        return float(rates.bitrate_for_size(wish.value * 1e6, self.request.title.duration_s, self.sound_bps))
+        left_bytes = wish.value * 1e6 - self.tags_room
+        return float(rates.bitrate_for_size(left_bytes, self.request.title.duration_s, self.sound_bps))
 
     def enough_for(self, made: Geometry, rate: Fraction) -> float:
         """The share of the pixels that has bits enough, at so many pictures a second as they count; at most 1."""

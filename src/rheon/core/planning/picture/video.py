@@ -54,7 +54,8 @@ SOUND_BPS = 700_000
 @dataclass(frozen=True, slots=True, kw_only=True)
 class VideoPlan:
     """``reasons`` say why, by decision; ``options`` are the codecs, ``hardware`` the families of encoders that were to
-    choose from. ``pixels_per_s`` is how quick the encoder was here, where that was measured.
+    choose from. ``pixels_per_s`` is how quick the encoder was here, where that was measured, as on a usual
+    machine: all else is told for one.
     """
 
     settings: VideoSettings
@@ -157,7 +158,7 @@ def encoded(
             COLOUR.key: colour_reason,
         },
         hardware=picture.made_by.offered,
-        pixels_per_s=picture.made_by.hardware.pixels_per_s if picture.made_by.hardware else None,
+        pixels_per_s=picture.made_by.hardware.pixels_per_s * request.machine.pace if picture.made_by.hardware else None,
         options=tuple(dict.fromkeys([*(option.codec for option in options), *others(container)])),
         exact=settings.bitrate_bps is not None and RATE in pins,
     )
@@ -175,7 +176,8 @@ def _settled(
     coding = profile_level(profile, entry, depth, pins)
     made_by = choose_encoder(request, entry.codec, depth, coding.profile)
     wish = wished_rate(pins, made_by.encoder)
-    by_hand = RateByHand(request=request, codec=entry.codec, wish=wish, sound_bps=sound_bps)
+    room = CONTAINERS[container].tags_room
+    by_hand = RateByHand(request=request, codec=entry.codec, wish=wish, sound_bps=sound_bps, tags_room=room)
     interlaced = JOINED
     if video.scan is Scan.INTERLACED and FIELDS not in pins and _alike(request):
         receiver = Receiver(device=profile, entry=entry, coding=coding, by_hand=by_hand)
@@ -188,7 +190,7 @@ def _settled(
     parts = _parts(request, part_crops(request, crop, drawn), timed)
     timing = common_timing([part.timing for part in parts]) if parts else timed(video)
     if timing.fields is Fields.KEEP and made_by.hardware:
-        made_by = made_by.in_software("encoder_of_fields")
+        made_by = made_by.by_software(entry.codec, "encoder_of_fields")
     return _Picture(
         request=request,
         profile=profile,

@@ -7,8 +7,9 @@ from dataclasses import replace
 from ...catalogue import say
 from ...errors import PlanError
 from ...media import Action, KeptRange, OutputSettings, Title, VideoSettings
+from ...media.tags import LONGEST_TAG
 from ..decisions import read_pins
-from ..decisions.file import NAME
+from ..decisions.file import NAME, PATTERN
 from ..decisions.picture import RATE
 from ..decisions.picture.rate import AVERAGE, QUALITY
 from ..decisions.range import CUT, KEEP
@@ -40,14 +41,24 @@ def minute_request(request: PlanRequest, whole: Plan, stretch: KeptRange | None)
     """
     made = _settings(whole)
     by_hand = request.pins.of(NAME)
-    name = say("{name} (a minute to try)", name=by_hand or request.name)
-    said = {**request.pins.said, NAME.key: name}
+    name = say("{name} (a minute to try)", name=by_hand or _stem(made))
+    # it lies apart from what is kept, and its title says what it is
+    said = {**request.pins.said, NAME.key: name, PATTERN.key: "flat", "file.title": _fitting(name)}
     if stretch is not None:
         said.pop(CUT.key, None)
         said |= {KEEP.key: kept_value((stretch,)), **_rate(made.video)}
         if _copies(made) and not request.title.joined:
             said[CUT.key] = COPY
     return replace(request, pins=read_pins(said), name=name, copy_ranges=None, middles=None)
+
+
+def _stem(made: OutputSettings) -> str:
+    return made.file_name.rpartition("/")[2].rpartition(".")[0]
+
+
+def _fitting(name: str) -> str:
+    """As much of a name as a title holds."""
+    return name.encode()[:LONGEST_TAG].decode(errors="ignore")
 
 
 def minute_plan(request: PlanRequest, whole: Plan, times_mean: float = 1.0) -> Plan:

@@ -8,9 +8,8 @@ from ...devices import DeviceProfile, Judgement, Verdict, careful, common_ground
 from ...errors import PlanError
 from ...formats import CONTAINERS
 from ...media import Action, OutputSettings, Reason, SubtitleForm
-from ...media.names import safe_stem
 from ..decisions import PINNED, Case, explain
-from ..decisions.file import CHAPTERS, CONTAINER, NAME
+from ..decisions.file import ARTWORK, CHAPTERS, CONTAINER, NAME, PATTERN
 from ..decisions.file.chapters import DROP
 from ..decisions.picture import CODEC, ENCODER, SCREEN_FIT
 from ..decisions.picture.codec import COPY
@@ -20,9 +19,11 @@ from ..decisions.range.cut import COPY as COPIED
 from ..decisions.range.cut import EDGES, EXACT
 from ..decisions.sound import SOUND_CODEC
 from ..decisions.subtitles import SUBTITLES
+from ..file.artwork import CoverPlan, plan_cover
 from ..file.container_choice import ContainerChoice, Wish, choose_container, copies_picture
 from ..file.estimate import Basis, estimate
 from ..file.faithful import faithful_plan
+from ..file.naming import Called, called
 from ..file.outcome import breaches
 from ..file.range import all_converted, with_range
 from ..picture.edges import with_edges
@@ -41,6 +42,8 @@ class _Parts:
     choice: ContainerChoice
     picture: VideoPlan | None
     sound: AudioPlan
+    called: Called
+    cover: CoverPlan
 
 
 def plan(request: PlanRequest, *, explained: bool = True) -> Plan:
@@ -91,13 +94,17 @@ def _or_else_converted(request: PlanRequest, profile: DeviceProfile, judged: Jud
 def _settled(request: PlanRequest, profile: DeviceProfile, judged: Judgement, *, explained: bool) -> Plan:
     """The plan for what is kept of a title, as it was settled how that is cut."""
     wish = _wish(request, profile)
-    untouched = set(request.pins.said) <= {NAME.key} and not wish.subtitles.tracks
+    untouched = set(request.pins.said) <= {NAME.key, PATTERN.key} and not wish.subtitles.tracks
+    untouched = untouched and not request.set_by_hand
     if judged.verdict is Verdict.PLAYS and untouched:
         return _nothing(request, judged.verdict, judged.reason)
     choice = choose_container(wish, request)
     sound = plan_audio(request, profile, choice.container, wish.audio)
     picture = _picture(request, wish, choice, sound.bps)
-    parts = _Parts(wish=wish, choice=choice, picture=picture, sound=sound)
+    first = sound.settings[0] if sound.settings else None
+    named = called(request, profile, first, only_sound=picture is None)
+    cover = plan_cover(request, profile, choice.container)
+    parts = _Parts(wish=wish, choice=choice, picture=picture, sound=sound, called=named, cover=cover)
     made = _made(request, parts, judged)
     if not explained:
         return made
@@ -156,14 +163,15 @@ def _picture(request: PlanRequest, wish: Wish, choice: ContainerChoice, sound_bp
 
 def _made(request: PlanRequest, parts: _Parts, judged: Judgement) -> Plan:
     wish, choice, seen, heard = parts.wish, parts.choice, parts.picture, parts.sound
-    stem = safe_stem(request.pins.of(NAME) or request.name, wish.profile.limits.file_system)
     settings = OutputSettings(
         container=choice.container,
-        file_name=f"{stem}.{choice.extension}",
+        file_name=f"{parts.called.path}.{choice.extension}",
         video=seen.settings if seen else None,
         audio=heard.settings,
         subtitles=settle(wish.subtitles, wish.form, choice.container),
-        name=request.name,
+        tags=parts.called.tags,
+        cover=parts.cover.cover,
+        cover_place=parts.cover.place,
         duration_s=request.title.duration_s,
         chapters=request.pins.of(CHAPTERS) != DROP and CONTAINERS[choice.container].chapters,
         kept=request.range.kept,
@@ -179,7 +187,7 @@ def _made(request: PlanRequest, parts: _Parts, judged: Judgement) -> Plan:
         exact=seen.exact if seen else False,
         pixels_per_s=seen.pixels_per_s if seen else None,
     )
-    expected = estimate(request.title, settings, basis).at_pace(request.pace)
+    expected = estimate(request.title, settings, basis).at_pace(request.machine.pace)
     return Plan(
         title_number=request.title.number,
         device_ids=tuple(device.id for device in request.devices),
@@ -197,7 +205,10 @@ def _treated_for(request: PlanRequest, judged: Judgement) -> Reason:
     """Why anything is made: what plays as it is, is made because a part of it is kept."""
     a_part = request.range.kept or request.cut_exactly
     fits = judged.verdict in (Verdict.PLAYS, Verdict.REWRAP) and not judged.broken
-    return Reason(code="only_a_part") if a_part and fits else judged.reason
+    if a_part and fits:
+        return Reason(code="only_a_part")
+    plays = judged.verdict is Verdict.PLAYS and request.set_by_hand
+    return Reason(code="plays_without_what_was_set") if plays else judged.reason
 
 
 def _explained(request: PlanRequest, made: Plan, parts: _Parts, judged: Judgement) -> Plan:
@@ -212,8 +223,7 @@ def _explained(request: PlanRequest, made: Plan, parts: _Parts, judged: Judgemen
         pins=request.pins,
         balance=request.balance,
         languages=request.languages,
-        name=request.name,
-        file_system=wish.profile.limits.file_system,
+        file_system=parts.called.file_system,
         copy_ranges=request.copy_ranges,
         reasons={
             **request.range.reasons,
@@ -221,6 +231,8 @@ def _explained(request: PlanRequest, made: Plan, parts: _Parts, judged: Judgemen
             SOUND_CODEC.key: parts.sound.reason or PINNED,
             SUBTITLES.key: wish.subtitles.reason,
             CONTAINER.key: Reason(code=code),
+            ARTWORK.key: parts.cover.reason,
+            **parts.called.reasons,
         },
         offers={
             CODEC.key: parts.picture.options if parts.picture else (),
@@ -228,6 +240,7 @@ def _explained(request: PlanRequest, made: Plan, parts: _Parts, judged: Judgemen
             ENCODER.key: parts.picture.hardware if parts.picture else (),
             SOUND_CODEC.key: parts.sound.offered,
             CONTAINER.key: tuple(_offered(own, wish)),
+            PATTERN.key: (parts.called.pattern,),
             **_cuts(request, settings, judged),
         },
     )

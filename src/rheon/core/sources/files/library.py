@@ -8,7 +8,7 @@ import stat
 from collections.abc import Collection, Iterator
 from pathlib import Path
 
-from ...media.episodes import episode_name
+from ...naming.episodes import episode_name
 from ...system import real_path
 from ..images.disc_files import is_disc_folder
 from .reader import VIDEO_SUFFIXES

@@ -8,14 +8,15 @@ from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, replace
 from pathlib import Path
 
+from ...chapters import placed
 from ...engine import MAX_PIXELS, probe
-from ...errors import EmptyDisc, NotASource, SourceError
+from ...errors import BadChapters, EmptyDisc, NotASource, SourceError
 from ...media import Artwork, FileData, Problem, Reason, Role, Source, SourceForm, SourceKind, Title
-from ...media.episodes import EpisodeName, episode_name, natural_key, tidy_name
+from ...naming.episodes import EpisodeName, episode_name, natural_key, tidy_name
 from ...system import check_inside, path_text, shown
 from ..progress import ScanProgress
 from .measured import Measured, measure
-from .sidecars import artwork_beside, subtitles_beside
+from .sidecars import artwork_beside, chapters_beside, facts_beside, subtitles_beside
 
 VIDEO_SUFFIXES = frozenset(
     {".mp4", ".m4v", ".mov", ".mkv", ".webm", ".avi", ".divx", ".wmv", ".asf", ".mpg", ".mpeg", ".vob", ".ts", ".m2ts"}
@@ -177,8 +178,25 @@ def read_title(path: Path, siblings: Sequence[Path]) -> tuple[Title, tuple[Probl
         promised_s=round(measured.promised_s, 3) if measured.cut_off else None,
         tags=found.tags,
         artwork=attached or artwork_beside(path, siblings),
+        beside=facts_beside(path, siblings),
     )
-    return title, tuple(_problems(path, measured))
+    title, told = _with_chapters(title, path, siblings)
+    return title, (*_problems(path, measured), *told)
+
+
+def _with_chapters(title: Title, path: Path, siblings: Sequence[Path]) -> tuple[Title, tuple[Problem, ...]]:
+    """With the chapters of a list that somebody put beside the file, which count more than its own."""
+    name = shown(path.name)
+    try:
+        found = chapters_beside(path, siblings)
+        made = placed(found[1], title.chapters, title.duration_s) if found else None
+    except BadChapters as error:
+        return title, (_problem("bad_chapters", "chapters_beside_refused", name=name, error=error.what),)
+    if found is None or made is None:
+        return title, ()
+    listed = shown(found[0].name)
+    told = (_problem("bad_chapters", "chapters_beside_not_all", name=name, listed=listed),) if made.told else ()
+    return replace(title, chapters=made.chapters), told
 
 
 def _problems(path: Path, measured: Measured) -> Iterator[Problem]:

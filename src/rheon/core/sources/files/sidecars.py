@@ -1,4 +1,4 @@
-"""What lies beside a media file and belongs to it: text subtitles and a picture."""
+"""What lies beside a media file and belongs to it: text subtitles, chapters, facts and a picture."""
 
 from __future__ import annotations
 
@@ -7,14 +7,20 @@ from collections.abc import Iterable, Sequence
 from dataclasses import replace
 from pathlib import Path
 
-from ...errors import SourceError
-from ...media import Artwork, Forced, SubtitlePurpose, SubtitleStream, to_bcp47
+from ...chapters import LARGEST_LIST, ChapterList, read_list
+from ...errors import BadChapters, SourceError
+from ...media import Artwork, Beside, Forced, SubtitlePurpose, SubtitleStream, to_bcp47
+from ...naming.sidecars import read_facts
 from ...subtitles import LARGEST_BYTES, read_subtitles
-from ...system import check_inside, read_inside
+from ...system import check_inside, read_inside, shown
 
 TEXT_FORMATS = {".srt": "subrip", ".ass": "ass", ".ssa": "ass", ".vtt": "webvtt"}
 PICTURES = frozenset({".jpg", ".jpeg", ".png", ".webp"})
 FOLDER_PICTURES = ("cover", "folder", "poster", "front")
+CHAPTER_ENDINGS = (".chapters.txt", ".chapters.xml", ".chapters.json", ".chapters.vtt", ".cue", ".ffmetadata")
+SERIES_FILE, FACT_ENDINGS = "tvshow.nfo", (".info.json", ".json", ".xml", ".nfo")
+LARGEST_FACTS = 1 << 20
+"""Bytes of a document about a work."""
 FORCED_WORDS = frozenset({"forced"})
 CAPTION_WORDS = frozenset({"sdh", "cc", "hi", "captions"})
 
@@ -33,6 +39,37 @@ def subtitles_beside(media: Path, siblings: Iterable[Path], first_index: int) ->
         with contextlib.suppress(SourceError, OSError):
             read_subtitles(read_inside(path, LARGEST_BYTES))
             found.append(replace(_described(marks), format=form, path=str(path), index=first_index + len(found)))
+    return tuple(found)
+
+
+def chapters_beside(media: Path, siblings: Iterable[Path]) -> tuple[Path, ChapterList] | None:
+    """The list of chapters named after the media file (``name.chapters.txt``, ``name.cue``), and where it lies.
+
+    Raises ``BadChapters`` where there is one that can't be read.
+    """
+    wanted = {f"{media.stem}{ending}".casefold() for ending in CHAPTER_ENDINGS}
+    for path in sorted(siblings):
+        if path.name.casefold() in wanted:
+            try:
+                return path, read_list(read_inside(path, LARGEST_LIST).decode("utf-8-sig"))
+            except (SourceError, OSError, UnicodeDecodeError) as error:
+                raise BadChapters("It is no text in UTF-8.", advice="") from error
+    return None
+
+
+def facts_beside(media: Path, siblings: Iterable[Path]) -> tuple[Beside, ...]:
+    """What documents about the work, and about its series, say; the surest last. What is no such document is passed
+    over.
+    """
+    here = {path.name.casefold(): path for path in sorted(siblings)}
+    above = media.parent.parent / SERIES_FILE
+    own = (here.get(f"{media.stem}{ending}".casefold()) for ending in FACT_ENDINGS)
+    found = []
+    for path in (above if above.is_file() else None, here.get(SERIES_FILE), *own):
+        if path is not None:
+            with contextlib.suppress(SourceError, OSError, UnicodeDecodeError):
+                if tags := read_facts(read_inside(path, LARGEST_FACTS).decode("utf-8-sig")):
+                    found.append(Beside(name=shown(path.name), tags=tags))
     return tuple(found)
 
 

@@ -10,7 +10,7 @@ from pathlib import Path
 
 from rheon.core.encoding import Cost, is_measurable, measure_cost
 from rheon.core.errors import BadPin, PlanError, RheonError
-from rheon.core.media import HardwareEncoder, OutputSettings
+from rheon.core.media import HardwareEncoder, Machine, OutputSettings
 from rheon.core.media.documents import dump
 from rheon.core.planning import Balance, PlanRequest, plan, read_pins
 from rheon.core.planning.decisions.picture import CODEC, ENCODER
@@ -28,9 +28,9 @@ MOST_TITLES = 20
 
 
 def measure_hardware_now() -> None:
-    """Measure what works and was not measured yet; what can't be is noted as such."""
-    for encoder in unmeasured():
-        keep_cost(encoder.name, dump(_cost(encoder)))
+    """Measure what works and was not measured yet, as long as that matters; what can't be is noted as such."""
+    while left := unmeasured():
+        keep_cost(left[0].name, dump(_cost(left[0])))
 
 
 def _cost(encoder: HardwareEncoder) -> Cost:
@@ -51,7 +51,7 @@ def _pairs(encoder: HardwareEncoder) -> Iterator[tuple[Title, OutputSettings, Ou
     targets = list(Target.objects.select_related("device__member"))
     for title in titles[:MOST_TITLES]:
         for target in targets:
-            request = replace(request_for(title, target), balance=Balance.EVEN, hardware=(encoder,))
+            request = replace(request_for(title, target), balance=Balance.EVEN, machine=Machine(encoders=(encoder,)))
             software = _made(request, encoder.codec, SOFTWARE)
             hardware = _made(request, encoder.codec, encoder.family)
             if software and hardware and hardware.video and hardware.video.device:

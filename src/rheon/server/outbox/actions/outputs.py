@@ -5,6 +5,7 @@ from __future__ import annotations
 import contextlib
 import glob
 from pathlib import Path
+from typing import Any
 
 from django.db import transaction
 
@@ -44,9 +45,16 @@ def take(job: Job, delivered: Finished) -> Output:
             {"device_name": name, "results": [dump(result) for result in check.results]}
             for name, check in zip(job.device_names, delivered.checks, strict=True)
         ],
+        **_written(job),
     )
     forget_oldest()
     return taken
+
+
+def _written(job: Job) -> dict[str, Any]:
+    """What was written into a job's file for people; nothing for a copy of a disc."""
+    made = job.core_plan().settings if job.plan_document else None
+    return {} if made is None else {"tags": dump(made.tags), "container": made.container}
 
 
 def forget_oldest() -> None:

@@ -15,7 +15,8 @@ from rheon.core.media import Role
 from rheon.core.media import Title as CoreTitle
 from rheon.core.media.documents import dump
 from rheon.core.media.joining import PartWanted
-from rheon.core.media.names import join_name
+from rheon.core.naming.names import join_name
+from rheon.core.naming.proposing import joined_tags
 
 from ..models import Join, Source, Title
 from ..outlines import outline_of
@@ -59,7 +60,7 @@ def reorder(row: Title, titles: Sequence[Title]) -> None:
         made.members = _members(titles)
         made.save()
         _changed(row)
-        row.source, row.chapter_names = titles[0].source, {}
+        row.source, row.chapters_by_hand = titles[0].source, None
         _forget_looks(row)
         _store(row, core, titles)
 
@@ -130,6 +131,7 @@ def _store(row: Title, core: CoreTitle, titles: Sequence[Title]) -> None:
     row.duration_s, row.document, row.outline = core.duration_s, dump(core), outline_of(core)
     if not row.named_by_hand:
         row.name = join_name([title.name for title in titles])[:220]
+    row.tags_found = dump(joined_tags(row.name, [title.tags() for title in titles]))
     if not row.role_by_hand:
         row.role = core.role.value
     row.save()

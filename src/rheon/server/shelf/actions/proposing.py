@@ -22,9 +22,9 @@ from rheon.core.analysis.proposals import (
     sound_fingerprints_of,
 )
 from rheon.core.media import Role
-from rheon.core.media.episodes import episode_name
 from rheon.core.media.joined import places_of
 from rheon.core.media.joining import left_out_s
+from rheon.core.naming.episodes import episode_name
 
 from ..models import Source, Title
 from ..tasks import find_proposals_task

@@ -10,24 +10,26 @@ from pathlib import Path
 from django.db import transaction
 from django.db.models import QuerySet
 
+from rheon.core.chapters import plain
 from rheon.core.errors import NoSuchTitle, RheonError, Stopped
 from rheon.core.media import FileData, Role
 from rheon.core.media import Source as CoreSource
 from rheon.core.media import Title as CoreTitle
 from rheon.core.media.documents import dump
-from rheon.core.media.names import display_name
+from rheon.core.naming.names import display_name
+from rheon.core.naming.titles import title_names
 from rheon.core.sources import ChapterRange, ScanProgress, cut, part_number, read_source
 from rheon.core.system import is_there, shown, text_path
 from rheon.server.claims import Claims
 
 from ..folders import inside
 from ..models import Source, SourceState, Title
-from ..names import title_names
 from ..outlines import outline_of
 from ..signals import source_read
 from .joins import make_again
 from .sources import update
 from .surveys import ask_for_surveys
+from .tags import propose_tags
 
 log = logging.getLogger("rheon")
 in_hand = Claims(Source.objects.all)
@@ -68,7 +70,8 @@ def store(source: Source, found: CoreSource) -> None:
         if not Source.objects.filter(pk=source.pk).exists():
             return
         source = _moved_from(source, mark)
-        _store_titles(source, with_parts(source, found))
+        found_titles = with_parts(source, found)
+        _store_titles(source, found_titles)
         source.label, source.kind, source.form = shown(found.label)[:200], found.kind.value, found.form.value
         if not source.named_by_hand:
             source.name = display_name(shown(found.label))[:200]
@@ -77,6 +80,7 @@ def store(source: Source, found: CoreSource) -> None:
         source.state, source.at_title, source.title_count = SourceState.READY, len(found.titles), len(found.titles)
         source.mark, source.stamp = mark, files_stamp(found)
         source.save()
+        propose_tags(source, found_titles.titles)
         source_read.send(sender=Source, source=source)
         ask_for_surveys(source)
     # parts are looked at for it, which takes too long for a transaction
@@ -128,7 +132,11 @@ def with_parts(source: Source, found: CoreSource) -> CoreSource:
         wanted.setdefault(part.title_key, []).append(ChapterRange(first=part.first, last=part.last))
     if not wanted:
         return found
-    whole = {title.key: title for title in found.titles}
+    by_hand = {row.key: row.chapters_by_hand or () for row in source.titles.exclude(chapters_by_hand=None)}
+    whole = {
+        title.key: replace(title, chapters=plain(by_hand[title.key])) if title.key in by_hand else title
+        for title in found.titles
+    }
     cut_by_hand = {whole[key].number for key in wanted if key in whole}
     titles = [
         replace(title, role=Role.PLAY_ALL) if title.number in cut_by_hand else title
@@ -189,6 +197,8 @@ def _store_titles(source: Source, found: CoreSource) -> None:
             row.samples_failed = row.survey_failed = False
         row.key, row.number, row.duration_s = title.key, title.number, title.duration_s
         row.document, row.outline = dump(title), outline_of(title)
+        if row.chapters_by_hand is not None:
+            row.outline["chapters"] = [start_s for start_s, _ in row.chapters_by_hand]
         if not row.named_by_hand:
             row.name = shown(names[title.number])[:220]
         if not row.role_by_hand:

@@ -11,7 +11,7 @@ from django.db.models import QuerySet
 from django.utils import timezone
 
 from rheon.core.errors import SourceError, SourceMissing
-from rheon.core.media.names import display_name
+from rheon.core.naming.names import display_name
 from rheon.core.system import is_there, path_text, shown, text_path
 
 from ..folders import inside

@@ -14,30 +14,24 @@ from rheon.core.sources import ChapterRange
 from ..models import Part, Source, Title
 from .joins import make_again
 from .sources import read_again, update
+from .tags import propose_tags
 
 
 def set_role(title: Title, role: str | None) -> None:
     """Say what a title is; ``None`` gives back what its disc says."""
     title.role_by_hand = role is not None
     title.role = role if role is not None else load(CoreTitle, title.document).role.value
-    _save(title, "role", "role_by_hand")
+    save_title(title, "role", "role_by_hand")
+    propose_tags(title.source)
 
 
 def rename_title(title: Title, name: str) -> None:
-    """Call a title by another name; an empty one gives it back its own at the next scan."""
+    """Call a title, and what is made of it, by another name; an empty one gives it back its own at the next scan."""
     wanted = name.strip()
     title.named_by_hand = bool(wanted)
     title.name = wanted[:220] or title.name
-    _save(title, "name", "named_by_hand")
-
-
-def name_chapter(title: Title, number: int, name: str) -> None:
-    """Name a chapter. Raises ``NoSuchTitle`` where there is no such chapter."""
-    if not 1 <= number <= len(load(CoreTitle, title.document).chapters):
-        raise NoSuchTitle("There is no chapter {number}.", number=number, advice="Load the page again.")
-    names = {key: value for key, value in title.chapter_names.items() if key != str(number)}
-    title.chapter_names = {**names, str(number): name.strip()[:200]} if name.strip() else names
-    _save(title, "chapter_names")
+    title.tags_by_hand = {key: said for key, said in title.tags_by_hand.items() if key != "title"}
+    save_title(title, "name", "named_by_hand", "tags_by_hand")
 
 
 def set_angle(title: Title, angle: int) -> None:
@@ -46,12 +40,12 @@ def set_angle(title: Title, angle: int) -> None:
     if not 1 <= angle <= angles:
         raise NoSuchTitle("This title has no angle {angle}.", angle=angle, advice="It has {angles}.", angles=angles)
     title.angle = angle
-    _save(title, "angle")
+    save_title(title, "angle")
 
 
 def cut_by_chapters(title: Title, ranges: Sequence[tuple[int, int]]) -> None:
     """Make ranges of chapters titles of their own; none undoes it. Raises ``NoSuchTitle``."""
-    core = load(CoreTitle, title.document)
+    core = title.core_title()
     if core.joined:
         raise NoSuchTitle("This title is a join.", advice="Cut its parts instead, or take it apart.")
     if core.part_of is not None:
@@ -74,7 +68,8 @@ def cut_by_chapters(title: Title, ranges: Sequence[tuple[int, int]]) -> None:
         read_again(title.source)
 
 
-def _save(title: Title, *fields: str) -> None:
+def save_title(title: Title, *fields: str) -> None:
+    """Write what somebody set, and tell whoever shows it."""
     title.save(update_fields=fields)
     update(Source.objects.filter(pk=title.source_id))
     # joins call their chapters by their parts' names, and show their angles

@@ -7,7 +7,7 @@ from pathlib import Path
 from rheon.core.delivery import DiscCopied, DiscOrder, copy_disc, take_up_copy
 from rheon.core.encoding import Hooks, ProgressUnit
 from rheon.core.media.documents import load
-from rheon.core.media.names import safe_stem
+from rheon.core.naming.names import safe_stem
 from rheon.server.shelf.folders import inside
 
 from ..models import Job, JobKind

@@ -12,6 +12,7 @@ from rheon.core.encoding import Hooks, ProgressUnit
 from rheon.core.errors import PlanError
 from rheon.core.media.documents import load
 from rheon.core.planning import Plan
+from rheon.core.wording import sentence
 from rheon.server.home.actions.hardware import trust
 from rheon.server.shelf.folders import data_inside
 
@@ -32,6 +33,8 @@ class Making:
     def run(self, job: Job, hooks: Hooks, note: Note) -> Finished:
         self.settle(job, hooks)
         made = convert(_order(job), hooks, note, functools.partial(fall_back, job))
+        if made.told:
+            job.own_row().update(note=sentence(made.told)[:300])
         settings = _plan_of(job).settings
         if settings and settings.video and settings.video.device:
             trust(settings.video.encoder or "")

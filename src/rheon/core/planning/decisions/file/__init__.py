@@ -1,9 +1,12 @@
 """Decisions about the file as a whole."""
 
+from .artwork import ARTWORK
 from .chapters import CHAPTERS
 from .container import CONTAINER
 from .name import NAME
+from .pattern import PATTERN
+from .tags import TAGS
 
-FILE = (CONTAINER, NAME, CHAPTERS)
+FILE = (CONTAINER, NAME, PATTERN, *TAGS, ARTWORK, CHAPTERS)
 
-__all__ = ["CHAPTERS", "CONTAINER", "FILE", "NAME"]
+__all__ = ["ARTWORK", "CHAPTERS", "CONTAINER", "FILE", "NAME", "PATTERN", "TAGS"]

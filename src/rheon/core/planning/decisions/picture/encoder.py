@@ -34,7 +34,7 @@ def _show(case: Case, source: VideoStream, made: VideoSettings) -> Shown:
 
 ENCODER: DecisionKind[str] = DecisionKind(
     key="picture.encoder",
-    label="Made by",
+    label="Encoder",
     help="Software, which chooses best where bits go, or a graphics chip, which is quicker.",
     form=OneOf((SOFTWARE, ANY_HARDWARE, *HARDWARE), "encoder"),
     show=_show,

@@ -1,4 +1,4 @@
-"""Encoders in hardware: what this machine has, and what was measured of it."""
+"""What plans rest on of the machine that makes the files."""
 
 from __future__ import annotations
 
@@ -21,3 +21,17 @@ class HardwareEncoder:
     depths: tuple[int, ...] = (8,)
     pixels_per_s: float
     size_share: float | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Machine:
+    """``pace`` is how many times as long it takes as the machines that Rheon was made for. ``encoders`` are those that
+    it has in hardware, the one taken first in front; with ``prefers_speed`` they make whatever they can.
+    """
+
+    pace: float = 1.0
+    encoders: tuple[HardwareEncoder, ...] = ()
+    prefers_speed: bool = False
+
+
+USUAL_MACHINE = Machine()

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from rheon.core.media import Role, Title
-from rheon.core.media.names import display_name
+from ..media import Role, Title
+from .names import display_name
 
 
 def title_names(label: str, titles: Sequence[Title]) -> dict[int, str]:

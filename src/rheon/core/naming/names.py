@@ -9,7 +9,8 @@ from collections.abc import Sequence
 
 LONGEST_STEM_BYTES = 180  # leaves room for a number, an extension and a temporary mark within 255 bytes
 FORBIDDEN_BY_FILE_SYSTEM = {"fat32": '<>:"/\\|?*', "exfat": '<>:"/\\|?*', "ntfs": '<>:"/\\|?*', "posix": "/"}
-DEVICE_NAMES = re.compile(r"^(con|prn|aux|nul|com[1-9]|lpt[1-9])$", re.IGNORECASE)
+DEVICE_NAMES = re.compile(r"^(con|prn|aux|nul|conin\$|conout\$|com[1-9¹²³]|lpt[1-9¹²³])(?=\.|$)", re.IGNORECASE)
+"""Names that some systems keep for devices, whatever ending they have."""
 UNSEEN = ("Cc", "Cs", "Zl", "Zp")
 TURNING = re.compile("[\u061c\u200e\u200f\u202a-\u202e\u2066-\u2069\ufeff]")
 """Letters that turn the direction of reading (UAX #9): with them a name can show another ending than it has."""
@@ -53,6 +54,4 @@ def safe_stem(name: str, file_system: str = "posix") -> str:
         text = text.replace(letter, "'" if letter == '"' else "-")
     text = re.sub(r" +", " ", text).strip().lstrip(".").rstrip(". ").strip()
     text = text.encode()[:LONGEST_STEM_BYTES].decode(errors="ignore").rstrip(". ")
-    if DEVICE_NAMES.match(text):
-        text += "_"
-    return text or "Untitled"
+    return DEVICE_NAMES.sub(r"\1_", text) or "Untitled"

@@ -1,0 +1,5 @@
+"""What is written into a finished file for people: tags, in the way of its container."""
+
+from .writing import TAGGED, retag, tagged_copy, write_tags
+
+__all__ = ["TAGGED", "retag", "tagged_copy", "write_tags"]

@@ -1,0 +1,165 @@
+"""Names and tags of many titles, as people set them: like a sheet, at once, and taken back."""
+
+from __future__ import annotations
+
+import json
+import re
+import subprocess
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from .running import Rheon
+
+STAGE = "four devices"
+EPISODES = [f"Lantern Street S1, episode {number}" for number in range(1, 5)]
+
+
+def values(page: Page, tag: str) -> list[str]:
+    return [page.get_by_label(f"{tag} of {title}", exact=True).input_value() for title in EPISODES]
+
+
+def files(page: Page) -> list[str]:
+    table = page.get_by_role("table", name="Names and tags")
+    rows = [table.get_by_role("row").filter(has_text=title) for title in EPISODES]
+    return [row.get_by_role("rowheader").locator("span").nth(1).inner_text() for row in rows]
+
+
+@pytest.fixture
+def sheet(page: Page, rheon: Rheon) -> Page:
+    """The four episodes and the film on the Bench, opened as a sheet."""
+    page.goto("/bench")
+    page.get_by_role("link", name="Names and tags").click()
+    expect(page.get_by_role("heading", name="Names and tags")).to_be_visible()
+    return page
+
+
+def test_a_series_of_four_is_named_and_numbered_by_keyboard_at_once_and_undone(sheet: Page) -> None:
+    page = sheet
+    before = files(page)
+    assert before == [f"Lantern Street - S01E0{number}" for number in range(1, 5)]
+    title = page.get_by_label(f"Title of {EPISODES[0]}", exact=True)
+    title.click()
+    for name in ("The lamp", "Slack water", "The weir", "Neaps"):
+        page.keyboard.type(name)
+        page.keyboard.press("Enter")
+    expect(page.get_by_text("Lantern Street - S01E04 - Neaps", exact=True)).to_be_visible()
+    page.get_by_label(f"Episode of {EPISODES[0]}", exact=True).fill("11")
+    page.keyboard.press("Enter")
+    page.keyboard.press("ArrowUp")
+    page.get_by_role("button", name="Number up (3)").click()
+    page.get_by_label(f"Year of {EPISODES[0]}", exact=True).fill("2011")
+    page.keyboard.press("Enter")
+    page.get_by_label(f"Year of {EPISODES[0]}", exact=True).click()
+    page.get_by_role("button", name="Fill Year down (3)").click()
+    expect(page.get_by_label(f"Year of {EPISODES[3]}", exact=True)).to_have_value("2011")
+    assert values(page, "Episode") == ["11", "12", "13", "14"] and values(page, "Year") == ["2011"] * 4
+    page.get_by_role("button", name="Find and replace …").click()
+    page.get_by_label("Find", exact=True).fill("lantern street")
+    page.get_by_label("Replace with").fill("Lamp Row")
+    page.get_by_role("button", name="Replace", exact=True).click()
+    expect(page.get_by_text("Lamp Row - S01E14 - Neaps", exact=True)).to_be_visible()
+    for _ in range(9):
+        if page.get_by_role("button", name="Undo", exact=True).count():
+            break
+        page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_text("Saving …")).to_have_count(0)
+    expect(page.get_by_role("button", name="Undo", exact=True)).to_be_disabled()
+    assert files(page) == before and values(page, "Title") == [""] * 4
+
+
+def test_where_a_value_comes_from_is_said_and_what_is_wrong_is_refused(sheet: Page) -> None:
+    page = sheet
+    page.get_by_label(f"Season of {EPISODES[1]}", exact=True).click()
+    details = page.get_by_role("region", name=f"More of {EPISODES[1]}")
+    expect(details.get_by_text("from the disc's label, “LANTERN_STREET_S1”")).to_be_visible()
+    season = page.get_by_label(f"Season of {EPISODES[1]}", exact=True)
+    season.fill("two")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("Season: “two” is no number from 0 to 9999.")).to_be_visible()
+    season.fill("2")
+    page.keyboard.press("Enter")
+    season.click()
+    expect(details.get_by_text("set for this title")).to_be_visible()
+    details.get_by_role("button", name="Use what was found").click()
+    expect(season).to_have_value("1")
+
+
+def test_a_file_is_called_by_the_house_s_pattern_and_says_so_in_its_tags(page: Page, rheon: Rheon) -> None:
+    page.goto("/settings")
+    section = page.get_by_role("region", name="Names of files")
+    section.get_by_label("Patterns of your own").check()
+    film = section.get_by_role("textbox").first
+    film.fill("{{ year }/{{ title }}")
+    expect(section.get_by_text("This pattern can't be read")).to_be_visible()
+    expect(section.get_by_role("button", name="Use these patterns")).to_be_disabled()
+    section.get_by_label("A folder for each film, series and season").click()
+    expect(section.get_by_text("Tide Watch/Season 01/Tide Watch - S01E02 - Slack Water")).to_be_visible()
+    title = rheon.ask("select id from shelf_title where name = ?", EPISODES[1])[0][0]
+    target = rheon.ask("select id from bench_target order by id")[1][0]
+    page.goto(f"/bench/{title}/{target}")
+    page.get_by_role("link", name="Name and tags").click()
+    named = page.get_by_label(f"Title of {EPISODES[1]}", exact=True)
+    named.fill("Slack water")
+    page.keyboard.press("Enter")
+    path = "Lantern Street/Season 01/Lantern Street - S01E02 - Slack water"
+    expect(page.get_by_text(path, exact=True)).to_be_visible()
+    page.goto(f"/bench/{title}/{target}")
+    expect(page.get_by_text("episode · Lantern Street · S01E02 · Slack water")).to_be_visible()
+
+
+def test_a_series_gets_chapter_names_and_artwork_at_once_and_gives_them_back(page: Page, rheon: Rheon) -> None:
+    first, second = (rheon.ask("select id from shelf_title where name = ?", name)[0][0] for name in EPISODES[:2])
+    page.goto(f"/shelf/titles/{first}")
+    page.get_by_role("button", name="Name them …").click()
+    dialog = page.get_by_role("dialog", name="Name the chapters")
+    dialog.get_by_label("List of chapters").fill("0:00 Opening\nNo moment")
+    expect(dialog.get_by_text("has no moment, and others have")).to_be_visible()
+    expect(dialog.get_by_role("button", name="Use them")).to_be_disabled()
+    dialog.get_by_label("List of chapters").fill("1. Opening\n2. The lamp is lit\n3. 終わり")
+    told = dialog.get_by_role("list", name="What comes of it").get_by_role("listitem")
+    expect(told.filter(has_text="The lamp is lit")).to_be_visible()
+    dialog.get_by_label("Give these names to the others too").check()
+    dialog.get_by_role("button", name=re.compile(r"^Use \d")).click()
+    expect(page.get_by_label("Name of chapter 2")).to_have_value("The lamp is lit")
+    artwork = page.get_by_role("region", name="Artwork")
+    expect(artwork.get_by_text("none yet")).to_be_visible()
+    artwork.get_by_role("button", name="Give each of the 4 like it its own best frame").click()
+    expect(artwork.get_by_role("img", name="Artwork of its files")).to_be_visible(timeout=90_000)
+    page.goto(f"/shelf/titles/{second}")
+    expect(page.get_by_label("Name of chapter 2")).to_have_value("The lamp is lit")
+    shown = artwork.get_by_role("img", name="Artwork of its files")
+    expect(shown).to_be_visible(timeout=90_000)
+    artwork.get_by_role("radio", name="square").click()
+    expect(shown).to_have_attribute("src", re.compile("shape=1%3A1"))
+    expect(shown).to_have_js_property("naturalWidth", 600)
+    with page.expect_file_chooser() as chooser:
+        artwork.get_by_role("button", name="Your own …").click()
+    chooser.value.set_files({"name": "own.png", "mimeType": "image/png", "buffer": page.screenshot()})
+    expect(shown).to_have_attribute("src", re.compile("picture="))
+    artwork.get_by_role("button", name="Give it to the other 3 like it").click()
+    expect(artwork.get_by_text("The other 3 like it have it too.")).to_be_visible()
+    page.goto(f"/shelf/titles/{first}")
+    expect(shown).to_have_attribute("src", re.compile("picture="))
+    artwork.get_by_role("button", name="None").click()
+    expect(artwork.get_by_text("none yet")).to_be_visible()
+    page.get_by_role("button", name="Use those that were read").click()
+    expect(page.get_by_label("Name of chapter 2")).to_have_value("")
+
+
+@pytest.mark.stage("a file made")
+def test_a_finished_file_gets_another_title_and_is_called_by_it(page: Page, rheon: Rheon) -> None:
+    page.goto("/outbox")
+    page.get_by_role("link", name="Marram Nights, extra 3").first.click()
+    section = page.get_by_role("region", name="Name and tags")
+    section.get_by_role("button", name="Change").click()
+    section.get_by_label("Title").fill("The marsh at night")
+    section.get_by_label("Year").fill("1994")
+    section.get_by_role("checkbox", name="Call the file by them too").click()
+    section.get_by_role("button", name="Write into the file").click()
+    expect(page.get_by_text(re.compile(r"^The marsh at night\.\w+$"))).to_be_visible(timeout=30_000)
+    expect(section.get_by_text("extra · The marsh at night · 1994")).to_be_visible()
+    (made,) = [path for path in rheon.output.iterdir() if path.stem == "The marsh at night"]
+    argv = ["ffprobe", "-v", "error", "-show_format", "-of", "json", str(made)]
+    said = json.loads(subprocess.run(argv, check=True, capture_output=True).stdout)["format"]["tags"]
+    assert (said["title"], said["date"]) == ("The marsh at night", "1994")

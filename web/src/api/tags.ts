@@ -1,0 +1,62 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+
+import { answer, client, type Schemas } from "./client";
+import { keys, useChange } from "./queries";
+
+const tagsOf = (titles: readonly number[]) => ["shelf", "tags", titles.join(",")] as const;
+const naming = ["home", "naming"] as const;
+
+/** What is known of works, and what their files are called by it. */
+export const useTags = (titles: readonly number[] | undefined) =>
+  useQuery({
+    queryKey: tagsOf(titles ?? []),
+    enabled: titles !== undefined,
+    queryFn: () =>
+      answer(client.GET("/api/shelf/tags", { params: { query: { titles: [...(titles ?? [])] } } })),
+  });
+
+/** Sets tags of some of these titles; what comes of it is shown without reading all of them again. */
+export function useChangeTags(titles: readonly number[]) {
+  const cache = useQueryClient();
+  return useMutation({
+    // one after the other: each is kept with what it changed
+    scope: { id: "tags" },
+    mutationFn: (changes: Schemas["TagChange"][]) =>
+      answer(client.PATCH("/api/shelf/tags", { body: { changes } })),
+    onSuccess: (changed) => {
+      const anew = new Map(changed.titles.map((row) => [row.title_id, row]));
+      cache.setQueryData<Schemas["Tags"]>(tagsOf(titles), (old) =>
+        old ? { ...old, titles: old.titles.map((row) => anew.get(row.title_id) ?? row) } : changed,
+      );
+    },
+    onSettled: () => cache.invalidateQueries({ queryKey: ["bench", "sheet"] }),
+  });
+}
+
+export const useNaming = () =>
+  useQuery({ queryKey: naming, queryFn: () => answer(client.GET("/api/home/naming")) });
+
+export const useChangeNaming = () =>
+  useChange(
+    (body: Schemas["NamingChange"]) => answer(client.PATCH("/api/home/naming", { body })),
+    [naming, ["shelf", "tags"], ["bench", "sheet"]],
+  );
+
+/** What a pattern would make, without keeping it. */
+export const useTryNaming = (patterns: Record<string, string> | null) =>
+  useQuery({
+    queryKey: [...naming, "tried", patterns],
+    enabled: patterns !== null,
+    placeholderData: (before) => before,
+    queryFn: () =>
+      answer(client.PATCH("/api/home/naming", { body: { patterns: patterns ?? {}, only_try: true } })),
+  });
+
+/** Other tags into a file that was made. */
+export const useChangeOutputTags = (id: number, onDone: () => void) =>
+  useChange(
+    (body: Schemas["NewTags"]) =>
+      answer(client.PATCH("/api/outbox/{output_id}/tags", { params: { path: { output_id: id } }, body })),
+    [keys.output(id), keys.outbox],
+    onDone,
+  );
