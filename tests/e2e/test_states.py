@@ -15,7 +15,7 @@ from .running import Rheon
 
 COLUMNS = (
     "path, name, label, kind, form, size_bytes, state, at_title, title_count, stop_requested, error_code,"
-    " error_message, problems, host, worker, added, changed, named_by_hand, stamp, mark"
+    " error_message, problems, host, worker, added, changed, named_by_hand, stamp, mark, series, disc"
 )
 
 
@@ -31,6 +31,7 @@ def put_source(rheon: Rheon, name: str, state: str, **facts: object) -> int:
         "size_bytes": 18_400_000_000, "state": state, "at_title": 0, "title_count": 0, "stop_requested": 0,
         "error_code": "", "error_message": "", "problems": "[]", "host": "", "worker": process_identity(),
         "named_by_hand": 0, "stamp": "", "mark": "", "added": "2026-01-01 00:00:00", "changed": "2026-01-01 00:00:00",
+        "series": "", "disc": 0,
         **facts,
     }  # fmt: skip
     with sqlite3.connect(rheon.state / "rheon.sqlite3", timeout=20) as database:
@@ -49,8 +50,8 @@ def put_titles(rheon: Rheon, source: int, count: int, name: str) -> None:
     with sqlite3.connect(rheon.state / "rheon.sqlite3", timeout=20) as database:
         database.executemany(
             "insert into shelf_title (source_id, number, key, name, duration_s, role, document, outline, named_by_hand,"
-            " role_by_hand, chapter_names, angle, survey_failed, samples_failed)"
-            " values (?, ?, ?, ?, ?, ?, '{}', ?, 0, 0, '{}', 1, 0, 0)",
+            " role_by_hand, angle, survey_failed, samples_failed, tags_by_hand)"
+            " values (?, ?, ?, ?, ?, ?, '{}', ?, 0, 0, 1, 0, 0, '{}')",
             [
                 (source, number, f"1/{number}", f"{name} {number}", 90 + number * 7, "extra", json.dumps(outline))
                 for number in range(1, count + 1)
