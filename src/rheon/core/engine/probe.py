@@ -26,14 +26,15 @@ from ..media import (
     parse_fraction,
     to_bcp47,
 )
+from ..media.tags import LONGEST_TEXT
 from .headers import reference_frames
 from .mastering import with_mastering
 from .probe_values import LONGEST_S, decimal, entries, mapping, seconds, whole, words
 from .process import Command, run
 from .tools import require
+from .written import written_tags
 
 PROBE_TIMEOUT_S = 30
-KEPT_TAGS = ("title", "artist", "album", "album_artist", "track", "date", "genre", "comment", "show", "description")
 VARIES = 0.02
 UNTOLD = (None, "unknown", "reserved", "gbr")
 RUN_THROUGH_TIMEOUT_S = 120
@@ -179,9 +180,9 @@ def read_probe(said: dict[str, Any]) -> ProbedFile:
 
 
 def _tags(form: dict[str, Any]) -> dict[str, str]:
-    """The tags that people write: lower-case keys, values cut to a sensible length."""
-    said = {str(key).lower(): words(value) for key, value in mapping(form.get("tags")).items()}
-    return {key: text for key in KEPT_TAGS if (text := said.get(key))}
+    """The tags that people write; values cut to a sensible length."""
+    said = {str(key).lower(): words(value, LONGEST_TEXT) or "" for key, value in mapping(form.get("tags")).items()}
+    return written_tags(said)
 
 
 def _tail(error: EngineError) -> list[str]:

@@ -8,8 +8,9 @@ from dataclasses import replace
 
 from ..media import ContentKind, FileData, Proposed, ProposedTags, Reason, Role, Title
 from .episodes import tidy_name
-from .labels import OLDEST_YEAR, NameParts, is_meaningless, read_name
+from .labels import NameParts, is_meaningless, read_name
 from .sureness import BY_PEOPLE, FIRST_SEASON, ORDER, SURE_FROM, WRITTEN
+from .written import written_in
 
 NUMBER_FIRST = re.compile(r"(?P<episode>\d{1,3})(?:[ .]*[-–][ .]*|[ .]+)(?P<title>\D.*)$")
 NUMBER_ALONE = re.compile(r"(?:e|ep|episode)?[ .]*(?P<episode>\d{1,3})", re.IGNORECASE)
@@ -26,7 +27,7 @@ def tags_of_file(title: Title, source_path: str) -> ProposedTags:
         for one in title.beside
         for tag, value in one.tags.items()
     }
-    return ProposedTags(found={**found, **_written(title, stem), **beside})
+    return ProposedTags(found={**found, **written_in(title, stem), **beside})
 
 
 def _by_file_name(title: Title, stem: str, folders: Sequence[str]) -> dict[str, Proposed]:
@@ -102,22 +103,3 @@ def _sound(text: str, reason: Reason) -> dict[str, Proposed]:
         "artist": Proposed(value=artist, reason=reason, sure=SURE_FROM),
         "title": Proposed(value=piece, reason=reason, sure=SURE_FROM),
     }
-
-
-def _written(title: Title, stem: str) -> dict[str, Proposed]:
-    """What is written in a file, as far as a person has written it."""
-    reason = Reason(code="tag_written")
-    found = {}
-    for key in ("title", "show", "artist", "genre", "comment", "description"):
-        text = title.tags.get(key, "").strip()
-        if text and not (key in ("title", "comment") and title.video is not None and _by_a_program(text, stem)):
-            found[key] = Proposed(value=text, reason=reason, sure=WRITTEN)
-    if (year := re.match(r"\d{4}", title.tags.get("date", ""))) and int(year[0]) >= OLDEST_YEAR:
-        found["year"] = Proposed(value=int(year[0]), reason=reason, sure=WRITTEN)
-    return found
-
-
-def _by_a_program(text: str, stem: str) -> bool:
-    """Whether what is written says no more than the file's name, or where it was got."""
-    plain = text.casefold()
-    return plain == stem.casefold() or is_meaningless(text) or "://" in plain or "www." in plain or "_" in text

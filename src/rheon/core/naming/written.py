@@ -1,0 +1,64 @@
+"""What is written in a file, as far as a person has written it. Pure."""
+
+from __future__ import annotations
+
+import re
+
+from ..media import ContentKind, Proposed, Reason, Title
+from ..media.tags import MOST_NUMBER
+from .labels import EDITIONS, OLDEST_YEAR, is_meaningless
+from .sureness import WRITTEN
+
+TEXTS = ("show", "artist", "genre", "director", "cast", "comment", "description")
+MARKED = re.compile(r"(?P<title>.+?) \((?P<mark>[^()]+)\)")
+PART = re.compile(r"part (?P<part>\d{1,4})", re.IGNORECASE)
+
+
+def written_in(title: Title, stem: str) -> dict[str, Proposed]:
+    """Tags that a file of this name holds."""
+    return {
+        tag: Proposed(value=value, reason=Reason(code="tag_written"), sure=WRITTEN)
+        for tag, value in _told(title, stem).items()
+    }
+
+
+def _told(title: Title, stem: str) -> dict[str, str | int]:
+    said = {key: text.strip() for key, text in title.tags.items()}
+    found: dict[str, str | int] = {}
+    if (kind := said.get("kind")) in (*ContentKind,):
+        found["kind"] = str(kind)
+    for tag in ("title", *TEXTS):
+        text = said.get(tag, "")
+        by_a_program = tag in ("title", "comment") and title.video is not None and _by_a_program(text, stem)
+        if text and not by_a_program:
+            found |= _own_title(text) if tag == "title" else {tag: text}
+    for tag in ("season", "episode", "part"):
+        # some write the number of all behind it
+        number = re.match(r"\d{1,4}(?=/|$)", said.get(tag, ""))
+        if number and int(number[0]) <= MOST_NUMBER:
+            found[tag] = int(number[0])
+    if (year := re.match(r"\d{4}", said.get("date", ""))) and int(year[0]) >= OLDEST_YEAR:
+        found["year"] = int(year[0])
+    return found
+
+
+def _own_title(text: str) -> dict[str, str | int]:
+    """A title without the marks behind it, with which players tell editions and parts apart."""
+    found: dict[str, str | int] = {}
+    while marked := MARKED.fullmatch(text):
+        part = PART.fullmatch(marked["mark"])
+        known = next((name for name, said in EDITIONS.items() if re.fullmatch(said, marked["mark"], re.IGNORECASE)), "")
+        if part and "part" not in found:
+            found["part"] = int(part["part"])
+        elif known and "edition" not in found:
+            found["edition"] = known
+        else:
+            break
+        text = marked["title"]
+    return {"title": text, **found}
+
+
+def _by_a_program(text: str, stem: str) -> bool:
+    """Whether what is written says no more than the file's name, or where it was got."""
+    plain = text.casefold()
+    return plain == stem.casefold() or is_meaningless(text) or "://" in plain or "www." in plain or "_" in text
