@@ -7,6 +7,7 @@ PIP_TOOLS := 7.6.2
 # the demo has a home of its own and listens to none of the settings of a real one
 DEMO := $(abspath $(or $(RHEON_DEMO),demo-data))
 OTHERS := $(foreach v,$(filter RHEON_%,$(.VARIABLES)),-u $(v))
+WORKS_PORT = $(shell expr $(RHEON_PORT) + 2)
 IN_DEMO := env $(OTHERS) RHEON_CONFIG=$(DEMO)/rheon.toml RHEON_STATE=$(DEMO)/state RHEON_MEDIA=$(DEMO)/media \
 	RHEON_OUTPUT=$(DEMO)/output RHEON_PORT=$(RHEON_PORT) RHEON_PAIRING_PORT=$(shell expr $(RHEON_PORT) + 1) \
 	RHEON_DRIVES=rheon.demo.drive:$(DEMO)/state/tray.json,$(DEMO)/media
@@ -18,11 +19,12 @@ WEB_SOURCES := $(shell find web/src web/index.html web/vite.config.ts web/packag
 
 demo: .venv/.installed web
 	@$(PY) -m rheon.demo.build $(DEMO)/media
-	@printf '%s\n' "# the demo's own settings: a stand-in for what ends a night" 'ends = ["Shut down (stand-in)=true"]' > $(DEMO)/rheon.toml
+	@printf '%s\n' "# the demo's own settings: stand-ins for what ends a night and for what knows works" \
+		'ends = ["Shut down (stand-in)=true"]' 'look_up = "http://127.0.0.1:$(WORKS_PORT)"' > $(DEMO)/rheon.toml
 	@$(IN_DEMO) $(PY) manage.py migrate --verbosity 0
 	@$(IN_DEMO) $(PY) manage.py load_household src/rheon/demo/household.json
 	@$(IN_DEMO) $(PY) manage.py add_sources $(DEMO_SOURCES:%=$(DEMO)/media/%) "$(DEMO)/media/Tide Watch" $(DEMO)/media/camera/*
-	@exec $(IN_DEMO) .venv/bin/rheon serve
+	@$(PY) -m rheon.demo.works $(WORKS_PORT) & exec $(IN_DEMO) .venv/bin/rheon serve
 
 # throw the demo away, its discs too
 demo-clean:

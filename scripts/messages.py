@@ -11,7 +11,7 @@ from babel.messages.catalog import Catalog
 from babel.messages.pofile import write_po
 
 SOURCE = Path(__file__).resolve().parents[1] / "src" / "rheon"
-TABLES = frozenset({"SENTENCES", "TOGETHER", "PROBLEMS", "RULE_NAMES", "CONSEQUENCES"})
+TABLES = frozenset({"SENTENCES", "WORKS", "TOGETHER", "PROBLEMS", "RULE_NAMES", "CONSEQUENCES"})
 """Tables of which every text is a message."""
 FORMS = frozenset({"Number", "Whole", "Ratio", "OneOf", "OneNumber", "Enumerated", "Name", "Tracks"})
 """Forms of decisions: the last text says what is meant."""

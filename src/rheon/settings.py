@@ -15,6 +15,7 @@ from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Annotated, Any
+from urllib.parse import urlsplit
 
 import platformdirs
 from pydantic import AfterValidator, BaseModel, BeforeValidator, Field, ValidationError, field_validator
@@ -96,6 +97,11 @@ class Settings(BaseSettings):
         default="/dev",
         description="folder of the machine's devices, in which encoders in hardware are looked for; none: never",
     )
+    look_up: str = Field(
+        default="",
+        description="address of a service that knows works by their names (docs/look-up.md); nothing is sent to it"
+        " without a yes",
+    )
     listen: str = Field(
         default="127.0.0.1", description="address that the page is served at; beyond this machine it needs a passphrase"
     )
@@ -136,6 +142,15 @@ class Settings(BaseSettings):
     def _is_command(cls, value: str) -> str:
         shlex.split(value)
         return value
+
+    @field_validator("look_up")
+    @classmethod
+    def _is_service(cls, value: str) -> str:
+        split = urlsplit(value)
+        if value and (split.scheme not in ("http", "https") or not split.hostname or split.query or split.username):
+            raise ValueError("it is an address such as https://works.example/api")
+        _ = split.port
+        return value.rstrip("/")
 
     @field_validator("proxies")
     @classmethod

@@ -94,7 +94,7 @@ class Rheon:
         self.start_all()
 
     def wait(self) -> None:
-        for _ in range(150):
+        for _ in range(450):
             try:
                 urllib.request.urlopen(f"{self.address}/shelf", timeout=2).close()
             except (urllib.error.URLError, OSError):

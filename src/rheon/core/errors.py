@@ -261,6 +261,16 @@ class TagsRefused(RheonError):
     advice = "The file itself is as it was."
 
 
+class LookUpFailed(RheonError):
+    code = "look_up_failed"
+    advice = "Nothing was changed. Try again later, or type what you know."
+
+
+class LookUpOff(SettingsRefused):
+    code = "look_up_off"
+    advice = "Nothing was sent. Allow it in the settings of the page, or type what you know."
+
+
 class BadProfile(RheonError):
     code = "bad_profile"
     advice = "Correct the named fields and load the profile again; docs/device-profile.md explains each."

@@ -352,6 +352,22 @@ export interface paths {
         patch: operations["changeHardware"];
         trace?: never;
     };
+    "/api/home/look-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["lookUpChoice"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch: operations["changeLookUp"];
+        trace?: never;
+    };
     "/api/home/naming": {
         parameters: {
             query?: never;
@@ -865,6 +881,23 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["lookOver"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/look-ups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Ask the look-up service what it knows by a name, or what it has answered lately; nothing is set. */
+        post: operations["lookUp"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1867,6 +1900,20 @@ export interface components {
             guessed_age: boolean;
         };
         /**
+         * FoundWork
+         * @description A work by its key, whether it agrees with what is here, and what would change. ``kept`` counts the values that
+         *     somebody set otherwise, which stay.
+         */
+        FoundWork: {
+            key: string;
+            title: string;
+            about: string;
+            agrees: boolean;
+            facts: components["schemas"]["WorkFact"][];
+            changes: components["schemas"]["WorkChange"][];
+            kept: number;
+        };
+        /**
          * Framing
          * @description The whole picture before anything is cut: its stored pixels and ``aspect`` as they lie when it is turned by
          *     ``rotation`` (degrees clockwise); and sides of the stored picture, not turned: what is ``cut``, what was ``found``
@@ -2182,6 +2229,44 @@ export interface components {
             total: components["schemas"]["Total"];
             counts: components["schemas"]["Counts"];
             marks: components["schemas"]["Marks"];
+        };
+        /**
+         * LookUp
+         * @description What a service answered, and when.
+         */
+        LookUp: {
+            service: string;
+            /** Format: date-time */
+            answered: string;
+            works: components["schemas"]["FoundWork"][];
+        };
+        /** LookUpChange */
+        LookUpChange: {
+            allowed: boolean;
+        };
+        /**
+         * LookUpChoice
+         * @description The look-up service that the settings name (empty: none), and whether it may be asked.
+         */
+        LookUpChoice: {
+            service: string;
+            allowed: boolean;
+        };
+        /**
+         * LookUpWanted
+         * @description Titles that are one film, or episodes of one season, and the words that are sent; ``again``: though the same was
+         *     answered lately.
+         */
+        LookUpWanted: {
+            titles: number[];
+            kind: components["schemas"]["WorkKind"];
+            title: string;
+            /** @default null */
+            year?: number | null;
+            /** @default null */
+            season?: number | null;
+            /** @default false */
+            again?: boolean;
         };
         /**
          * Machine
@@ -2941,10 +3026,12 @@ export interface components {
         };
         /**
          * TagChanges
-         * @description All of them are made, or none.
+         * @description All of them are made, or none. ``work`` is the one that they were taken from, where they were looked up.
          */
         TagChanges: {
             changes: components["schemas"]["TagChange"][];
+            /** @default  */
+            work?: string;
         };
         /**
          * TagField
@@ -3154,6 +3241,31 @@ export interface components {
             sound: components["schemas"]["SoundWish"] | "";
             subtitles: components["schemas"]["SubtitleWish"] | "";
         };
+        /**
+         * WorkChange
+         * @description What a title would get under a tag, and what it has.
+         */
+        WorkChange: {
+            title_id: number;
+            title_name: string;
+            tag: string;
+            label: string;
+            old: string;
+            new: string;
+        };
+        /**
+         * WorkFact
+         * @description How a work stands to what is here, in one thing; ``agrees`` is null where one side does not tell it.
+         */
+        WorkFact: {
+            text: string;
+            agrees: boolean | null;
+        };
+        /**
+         * WorkKind
+         * @enum {string}
+         */
+        WorkKind: "film" | "series";
         /**
          * Worklist
          * @description ``held``: what waits begins only when somebody lets it; ``hours``: only in these.
@@ -3794,6 +3906,48 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Hardware"];
+                };
+            };
+        };
+    };
+    lookUpChoice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookUpChoice"];
+                };
+            };
+        };
+    };
+    changeLookUp: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["LookUpChange"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookUpChoice"];
                 };
             };
         };
@@ -4789,6 +4943,29 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    lookUp: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["LookUpWanted"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookUp"];
+                };
             };
         };
     };

@@ -21,8 +21,8 @@ export function useChangeTags(titles: readonly number[]) {
   return useMutation({
     // one after the other: each is kept with what it changed
     scope: { id: "tags" },
-    mutationFn: (changes: Schemas["TagChange"][]) =>
-      answer(client.PATCH("/api/shelf/tags", { body: { changes } })),
+    mutationFn: ({ changes, work }: { changes: Schemas["TagChange"][]; work: string }) =>
+      answer(client.PATCH("/api/shelf/tags", { body: { changes, work } })),
     onSuccess: (changed) => {
       const anew = new Map(changed.titles.map((row) => [row.title_id, row]));
       cache.setQueryData<Schemas["Tags"]>(tagsOf(titles), (old) =>

@@ -67,6 +67,16 @@ export function replaced(rows: readonly Row[], tags: readonly string[], find: st
   );
 }
 
+/** What one look-up is for: an episode with the others of its season here, anything else by itself. */
+export function ofOneWork(rows: readonly Row[], at: number): Row[] {
+  const from = rows[at];
+  if (!from) return [];
+  const alike = (row: Row) =>
+    kindOf(row) === "episode" &&
+    ["show", "season"].every((tag) => valueOf(row, tag).toLowerCase() === valueOf(from, tag).toLowerCase());
+  return kindOf(from) === "episode" && valueOf(from, "show") ? rows.filter(alike) : [from];
+}
+
 /** What takes changes back: the value that was set by hand, or what was found. */
 export function takenBack(rows: readonly Row[], changes: readonly Change[]): Change[] {
   const known = new Map(rows.map((row) => [row.title_id, row]));

@@ -44,3 +44,9 @@ def set_by_hand(values: Mapping[str, str | int]) -> ProposedTags:
     """What somebody has set for a title; an empty value says that there is none."""
     reason = Reason(code="tag_by_hand")
     return ProposedTags(found={key: Proposed(value=value, reason=reason) for key, value in values.items()})
+
+
+def looked_up(values: Mapping[str, str | int], service: str, work: str) -> ProposedTags:
+    """What somebody has taken from a work that a look-up service knows."""
+    reason = Reason(code="tag_looked_up", values={"service": service, "work": work})
+    return ProposedTags(found={key: Proposed(value=value, reason=reason) for key, value in values.items()})

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 
 from ..catalogue import later, say
 from ..media import Gap, KeptRange, Title
+from .values import Values, number
 
 
 def duration_text(seconds: float) -> str:
@@ -14,6 +15,11 @@ def duration_text(seconds: float) -> str:
     if whole >= 3600:
         return say("{hours} h {minutes} min", hours=whole // 3600, minutes=whole % 3600 // 60)
     return f"{whole // 60}:{whole % 60:02}"
+
+
+def in_time(message: str) -> Callable[[Values], str]:
+    """A message of which every place is a time."""
+    return lambda v: say(message, **{key: duration_text(number(value)) for key, value in v.items()})
 
 
 def moment_text(seconds: float) -> str:

@@ -8,9 +8,10 @@ from ..catalogue import say, say_count
 from ..media import Reason
 from ..media.facts import as_fact
 from .facts import DYNAMIC_RANGES, sides
-from .lengths import duration_text
+from .lengths import duration_text, in_time
 from .rules import rule_name
 from .values import Values, number
+from .works import WORKS
 
 
 def sentence(reason: Reason) -> str:
@@ -30,11 +31,6 @@ def taken_text(reasons: Sequence[Reason], *, together: bool = False) -> str:
 
 def _said(made: str | Callable[[Values], str], values: Values) -> str:
     return say(made, **values) if isinstance(made, str) else made(values)
-
-
-def _in_time(message: str) -> Callable[[Values], str]:
-    """A message of which every place is a time."""
-    return lambda v: say(message, **{key: duration_text(number(value)) for key, value in v.items()})
 
 
 def _longest(values: Values) -> str:
@@ -172,7 +168,7 @@ SENTENCES: Mapping[str, str | Callable[[Values], str]] = {
     "only_title": "the only title here",
     "only_programme": "the only title here, apart from copies of it",
     "similar_lengths": "one of {count} titles of similar length: a series",
-    "much_shorter": _in_time("much shorter than the longest title ({longest_s})"),
+    "much_shorter": in_time("much shorter than the longest title ({longest_s})"),
     "very_short": "only {duration_s:.1f} s long, as menus are",
     "same_material": "the same material as title {title}",
     "nearly_same_material": _nearly_same,
@@ -190,7 +186,7 @@ SENTENCES: Mapping[str, str | Callable[[Values], str]] = {
     "not_one_file": "the streams fit, but no one file is this title",
     "other_track_first": "it would play, but with another track than yours",
     "stands_still": "a picture that stands until somebody goes on, as menus do",
-    "unlike_episodes": _in_time("longer than the episodes ({usual_s})"),
+    "unlike_episodes": in_time("longer than the episodes ({usual_s})"),
     "numbered_episode": "its name says season {season}, episode {episode}",
     "numbered_part": "its name has the number {episode} of a series",
     "named_extra": "its name says that it is an extra",
@@ -342,35 +338,7 @@ SENTENCES: Mapping[str, str | Callable[[Values], str]] = {
     "cut_edges_failed": "copied between encoded edges, it did not pass its checks; so all of it is converted",
     "cut_copied": _cut_copied,
     "cut_copied_unknown": "a copied stream can only begin at a key picture: the file begins with the nearest one",
-    "name_from_label": "from the source's name",
-    "name_by_pattern": "by the pattern for its kind, from its tags",
-    "pattern_of_kind": "the pattern for files of this kind",
-    "tag_unknown": "nothing is known of it",
-    "tag_film": "taken for a film: nothing says otherwise",
-    "tag_from_label": "from the disc's label, “{label}”",
-    "tag_from_folder": "from the folder's name, “{name}”",
-    "tag_from_file": "from the file's name, “{name}”",
-    "tag_from_source": "from the source's own name for it",
-    "plays_without_what_was_set": "it plays as it is; a copy gets the tags, chapters and artwork that were set",
-    "artwork_not_asked": "nobody has asked for one",
-    "artwork_not_held": "{container} holds no artwork",
-    "made_without_artwork": "made without its artwork: {what}",
-    "artwork_not_shown": "the device shows none",
-    "artwork_own": "the one that belongs to the title",
-    "artwork_to_be_found": "the frame that seems best; it is looked for before the file is made",
-    "artwork_frame": _in_time("the frame at {at_s}"),
-    "tag_beside": "from {name}, which lies beside it",
-    "tag_written": "written in the file",
-    "tag_by_role": "by what the title seems to be on its disc",
-    "tag_joined": "from the titles that were joined",
-    "tag_by_hand": "set for this title",
-    "tag_meaningless": "the disc is called “{label}”, which says nothing of it: look at it",
-    "tag_first_season": "no name says which season it is; taken for the first",
-    "tag_counted": "by its place among the episodes of its disc",
-    "tag_counted_on": "counted on from the {before} episodes of the discs before it",
-    "tag_counted_unknown": "counted from 1, but this is disc {disc}: look at it",
-    "tag_another_film": "another film of the same disc: its label does not say which",
-    "name_made_safe": "signs that a file name can't have ({file_system}) were replaced",
+    **WORKS,
     "chapters_kept": "kept",
     "no_chapters_in_title": "the title has none",
     "no_chapters_in_container": "{container} holds none",

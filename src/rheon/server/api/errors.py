@@ -15,6 +15,7 @@ from rest_framework.response import Response
 
 from rheon.core.catalogue import later, say
 from rheon.core.errors import (
+    LookUpFailed,
     OutsideFolders,
     PassphraseRefused,
     PlanError,
@@ -35,6 +36,7 @@ STATUS: tuple[tuple[type[RheonError], int], ...] = (
     (TargetError, 409),
     (PassphraseRefused, 403),
     (TooManyTries, 429),
+    (LookUpFailed, 502),
 )
 
 FULL = later(

@@ -12,6 +12,7 @@ from rheon.server.outbox import api as outbox
 from rheon.server.outbox import media as outbox_media
 from rheon.server.shelf import api as shelf
 from rheon.server.shelf import media as shelf_media
+from rheon.server.shelf import tag_api as shelf_tags
 from rheon.server.worklist import api as worklist
 
 from .schema import declared
@@ -26,6 +27,7 @@ urlpatterns = [
     path("home", home.TheHome.as_view()),
     path("home/hardware", home.TheHardware.as_view()),
     path("home/naming", home.TheNaming.as_view()),
+    path("home/look-up", home.TheLookUp.as_view()),
     path("shelf/film-folders", shelf.FilmFolders.as_view()),
     path("shelf/film-folders/<int:folder_id>", shelf.OneFilmFolder.as_view()),
     path("shelf/sources", shelf.Sources.as_view()),
@@ -34,7 +36,8 @@ urlpatterns = [
     path("shelf/sources/<int:source_id>/read-again", shelf.ReadAgain.as_view()),
     path("shelf/titles/<int:title_id>", shelf.OneTitle.as_view()),
     path("shelf/sources/<int:source_id>/find-again", shelf.FindAgain.as_view()),
-    path("shelf/tags", shelf.TitlesTags.as_view()),
+    path("shelf/tags", shelf_tags.TitlesTags.as_view()),
+    path("shelf/look-ups", shelf_tags.LookUps.as_view()),
     path("shelf/look-over", shelf.LookOver.as_view()),
     path("shelf/titles/<int:title_id>/chapters", shelf.Chapters.as_view()),
     path("shelf/titles/<int:title_id>/even-chapters", shelf.EvenChapters.as_view()),

@@ -48,6 +48,7 @@ RHEON_ENDS = list(HERE.ends)
 RHEON_TELL = HERE.tell
 # where encoders in hardware are looked for, if at all
 RHEON_HARDWARE = HERE.hardware_place
+RHEON_LOOK_UP = HERE.look_up
 RHEON_PREFIX = HERE.prefix
 RHEON_PROXIES = HERE.proxies
 

@@ -14,10 +14,11 @@ from . import documents
 from .actions.hardware import look_again, prefer_speed
 from .actions.naming import change_naming, choose_preset
 from .actions.passphrase import end_sessions, is_signed_in, sign_in, sign_out
+from .actions.row import change_home
 from .actions.setting_up import choose_output, mark_set_up
 from .hardware import hardware_document
 from .naming import naming_document
-from .queries import home_document, is_locked
+from .queries import home_document, is_locked, look_up_choice
 
 
 class TheHome(APIView):
@@ -63,6 +64,17 @@ class TheNaming(APIView):
         if patterns:
             change_naming(patterns)
         return naming_document()
+
+
+class TheLookUp(APIView):
+    @operation("lookUpChoice")
+    def get(self, request: Request) -> documents.LookUpChoice:
+        return look_up_choice()
+
+    @operation("changeLookUp")
+    def patch(self, request: Request, wanted: documents.LookUpChange) -> documents.LookUpChoice:
+        change_home(looks_up=wanted.allowed)
+        return look_up_choice()
 
 
 class TheSession(APIView):

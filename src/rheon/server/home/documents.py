@@ -123,6 +123,17 @@ class NamingChange(Body):
     only_try: bool = False
 
 
+class LookUpChoice(Document):
+    """The look-up service that the settings name (empty: none), and whether it may be asked."""
+
+    service: str
+    allowed: bool
+
+
+class LookUpChange(Body):
+    allowed: bool
+
+
 class Session(Document):
     has_passphrase: bool
     signed_in: bool

@@ -14,7 +14,8 @@ class Home(models.Model):
     are to be tried again); ``costs`` what was measured of those that work, by name; ``failures`` what the engine said
     of those that failed at titles since, one after the other. They are used where ``prefers_speed``. ``pace`` is how
     many times as long this machine takes as those that Rheon was made for. ``naming`` are the patterns by which files
-    are called, by the kind of their content, where they are not those that Rheon begins with.
+    are called, by the kind of their content, where they are not those that Rheon begins with. ``looks_up`` allows that
+    the look-up service of the settings is asked.
     """
 
     outputs = models.JSONField(default=list)
@@ -28,6 +29,7 @@ class Home(models.Model):
     prefers_speed = models.BooleanField(default=False)
     pace = models.FloatField(default=1.0)
     naming = models.JSONField(default=dict)
+    looks_up = models.BooleanField(default=False)
 
 
 class Attempt(models.Model):

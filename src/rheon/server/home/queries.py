@@ -63,6 +63,10 @@ def home_document(session_key: str | None) -> documents.Home:
     )
 
 
+def look_up_choice() -> documents.LookUpChoice:
+    return documents.LookUpChoice(service=settings.RHEON_LOOK_UP, allowed=home().looks_up)
+
+
 def place_document(text: str) -> documents.Place:
     place = place_of(Path(text_path(text)))
     return documents.Place(

@@ -12,7 +12,7 @@ from rheon.server.api.documents import PageWanted
 from rheon.server.api.operations import operation
 
 from . import documents, proposals, queries
-from .actions import artwork, chapters, drives, film_folders, joins, levels, looking, sources, surveys, tags, titles
+from .actions import artwork, chapters, drives, film_folders, joins, levels, looking, sources, surveys, titles
 from .drives import drives_document
 from .models import FilmFolder, Source, Title
 
@@ -49,18 +49,6 @@ class OneFilmFolder(APIView):
     def delete(self, request: Request, folder_id: int) -> None:
         """Its sources stay on the Shelf."""
         get_object_or_404(FilmFolder, pk=folder_id).delete()
-
-
-class TitlesTags(APIView):
-    @operation("tags")
-    def get(self, request: Request, wanted: documents.TagsWanted) -> documents.Tags:
-        return queries.tags_document(wanted.titles)
-
-    @operation("changeTags")
-    def patch(self, request: Request, wanted: documents.TagChanges) -> documents.Tags:
-        """Set tags by hand; the answer has the titles that were changed."""
-        tags.set_tags([(change.title_id, change.tag, change.value) for change in wanted.changes])
-        return queries.tags_document(list(dict.fromkeys(change.title_id for change in wanted.changes)))
 
 
 class LookOver(APIView):

@@ -11,7 +11,6 @@ from rheon.core.descriptions import Fact
 from rheon.core.media import Chapter, Gap, Role, Shape, Share
 from rheon.core.media.joining import MOST_PARTS
 from rheon.core.media.tags import LONGEST_TAG
-from rheon.core.planning.decisions import Choice
 from rheon.core.sources.images.drive import DriveState
 from rheon.server.api.documents import Body, Document, Line, Query, RowId, Text
 
@@ -148,62 +147,6 @@ class Title(Document):
     chapters_alike: list[int]
     audio: list[Audio]
     subtitles: list[Subtitle]
-
-
-class Tag(Document):
-    """A tag as it is typed, where it comes from, how sure that is, and whether somebody set it."""
-
-    value: str
-    reason: str
-    sure: float
-    by_hand: bool
-
-
-class TitleTags(Document):
-    """A title's tags by their names, and what a file of it is called by them."""
-
-    title_id: int
-    title_name: str
-    source_id: int
-    source_name: str
-    duration_s: float
-    file_name: str
-    tags: dict[str, Tag]
-
-
-class TagField(Document):
-    """A tag that can be set: its name, how it is called and what it is; ``choices`` where it has few values."""
-
-    name: str
-    label: str
-    help: str
-    choices: tuple[Choice, ...]
-
-
-class Tags(Document):
-    """``look_below`` is how sure a value has to be for nobody to be asked to look at it."""
-
-    fields: list[TagField]
-    titles: list[TitleTags]
-    look_below: float
-
-
-class TagsWanted(Query):
-    titles: Annotated[list[RowId], Field(max_length=MOST_TITLES)] = []
-
-
-class TagChange(Body):
-    """A tag of a title; ``null`` gives back what was found."""
-
-    title_id: RowId
-    tag: Line
-    value: Annotated[Text, Field(max_length=4000)] | None
-
-
-class TagChanges(Body):
-    """All of them are made, or none."""
-
-    changes: Annotated[list[TagChange], Field(max_length=2000)]
 
 
 class Folder(Document):

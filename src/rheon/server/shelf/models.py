@@ -8,10 +8,11 @@ from django.db import models
 
 from rheon.core.analysis import Survey, with_findings
 from rheon.core.chapters import plain
+from rheon.core.look_up.works import Work
 from rheon.core.media import Cover, ProposedTags, Role, Samples
 from rheon.core.media import Title as CoreTitle
 from rheon.core.media.documents import load
-from rheon.core.naming.proposing import set_by_hand
+from rheon.core.naming.proposing import looked_up, set_by_hand
 from rheon.core.sources.roles.parts import other_angle
 from rheon.server.claims import Leased
 
@@ -76,9 +77,10 @@ class Title(models.Model):
     """One playable programme. ``document`` is the core's value; ``outline`` is what the Shelf's list shows of it.
 
     What people set by hand (``role_by_hand``, ``named_by_hand``, ``chapters_by_hand``, ``angle``, ``tags_by_hand``,
-    ``cover_by_hand``)
-    outlives a re-scan. ``chapters_by_hand`` are pairs of a moment in seconds and a name; ``None`` where the title has
-    those it was read with. ``tags_found`` is what the work seems to be called (``core.naming``).
+    ``cover_by_hand``) outlives a re-scan. ``chapters_by_hand`` are pairs of a moment in seconds and a name;
+    ``None`` where the title has those it was read with. ``tags_found`` is what the work seems to be called
+    (``core.naming``), ``looked_up`` which of the tags by hand were taken from what a service knows: its address,
+    what the work is called there, and their values.
     """
 
     source = models.ForeignKey(Source, on_delete=models.CASCADE, related_name="titles")
@@ -94,6 +96,7 @@ class Title(models.Model):
     angle = models.PositiveIntegerField(default=1)
     tags_found = models.JSONField(null=True)
     tags_by_hand = models.JSONField(default=dict)
+    looked_up = models.JSONField(null=True)
     document = models.JSONField()
     outline = models.JSONField(default=dict)
     samples = models.JSONField(null=True)
@@ -118,7 +121,12 @@ class Title(models.Model):
         """What is known of the work: what was set by hand, its name if that was, and what was found."""
         found = load(ProposedTags, self.tags_found) if self.tags_found else ProposedTags()
         named = {"title": self.name} if self.named_by_hand else {}
-        return set_by_hand({**named, **self.tags_by_hand}).over(found)
+        by_hand = set_by_hand({**named, **self.tags_by_hand})
+        if not self.looked_up:
+            return by_hand.over(found)
+        values = self.looked_up["values"].items()
+        taken = {tag: value for tag, value in values if self.tags_by_hand.get(tag) == value}
+        return looked_up(taken, self.looked_up["service"], self.looked_up["work"]).over(by_hand).over(found)
 
     @property
     def set_for_files(self) -> bool:
@@ -134,6 +142,21 @@ class Title(models.Model):
     def readable_title(self) -> CoreTitle:
         """The title for reading its data. Raises ``OutsideFolders`` where they have moved out of the media folders."""
         return data_inside(self.core_title())
+
+
+class Answer(models.Model):
+    """What a look-up service knew by some words: pairs of a name and a value, as they were sent to it."""
+
+    service = models.TextField()
+    words = models.TextField()
+    works = models.JSONField()
+    at = models.DateTimeField(db_index=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["service", "words"], name="one_answer_to_words")]
+
+    def found(self) -> tuple[Work, ...]:
+        return tuple(load(Work, work) for work in self.works)
 
 
 class Part(models.Model):

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import hashlib
-from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from pathlib import Path
 from typing import Any, Literal
@@ -18,14 +17,8 @@ from rheon.core.media import AudioStream, Cover, Problem, Role, SubtitleStream, 
 from rheon.core.media import Title as CoreTitle
 from rheon.core.media.documents import load
 from rheon.core.media.joined import places_of
-from rheon.core.naming.patterns import Naming
-from rheon.core.naming.sureness import SURE_FROM
-from rheon.core.planning.decisions import DecisionKind
-from rheon.core.planning.decisions.file import TAGS
-from rheon.core.planning.decisions.file.tags import tag_choices
 from rheon.core.system import is_there, text_path
 from rheon.core.wording import problem_text, sentence
-from rheon.server.home.naming import called_here, house_naming
 
 from . import documents
 from .actions.artwork import picture_path, stills_of
@@ -196,41 +189,6 @@ def cover_of(title: Title, wanted: documents.CoverWanted) -> Cover:
     if artwork is None:
         raise BadPicture("No picture came with this title.", advice="Choose a frame, or bring one.")
     return replace(said, path=artwork.path, stream=artwork.stream, at_s=None)
-
-
-def tags_document(titles: Sequence[int]) -> documents.Tags:
-    """Tags of some titles, in the order in which they were named."""
-    rows = Title.objects.select_related("source").defer("document", "outline", "samples", "survey").in_bulk(titles)
-    naming = house_naming()
-    return documents.Tags(
-        fields=[_tag_field(kind) for kind in TAGS],
-        titles=[_title_tags(rows[pk], naming) for pk in titles if pk in rows],
-        look_below=SURE_FROM,
-    )
-
-
-def _tag_field(kind: DecisionKind[Any]) -> documents.TagField:
-    name = kind.key.partition(".")[2]
-    return documents.TagField(name=name, label=say(kind.label), help=say(kind.help), choices=tag_choices(name))
-
-
-def _title_tags(title: Title, naming: Naming) -> documents.TitleTags:
-    known = title.tags()
-    by_hand = title.tags_by_hand.keys() | ({"title"} if title.named_by_hand else set())
-    return documents.TitleTags(
-        title_id=title.pk,
-        title_name=title.name,
-        source_id=title.source_id,
-        source_name=title.source.name,
-        duration_s=title.duration_s,
-        file_name=called_here(known.tags.or_called(title.name), naming),
-        tags={
-            name: documents.Tag(
-                value=str(one.value), reason=sentence(one.reason), sure=one.sure, by_hand=name in by_hand
-            )
-            for name, one in known.found.items()
-        },
-    )
 
 
 def _parts(title: Title, core: CoreTitle) -> list[documents.JoinedPart]:

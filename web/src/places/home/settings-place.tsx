@@ -5,6 +5,7 @@ import { Notice } from "../../ui/notice";
 import { NotYet } from "../../ui/states";
 import { FilmFolders } from "./film-folders";
 import { HardwareChoice } from "./hardware-choice";
+import { LookUpChoice } from "./look-up-choice";
 import { NamingChoice } from "./naming-choice";
 import { OutputChoice } from "./output-choice";
 import { Section } from "./section";
@@ -41,6 +42,12 @@ export function SettingsPlace() {
             about="Patterns make them of what is known of a work. What was made before keeps its name."
           >
             <NamingChoice />
+          </Section>
+          <Section
+            title="Looking works up"
+            about="A service can tell titles, years and episodes by a name. It is off until you allow it."
+          >
+            <LookUpChoice />
           </Section>
           <Section
             title="Graphics chip"

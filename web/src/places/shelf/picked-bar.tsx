@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 
-import { useSetPicked } from "../../api/bench";
+import { useSetPicked } from "../../api/picks";
 import type { Schemas } from "../../api/client";
 import { useJoinTitles } from "../../api/queries";
 import { durationText } from "../../domain/durations";

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 
-import { usePicks, useSetPicked } from "../../api/bench";
+import { usePicks, useSetPicked } from "../../api/picks";
 import type { Schemas } from "../../api/client";
 import { useLookOver, useSources } from "../../api/queries";
 import { timeScale } from "../../domain/scales";

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 
 import type { Schemas } from "../../api/client";
-import { useSetPicked } from "../../api/bench";
+import { useSetPicked } from "../../api/picks";
 import { useChangeTitle } from "../../api/queries";
 import { durationText } from "../../domain/durations";
 import { sizeText } from "../../domain/sizes";

@@ -8,6 +8,7 @@ from dataclasses import replace
 from django.db import transaction
 
 from rheon.core.errors import NoSuchTitle
+from rheon.core.look_up.works import Work
 from rheon.core.media import Role, SourceForm, SourceKind
 from rheon.core.media import Source as CoreSource
 from rheon.core.media import Title as CoreTitle
@@ -16,6 +17,7 @@ from rheon.core.naming.proposing import propose, season_disc
 from rheon.core.planning.decisions.file.tags import read_tag
 
 from ..models import Source, Title
+from .look_up import work_of
 from .sources import update
 
 Change = tuple[int, str, str | None]
@@ -44,19 +46,34 @@ def propose_missing() -> int:
     return len(sources)
 
 
-def set_tags(changes: Sequence[Change]) -> None:
-    """Set tags by hand, all of them or none. Raises ``BadPin`` where a value can't be one, ``NoSuchTitle``."""
+def set_tags(changes: Sequence[Change], work: str = "") -> None:
+    """Set tags by hand, all of them or none; ``work`` is the key of the one that they were taken from.
+
+    Raises ``BadPin`` where a value can't be one, ``NoSuchTitle``, ``LookUpFailed``.
+    """
+    taken_from = work_of(work) if work else None
     read = [(title, tag, None if value is None else read_tag(tag, value)) for title, tag, value in changes]
     with transaction.atomic():
         # as they are now: what somebody set meanwhile stays
-        rows = Title.objects.only("source_id", "tags_by_hand").in_bulk([title for title, _, _ in read])
+        rows = Title.objects.only("source_id", "tags_by_hand", "looked_up").in_bulk([title for title, _, _ in read])
         for title, tag, value in read:
             if title not in rows:
                 raise NoSuchTitle("A title is no longer on the Shelf.", advice="Load the page again.")
             kept = {key: said for key, said in rows[title].tags_by_hand.items() if key != tag}
             rows[title].tags_by_hand = kept if value is None else {**kept, tag: value}
-        Title.objects.bulk_update(rows.values(), ["tags_by_hand"])
+            if taken_from and value is not None:
+                _remember(rows[title], *taken_from, tag, value)
+        Title.objects.bulk_update(rows.values(), ["tags_by_hand", "looked_up"])
         update(Source.objects.filter(pk__in={row.source_id for row in rows.values()}))
+
+
+def _remember(row: Title, service: str, work: Work, tag: str, value: str | int) -> None:
+    """Where a value was looked up; what was taken from elsewhere before is told by that work no more."""
+    called = f"{work.title} ({work.year})" if work.year is not None else work.title
+    known = row.looked_up or {}
+    same = (known.get("service"), known.get("work")) == (service, called)
+    values = {**known["values"], tag: value} if same else {tag: value}
+    row.looked_up = {"service": service, "work": called, "values": values}
 
 
 def _core(source: Source, read: Sequence[CoreTitle] | None = None) -> CoreSource:

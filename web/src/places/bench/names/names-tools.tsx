@@ -2,11 +2,12 @@ import { useState } from "react";
 
 import type { Schemas } from "../../../api/client";
 import { counted } from "../../../domain/counts";
-import { filledDown, numberedUp, replaced } from "../../../domain/tags";
+import { filledDown, numberedUp, ofOneWork, replaced } from "../../../domain/tags";
 import { Button } from "../../../ui/button";
 import { Field } from "../../../ui/field";
 import { Popover } from "../../../ui/popover";
 import { Tip } from "../../../ui/tip";
+import { LookUp } from "./look-up";
 import type { Edits } from "./use-edits";
 
 const COUNTED = ["episode", "part"];
@@ -21,6 +22,7 @@ interface Props {
 /** What is done to many titles in one act. */
 export function NamesTools({ tags, at, edits }: Props) {
   const rows = tags.titles;
+  const row = rows[at.row];
   const label = tags.fields.find(({ name }) => name === at.tag)?.label ?? "";
   const down = filledDown(rows, at.row, at.tag);
   const up = COUNTED.includes(at.tag) ? numberedUp(rows, at.row, at.tag) : [];
@@ -41,6 +43,7 @@ export function NamesTools({ tags, at, edits }: Props) {
         </Button>
       </Tip>
       <FindAndReplace tags={tags} edits={edits} />
+      {row && <LookUp key={row.title_id} rows={ofOneWork(rows, at.row)} row={row} onTake={edits.change} />}
       <Button disabled={!edits.undo || edits.busy} onClick={() => edits.undo?.()}>
         {edits.last ? `Undo “${edits.last}”` : "Undo"}
       </Button>

@@ -1,7 +1,7 @@
 import { useMemo, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 
-import { usePicks } from "../../../api/bench";
+import { usePicks } from "../../../api/picks";
 import type { Schemas } from "../../../api/client";
 import { useTags } from "../../../api/tags";
 import { doubtsOf } from "../../../domain/tags";

@@ -8,8 +8,8 @@ interface Act {
   back: Change[];
 }
 
-/** Whether the changes were kept; what was refused is said. */
-export type ChangeTags = (text: string, changes: Change[]) => Promise<boolean>;
+/** Whether the changes were kept; what was refused is said. `work` is the key of the one that they were taken from. */
+export type ChangeTags = (text: string, changes: Change[], work?: string) => Promise<boolean>;
 
 export interface Edits {
   /** Sets tags in one act that can be taken back. */
@@ -28,9 +28,9 @@ export function useEdits(rows: readonly Row[], ids: readonly number[]): Edits {
   const [refused, setRefused] = useState<string | null>(null);
   const [acts, setActs] = useState<readonly Act[]>([]);
   const save = useCallback(
-    async (text: string, changes: Change[]) => {
+    async (text: string, changes: Change[], work = "") => {
       try {
-        await mutateAsync(changes);
+        await mutateAsync({ changes, work });
         setRefused(null);
         return true;
       } catch (error) {
@@ -41,9 +41,9 @@ export function useEdits(rows: readonly Row[], ids: readonly number[]): Edits {
     [mutateAsync],
   );
   const change = useCallback(
-    async (text: string, changes: Change[]) => {
+    async (text: string, changes: Change[], work?: string) => {
       const act = { text, back: takenBack(rows, changes) };
-      const kept = changes.length === 0 || (await save(text, changes));
+      const kept = changes.length === 0 || (await save(text, changes, work));
       if (kept && changes.length) setActs((old) => [...old, act]);
       return kept;
     },

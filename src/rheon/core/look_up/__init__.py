@@ -1,0 +1,1 @@
+"""What a service knows of a work, and how that stands to the titles that are here."""
