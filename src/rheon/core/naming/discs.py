@@ -6,15 +6,17 @@ import re
 from collections.abc import Iterator, Mapping
 from dataclasses import replace
 
-from ..media import ContentKind, Proposed, ProposedTags, Reason, Role, Source
+from ..media import ContentKind, Proposed, ProposedTags, Reason, Role, Source, Title
 from .labels import is_meaningless, read_name
 from .names import display_name
 from .sureness import BY_PEOPLE, FIRST_SEASON, GUESSED, LABEL, ORDER, SURE_FROM
 from .titles import title_names
+from .written import told_beside
 
 DISC_FOLDERS = frozenset({"video_ts", "bdmv", "audio_ts", "dvd", "bluray", "disc"})
 IMAGE = re.compile(r"\.(?:iso|img|udf)$", re.IGNORECASE)
 VOLUME = re.compile(r"[ ,–-]+vol(?:ume)?[ .]*(?P<disc>\d{1,2})$", re.IGNORECASE)
+OF_SERIES = ("show", "season", "year", "genre", "cast")
 BY_ROLE = Reason(code="tag_by_role")
 
 Work = Mapping[str, Proposed]
@@ -79,10 +81,16 @@ def tags_of_disc(source: Source, episodes_before: int | None) -> Iterator[tuple[
             found |= {"show": work["title"]} if episodes else {}
         if title.name and title.role is not Role.FEATURE:
             found["title"] = Proposed(value=title.name, reason=Reason(code="tag_from_source"), sure=BY_PEOPLE)
-        yield (
-            title.number,
-            ProposedTags(found={"kind": Proposed(value=kind.value, reason=BY_ROLE, sure=ORDER), **found}),
-        )
+        found = {"kind": Proposed(value=kind.value, reason=BY_ROLE, sure=ORDER), **found, **_beside(title, kind)}
+        yield title.number, ProposedTags(found=found)
+
+
+def _beside(title: Title, kind: ContentKind) -> Work:
+    """What documents say of a title; of an episode only what is its series', since a disc has several."""
+    told = told_beside(title)
+    if kind is ContentKind.EPISODE:
+        return _among(told, *OF_SERIES) if "kind" not in told else {}
+    return told if "show" not in told else {}
 
 
 def _among(work: Work, *tags: str) -> Work:

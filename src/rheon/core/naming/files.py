@@ -10,7 +10,7 @@ from ..media import ContentKind, FileData, Proposed, ProposedTags, Reason, Role,
 from .episodes import tidy_name
 from .labels import NameParts, is_meaningless, read_name
 from .sureness import BY_PEOPLE, FIRST_SEASON, ORDER, SURE_FROM, WRITTEN
-from .written import written_in
+from .written import told_beside, written_in
 
 NUMBER_FIRST = re.compile(r"(?P<episode>\d{1,3})(?:[ .]*[-–][ .]*|[ .]+)(?P<title>\D.*)$")
 NUMBER_ALONE = re.compile(r"(?:e|ep|episode)?[ .]*(?P<episode>\d{1,3})", re.IGNORECASE)
@@ -22,12 +22,7 @@ def tags_of_file(title: Title, source_path: str) -> ProposedTags:
     *folders, name = [piece for piece in path.split("/") if piece]
     stem = name.rpartition(".")[0] or name
     found = _by_file_name(title, stem, folders)
-    beside = {
-        tag: Proposed(value=value, reason=Reason(code="tag_beside", values={"name": one.name}), sure=WRITTEN)
-        for one in title.beside
-        for tag, value in one.tags.items()
-    }
-    return ProposedTags(found={**found, **written_in(title, stem), **beside})
+    return ProposedTags(found={**found, **written_in(title, stem), **told_beside(title)})
 
 
 def _by_file_name(title: Title, stem: str, folders: Sequence[str]) -> dict[str, Proposed]:

@@ -1,4 +1,4 @@
-"""What is written in a file, as far as a person has written it. Pure."""
+"""What is written in a file, as far as a person has written it, and in documents beside it. Pure."""
 
 from __future__ import annotations
 
@@ -19,6 +19,15 @@ def written_in(title: Title, stem: str) -> dict[str, Proposed]:
     return {
         tag: Proposed(value=value, reason=Reason(code="tag_written"), sure=WRITTEN)
         for tag, value in _told(title, stem).items()
+    }
+
+
+def told_beside(title: Title) -> dict[str, Proposed]:
+    """Tags that documents beside a title tell; what the surest says counts."""
+    return {
+        tag: Proposed(value=value, reason=Reason(code="tag_beside", values={"name": one.name}), sure=WRITTEN)
+        for one in title.beside
+        for tag, value in one.tags.items()
     }
 
 

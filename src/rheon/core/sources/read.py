@@ -3,16 +3,19 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from pathlib import Path
 
 from ..errors import EmptyDisc, NotASource, SourceError, SourceMissing
-from ..media import Source
+from ..media import Role, Source, SourceKind
 from ..system import is_there, real_path
 from .bluray.reader import read_bluray
 from .dvd.reader import read_dvd
 from .files.reader import is_media_folder, read_file, read_folder
+from .files.sidecars import artwork_of_disc, facts_of_disc
 from .images.disc_files import (
+    BLURAY_FOLDER,
+    VIDEO_FOLDER,
     DiscFiles,
     bluray_folder,
     is_image,
@@ -77,12 +80,28 @@ def read_source(path: Path, progress: ScanProgress | None = None) -> Source:
         raise SourceError("{path} can't be read: {reason}.", path=path.name, reason=error.strerror) from error
 
 
+def _with_beside(source: Source, path: Path) -> Source:
+    """With what lies in a disc's folder, or beside its image, for its film or its episodes."""
+    if not path.is_file() and not path.is_dir():
+        return source
+    disc = path.parent if path.name.upper() in (VIDEO_FOLDER, BLURAY_FOLDER) else path
+    facts, artwork = facts_of_disc(disc), artwork_of_disc(disc)
+    titles = (
+        replace(title, beside=facts, artwork=artwork or title.artwork)
+        if title.role in (Role.FEATURE, Role.EPISODE)
+        else title
+        for title in source.titles
+    )
+    return replace(source, titles=tuple(titles))
+
+
 def _read(path: Path, progress: ScanProgress) -> Source:
     if not is_there(path):
         raise SourceMissing("There is nothing at {path}.", path=path)
     for reader in READERS:
         if reader.recognises(path):
-            return reader.read(path, progress)
+            source = reader.read(path, progress)
+            return source if source.kind is SourceKind.FILES else _with_beside(source, path)
     entries = list(path.iterdir()) if path.is_dir() else []
     if path.is_dir() and not entries:
         raise EmptyDisc("{path} is an empty folder.", path=path.name)

@@ -18,7 +18,8 @@ TEXT_FORMATS = {".srt": "subrip", ".ass": "ass", ".ssa": "ass", ".vtt": "webvtt"
 PICTURES = frozenset({".jpg", ".jpeg", ".png", ".webp"})
 FOLDER_PICTURES = ("cover", "folder", "poster", "front")
 CHAPTER_ENDINGS = (".chapters.txt", ".chapters.xml", ".chapters.json", ".chapters.vtt", ".cue", ".ffmetadata")
-SERIES_FILE, FACT_ENDINGS = "tvshow.nfo", (".info.json", ".json", ".xml", ".nfo")
+SERIES_FILE, DISC_FILE = "tvshow.nfo", "movie"
+FACT_ENDINGS = (".info.json", ".json", ".xml", ".nfo")
 LARGEST_FACTS = 1 << 20
 """Bytes of a document about a work."""
 FORCED_WORDS = frozenset({"forced"})
@@ -64,8 +65,28 @@ def facts_beside(media: Path, siblings: Iterable[Path]) -> tuple[Beside, ...]:
     here = {path.name.casefold(): path for path in sorted(siblings)}
     above = media.parent.parent / SERIES_FILE
     own = (here.get(f"{media.stem}{ending}".casefold()) for ending in FACT_ENDINGS)
+    return _facts((above if above.is_file() else None, here.get(SERIES_FILE), *own))
+
+
+def facts_of_disc(disc: Path) -> tuple[Beside, ...]:
+    """The same for a disc: in its folder under its name or ``movie``, or beside an image; the surest last."""
+    if disc.is_file():
+        return facts_beside(disc, disc.parent.iterdir())
+    here = {path.name.casefold(): path for path in sorted(disc.iterdir())}
+    names = (f"{stem}{ending}".casefold() for stem in (DISC_FILE, disc.name) for ending in FACT_ENDINGS)
+    return _facts((here.get(SERIES_FILE), *map(here.get, names)))
+
+
+def artwork_of_disc(disc: Path) -> Artwork | None:
+    """The picture in a disc's folder under its name or as its cover; beside an image only under its name."""
+    if disc.is_file():
+        return artwork_beside(disc, [path for path in disc.parent.iterdir() if path.stem == disc.stem])
+    return artwork_beside(disc, list(disc.iterdir()))
+
+
+def _facts(documents: Iterable[Path | None]) -> tuple[Beside, ...]:
     found = []
-    for path in (above if above.is_file() else None, here.get(SERIES_FILE), *own):
+    for path in documents:
         if path is not None:
             with contextlib.suppress(SourceError, OSError, UnicodeDecodeError):
                 if tags := read_facts(read_inside(path, LARGEST_FACTS).decode("utf-8-sig")):

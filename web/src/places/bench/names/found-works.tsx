@@ -116,6 +116,7 @@ function FactLine({ fact }: { fact: Schemas["WorkFact"] }) {
 function Changes({ work }: { work: Work }) {
   if (!work.changes.length)
     return <p className="mt-2 text-quiet">It tells nothing that is not known here already.</p>;
+  const titles = new Set(work.changes.map(({ title_id }) => title_id)).size;
   return (
     <table aria-label="What would change" className="mt-2.5 w-full text-left text-[13px]">
       <tbody>
@@ -128,7 +129,7 @@ function Changes({ work }: { work: Work }) {
               {old && <del className="mr-2 text-quiet">{old}</del>}
               {value}
             </td>
-            <td className="w-56 py-1 text-right text-quiet max-sm:hidden">{names}</td>
+            {titles > 1 && <td className="w-56 py-1 text-right text-quiet max-sm:hidden">{names}</td>}
           </tr>
         ))}
       </tbody>
@@ -142,7 +143,11 @@ function together(changes: Work["changes"]) {
     const key = JSON.stringify([change.tag, change.old, change.new]);
     lines.set(key, [...(lines.get(key) ?? []), change]);
   }
-  return [...lines].flatMap(([key, same]) => {
+  const tags = [...new Set(changes.map(({ tag }) => tag))];
+  const inOrder = [...lines].sort(
+    ([, [one]], [, [other]]) => tags.indexOf(one?.tag ?? "") - tags.indexOf(other?.tag ?? ""),
+  );
+  return inOrder.flatMap(([key, same]) => {
     const [first] = same;
     if (!first) return [];
     const names = same.length > 1 ? counted(same.length, "title") : first.title_name;

@@ -92,6 +92,12 @@ function LookUpDialog({ rows, row, onTake, onClose }: DialogProps) {
             }
           />
           {asking.error && <Notice look="fault">{asking.error.message}</Notice>}
+          {asking.isIdle && (
+            <p className="mt-4 border-t border-hairline pt-4 text-quiet">
+              What comes back is held against the lengths{isSeries && " and the number of episodes"} here. You
+              see what agrees and what would change, and take it or leave it.
+            </p>
+          )}
           {asking.data && (
             <FoundWorks key={asking.data.answered} found={asking.data} called={called} onTake={onTake} />
           )}
@@ -135,10 +141,11 @@ function Words({ row, isSeries, called, service, allowed, busy, onAsk, onStop }:
     season: isSeries && season ? Number(season) : null,
   };
   const faulty = [year, season].some((said) => said && !NUMBER.test(said));
+  const isAsked = asked === JSON.stringify(words);
   const ready = Boolean(words.title) && !faulty && !busy && allowed;
   const ask = () => {
     if (!ready) return;
-    onAsk(words, asked === JSON.stringify(words));
+    onAsk(words, isAsked);
     setAsked(JSON.stringify(words));
   };
   return (
@@ -160,8 +167,8 @@ function Words({ row, isSeries, called, service, allowed, busy, onAsk, onStop }:
         {busy ? (
           <Button onClick={onStop}>Stop</Button>
         ) : (
-          <Button type="submit" look="primary" disabled={!ready}>
-            {asked === JSON.stringify(words) ? "Ask again" : "Ask"}
+          <Button type="submit" look={isAsked ? "plain" : "primary"} disabled={!ready}>
+            {isAsked ? "Ask again" : "Ask"}
           </Button>
         )}
       </div>
@@ -173,15 +180,17 @@ function Words({ row, isSeries, called, service, allowed, busy, onAsk, onStop }:
             : `These words go to ${service} when you ask. Names of files, lengths and pictures stay here.`}
       </p>
       {!allowed && (
-        <Notice look="reason">
-          <span className="flex flex-wrap items-center gap-3">
-            Looking works up is off: nothing has been sent.
-            <Button size="small" onClick={() => allow.mutate(true)} disabled={allow.isPending}>
-              Allow it
-            </Button>
-            {allow.isError && <span className="text-madder">{allow.error.message}</span>}
-          </span>
-        </Notice>
+        <div className="mt-3">
+          <Notice look="reason">
+            <span className="flex flex-wrap items-center gap-3">
+              Looking works up is off: nothing has been sent.
+              <Button size="small" onClick={() => allow.mutate(true)} disabled={allow.isPending}>
+                Allow it
+              </Button>
+              {allow.isError && <span className="text-madder">{allow.error.message}</span>}
+            </span>
+          </Notice>
+        </div>
       )}
     </form>
   );
