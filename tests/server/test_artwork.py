@@ -5,7 +5,9 @@ from __future__ import annotations
 import base64
 import io
 import json
+import os
 import subprocess
+import time
 from collections.abc import Callable
 from pathlib import Path
 from typing import Any
@@ -14,7 +16,7 @@ import pytest
 from django.test import Client
 from PIL import Image
 
-from rheon.server.shelf.actions.artwork import find_stills
+from rheon.server.shelf.actions.artwork import KEPT_FOR_S, find_stills, forget_pictures, picture_path
 from rheon.server.shelf.actions.reading import read_now
 from rheon.server.shelf.actions.sources import read_again
 from rheon.server.shelf.models import Source, Title
@@ -151,3 +153,18 @@ def test_a_picture_of_one_s_own_is_kept_and_given_to_the_whole_series(shelf: She
         assert (said["picture"], said["shape"], said["across"], said["at_s"]) == (name, "2:3", 1.0, None)
     seen = Image.open(io.BytesIO(client.get(f"/api/shelf/titles/{one.pk}/cover.jpg?picture={name}&shape=2:3").content))
     assert seen.size == (600, 900) and seen.getpixel((300, 450)) == pytest.approx((0, 128, 128), abs=3)
+
+
+def test_a_picture_that_nothing_uses_is_forgotten_in_time(shelf: Shelf, api: Api, settings: Any) -> None:
+    shelf("MARRAM_NIGHTS")
+    used, unused, new = (
+        api("post", "shelf/pictures", {"data": brought(c)})[1]["picture"] for c in ("red", "blue", "tan")
+    )
+    cover = {"picture": used, "shape": "1:1"}
+    title = Title.objects.get(number=4)
+    api("put", f"shelf/titles/{title.pk}/artwork", {"cover": cover})
+    long_ago = time.time() - KEPT_FOR_S - 60
+    for name in (used, unused):
+        os.utime(picture_path(name), (long_ago, long_ago))
+    assert forget_pictures() == 1
+    assert [picture_path(name).exists() for name in (used, unused, new)] == [True, False, True]

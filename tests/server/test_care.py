@@ -229,6 +229,34 @@ def test_a_copy_made_while_somebody_writes_is_whole_and_is_put_back_elsewhere(st
     assert not [path for path in other.iterdir() if path.name.startswith(".")]
 
 
+def test_pictures_that_people_brought_are_in_a_copy_and_are_found_where_it_is_put_back(
+    state: Path, tmp_path: Path
+) -> None:
+    name, pictures = f"{'0a' * 20}.jpg", state / "pictures"
+    pictures.mkdir()
+    (pictures / name).write_bytes(b"a picture")
+    (pictures / "unfinished.part").write_bytes(b"none")
+    with contextlib.closing(sqlite3.connect(database_of(state))) as db:
+        # as a migrated one has it
+        db.execute("ALTER TABLE shelf_title ADD COLUMN cover_by_hand text")
+        db.execute(
+            "UPDATE shelf_title SET cover_by_hand = ? WHERE id = 1",
+            (f'{{"path": "{pictures / name}", "shape": "2:3"}}',),
+        )
+        db.execute("UPDATE shelf_title SET cover_by_hand = ? WHERE id = 2", ('{"path": null, "at_s": 4.0}',))
+        db.commit()
+    assert rheon("backup", str(tmp_path / "copy"))[0] == 0
+    restore(tmp_path / "copy", tmp_path / "new")
+    assert (tmp_path / "new" / "pictures" / name).read_bytes() == b"a picture"
+    assert [path.name for path in (tmp_path / "new" / "pictures").iterdir()] == [name]
+    titles = rows(database_of(tmp_path / "new"))["shelf_title"]
+    assert sorted(str(title["cover_by_hand"]) for title in titles) == sorted(
+        [f'{{"path":"{tmp_path / "new" / "pictures" / name}","shape":"2:3"}}', '{"path": null, "at_s": 4.0}']
+        + ["None"] * (len(titles) - 2)
+    )
+    assert "picture_kept" not in rows(database_of(tmp_path / "new"))
+
+
 def test_what_is_no_copy_is_not_put_back(state: Path, tmp_path: Path) -> None:
     before = rows(database_of(state))
     text, cut, strange, empty = (tmp_path / name for name in ("text", "cut", "strange", "empty"))

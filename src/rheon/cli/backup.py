@@ -7,7 +7,7 @@ from typing import Annotated
 
 import typer
 
-from rheon.server.care.database import back_up, copy_name, database_of
+from rheon.server.care.database import PICTURES, back_up, copy_name, database_of
 
 from .installation import loaded, told, with_flags
 
@@ -19,11 +19,13 @@ def backup(
         Path | None, typer.Argument(help="File or folder of the copy; the state folder where none is named.")
     ] = None,
 ) -> None:
-    """Copy the database, also while Rheon runs. The copy is opened and checked before it gets its name."""
+    """Copy the database and the pictures that people brought, also while Rheon runs. The copy is opened and checked
+    before it gets its name.
+    """
     with told():
         state = loaded(flags).settings.state
         target = to or copy_name(state, "rheon-")
         if target.is_dir():
             target = target / copy_name(state, "rheon-").name
-        back_up(database_of(state), target)
+        back_up(database_of(state), target, state / PICTURES)
         typer.echo(str(target))

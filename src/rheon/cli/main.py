@@ -26,7 +26,7 @@ VERBS = {
     "serve": "Start Rheon: its page and its workers.",
     "settings": "Show every setting and where its value comes from.",
     "doctor": "Say whether everything is well, and what to do.",
-    "backup": "Copy the database, also while Rheon runs.",
+    "backup": "Copy the database and pictures, also while Rheon runs.",
     "restore": "Put a copy in the place of the database.",
     "passphrase": "Set, change or take away the passphrase of the page.",
 }

@@ -6,6 +6,7 @@ import contextlib
 import fcntl
 import json
 import os
+import re
 import sqlite3
 import time
 from collections.abc import Iterator
@@ -21,7 +22,9 @@ OTHERS = {
     "sessions": "django.contrib.sessions",
     "django_tasks_database": "django_tasks_db",
 }
-NAME, COPIES, LOCK = "rheon.sqlite3", "backups", "serve.lock"
+NAME, COPIES, LOCK, PICTURES = "rheon.sqlite3", "backups", "serve.lock", "pictures"
+KEPT_PICTURE = re.compile(r"[0-9a-f]{40}\.jpg")
+"""A picture that somebody brought, in its folder of the state. Copies hold them in a table of their own."""
 BEFORE = "before-migration-"
 KEPT = 5
 
@@ -78,8 +81,11 @@ def hold_open(path: Path) -> sqlite3.Connection | None:
     return held
 
 
-def back_up(source: Path, target: Path) -> None:
-    """Copy a database while it is in use, verified by opening the copy. Raises ``BackupRefused`` or ``OSError``."""
+def back_up(source: Path, target: Path, pictures: Path | None = None) -> None:
+    """Copy a database while it is in use, verified by opening the copy, with the pictures of a folder.
+
+    Raises ``BackupRefused`` or ``OSError``.
+    """
     if not source.exists():
         raise BackupRefused(
             "There is no database at {source}.", source=source, advice="Start Rheon once, or name its state folder."
@@ -91,6 +97,8 @@ def back_up(source: Path, target: Path) -> None:
         with contextlib.closing(_open(source)) as live, contextlib.closing(sqlite3.connect(unfinished)) as copy:
             live.backup(copy, pages=2000, sleep=0.01)
             copy.execute("PRAGMA journal_mode = DELETE")
+            if pictures is not None:
+                _put_in(copy, pictures)
         verify(unfinished)
         _to_disk(unfinished)
         unfinished.replace(target)
@@ -128,10 +136,39 @@ def restore(source: Path, state: Path) -> Path | None:
             back_up(place, kept)
         fresh = place.with_name(f".{place.name}.restored")
         back_up(source, fresh)
+        _take_out(fresh, state / PICTURES)
         for journal in (f"{place}-wal", f"{place}-shm"):
             Path(journal).unlink(missing_ok=True)
         fresh.replace(place)
         return kept
+
+
+def _put_in(copy: sqlite3.Connection, pictures: Path) -> None:
+    found = [path for path in pictures.glob("*.jpg") if KEPT_PICTURE.fullmatch(path.name)]
+    if found:
+        copy.execute("CREATE TABLE picture_kept (name TEXT PRIMARY KEY, data BLOB NOT NULL)")
+        copy.executemany("INSERT INTO picture_kept VALUES (?, ?)", ((path.name, path.read_bytes()) for path in found))
+        copy.commit()
+
+
+def _take_out(database: Path, pictures: Path) -> None:
+    """Put the pictures of a copy into their folder, where its titles find them from now on."""
+    with contextlib.closing(sqlite3.connect(database)) as db:
+        if not db.execute("SELECT 1 FROM sqlite_master WHERE name = 'picture_kept'").fetchone():
+            return
+        for name, data in db.execute("SELECT name, data FROM picture_kept").fetchall():
+            if KEPT_PICTURE.fullmatch(name):
+                pictures.mkdir(mode=0o700, exist_ok=True)
+                (pictures / name).write_bytes(data)
+                db.execute(
+                    "UPDATE shelf_title SET cover_by_hand = json_set(cover_by_hand, '$.path', ?)"
+                    " WHERE json_extract(cover_by_hand, '$.path') LIKE ?",
+                    (str(pictures / name), f"%/{name}"),
+                )
+        db.execute("DROP TABLE picture_kept")
+        db.commit()
+        db.execute("VACUUM")
+    _to_disk(database)
 
 
 def keep_before_migration(state: Path) -> Path:

@@ -7,6 +7,7 @@ import secrets
 import warnings
 from pathlib import Path
 
+from rheon.server.care.database import PICTURES
 from rheon.settings import load_settings
 
 # the page's own small files are read as they are; each start would say so
@@ -39,7 +40,7 @@ RHEON_MEDIA_FOLDERS = list(HERE.media)
 RHEON_OUTPUT_FOLDER = HERE.output
 RHEON_CACHE = STATE / "cache"
 # what people brought to know their files by
-RHEON_PICTURES = STATE / "pictures"
+RHEON_PICTURES = STATE / PICTURES
 RHEON_SCRATCH = STATE / "scratch"
 RHEON_CACHE_BYTES = HERE.cache_mb * 1_000_000
 # device paths such as /dev/sr0, or stand-ins as module:place

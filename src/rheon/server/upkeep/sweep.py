@@ -15,6 +15,7 @@ from django.db import connection
 from rheon.core.encoding import part_token, parts_in, remove_part
 from rheon.core.system import clear_left_over, may_be_in_use
 from rheon.server.home.queries import output_folders
+from rheon.server.shelf.actions.artwork import forget_pictures
 from rheon.server.shelf.actions.look_up import forget_answers
 from rheon.server.shelf.actions.reading import recover as recover_sources
 from rheon.server.shelf.actions.tags import propose_missing
@@ -43,6 +44,7 @@ def sweep() -> int:
         see_to_the_end()
         forget_old()
         forget_answers()
+        forget_pictures()
         return found + _clear()
 
 

@@ -7,6 +7,7 @@ import binascii
 import hashlib
 import io
 import threading
+import time
 from collections.abc import Sequence
 from dataclasses import replace
 from pathlib import Path
@@ -28,6 +29,8 @@ from .titles import save_title
 
 STILLS = "stills"
 KEPT_QUALITY = 92
+KEPT_FOR_S = 30 * 24 * 3600
+"""A picture that nothing uses any more stays so long: a job may wait with it, or somebody may take it back."""
 _at_once = threading.Semaphore(2)
 
 
@@ -88,6 +91,20 @@ def keep_picture(data: str) -> str:
         part.write_bytes(written.getvalue())
         part.replace(target)
     return name
+
+
+def forget_pictures() -> int:
+    """Pictures that nothing has used for so long; returns how many."""
+    old = time.time() - KEPT_FOR_S
+    lying = [path for path in settings.RHEON_PICTURES.glob("*") if path.stat().st_mtime < old]
+    if not lying:
+        return 0
+    covers = Title.objects.filter(cover_by_hand__isnull=False).values_list("cover_by_hand", flat=True)
+    used = {Path(str(cover.get("path") or "")).name for cover in covers if cover}
+    gone = [path for path in lying if path.name not in used]
+    for path in gone:
+        path.unlink(missing_ok=True)
+    return len(gone)
 
 
 def picture_path(name: str) -> Path:
