@@ -5,14 +5,26 @@ import { keys, useChange } from "./queries";
 
 const tagsOf = (titles: readonly number[]) => ["shelf", "tags", titles.join(",")] as const;
 const naming = ["home", "naming"] as const;
+const MOST_AT_ONCE = 250;
+
+/** In pieces of so many at most, one at least. */
+function inPieces<T>(all: readonly T[], most: number): T[][] {
+  const count = Math.max(Math.ceil(all.length / most), 1);
+  return Array.from({ length: count }, (_, place) => all.slice(place * most, (place + 1) * most));
+}
 
 /** What is known of works, and what their files are called by it. */
 export const useTags = (titles: readonly number[] | undefined) =>
   useQuery({
     queryKey: tagsOf(titles ?? []),
     enabled: titles !== undefined,
-    queryFn: () =>
-      answer(client.GET("/api/shelf/tags", { params: { query: { titles: [...(titles ?? [])] } } })),
+    queryFn: async () => {
+      const asked = inPieces(titles ?? [], MOST_AT_ONCE).map((some) =>
+        answer(client.GET("/api/shelf/tags", { params: { query: { titles: some } } })),
+      );
+      const [first, ...more] = await Promise.all(asked);
+      return first && { ...first, titles: [first, ...more].flatMap((one) => one.titles) };
+    },
   });
 
 /** Sets tags of some of these titles; what comes of it is shown without reading all of them again. */

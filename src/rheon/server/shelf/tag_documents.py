@@ -14,6 +14,8 @@ from rheon.server.api.documents import Body, Document, Line, Query, RowId, Text
 
 from .documents import MOST_TITLES
 
+MOST_CHANGES = 10_000
+
 
 class Tag(Document):
     """A tag as it is typed, where it comes from, how sure that is, and whether somebody set it."""
@@ -68,7 +70,7 @@ class TagChange(Body):
 class TagChanges(Body):
     """All of them are made, or none. ``work`` is the one that they were taken from, where they were looked up."""
 
-    changes: Annotated[list[TagChange], Field(max_length=2000)]
+    changes: Annotated[list[TagChange], Field(max_length=MOST_CHANGES)]
     work: Annotated[Line, Field(max_length=40)] = ""
 
 

@@ -1,4 +1,5 @@
-import { memo, useCallback, useRef } from "react";
+import { defaultRangeExtractor, useWindowVirtualizer } from "@tanstack/react-virtual";
+import { Fragment, memo, useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
 
 import type { Schemas } from "../../../api/client";
 import { type Row, valueOf } from "../../../domain/tags";
@@ -26,17 +27,27 @@ interface Props {
   onChange: ChangeTags;
 }
 
-/** A row for each title; up, down and Enter go from row to row as in a sheet. */
+const ROW_PX = 51;
+const OVERSCAN = 12;
+
+/** A row for each title, drawn where it is seen; up, down and Enter go from row to row as in a sheet. */
 export function NamesTable({ tags, at, onAt, onChange }: Props) {
   const table = useRef<HTMLTableElement>(null);
+  const { rows, top, body } = useRows(tags.titles, at.row);
   const goTo = useCallback((row: number, tag: string) => {
     const cell = table.current?.querySelector<HTMLInputElement>(`[data-cell="${row} ${tag}"]`);
     cell?.focus();
     cell?.select();
   }, []);
+  const drawn = rows.getVirtualItems();
+  const end = drawn.at(-1)?.end ?? top;
   return (
     <div className="flex-1 border-y border-hairline bg-raised max-xl:overflow-x-auto">
-      <table ref={table} className="w-full min-w-[1100px] table-fixed border-collapse text-left">
+      <table
+        ref={table}
+        aria-rowcount={tags.titles.length + 1}
+        className="w-full min-w-[1100px] table-fixed border-collapse text-left"
+      >
         <caption className="sr-only">Names and tags</caption>
         <thead className="top-[60px] z-10 bg-raised xl:sticky">
           <tr className="border-b border-hairline text-[12.5px] text-quiet">
@@ -50,27 +61,80 @@ export function NamesTable({ tags, at, onAt, onChange }: Props) {
             ))}
           </tr>
         </thead>
-        <tbody>
-          {tags.titles.map((row, place) => (
-            <TableRow
-              key={row.title_id}
-              row={row}
-              place={place}
-              current={at.row === place}
-              tags={tags}
-              onAt={onAt}
-              goTo={goTo}
-              onChange={onChange}
-            />
-          ))}
+        <tbody ref={body}>
+          {drawn.map((item, place) => {
+            const row = tags.titles[item.index];
+            const gap = item.start - (drawn[place - 1]?.end ?? top);
+            return (
+              row && (
+                <Fragment key={item.key}>
+                  <Space px={gap} />
+                  <TableRow
+                    row={row}
+                    place={item.index}
+                    measure={rows.measureElement}
+                    current={at.row === item.index}
+                    tags={tags}
+                    onAt={onAt}
+                    goTo={goTo}
+                    onChange={onChange}
+                  />
+                </Fragment>
+              )
+            );
+          })}
+          <Space px={rows.getTotalSize() + top - end} />
         </tbody>
       </table>
     </div>
   );
 }
 
+/** Which rows are drawn: those in view, and the one that is looked at, since something may be typed in it. */
+function useRows(titles: readonly Row[], current: number) {
+  const body = useRef<HTMLTableSectionElement>(null);
+  const [top, setTop] = useState(0);
+  // after every drawing, since what stands above may grow and shrink
+  // eslint-disable-next-line react-hooks/exhaustive-deps -- it ends by itself: a place that stays is not set again
+  useLayoutEffect(() => {
+    const found = body.current ? body.current.getBoundingClientRect().top + scrollY : 0;
+    setTop((old) => (Math.abs(found - old) > 1 ? found : old));
+  });
+  const rows = useWindowVirtualizer({
+    count: titles.length,
+    estimateSize: () => ROW_PX,
+    getItemKey: useCallback((index: number) => titles[index]?.title_id ?? index, [titles]),
+    scrollMargin: top,
+    overscan: OVERSCAN,
+    rangeExtractor: useCallback(
+      (range: Parameters<typeof defaultRangeExtractor>[0]) =>
+        [...new Set([...defaultRangeExtractor(range), current])]
+          .filter((index) => index < range.count)
+          .sort((one, other) => one - other),
+      [current],
+    ),
+  });
+  const opened = useRef(current);
+  useEffect(() => {
+    if (opened.current > 0) rows.scrollToIndex(opened.current, { align: "center" });
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- only where the sheet was opened at
+  }, []);
+  return { rows, top, body };
+}
+
+/** Rows that are not drawn. */
+function Space({ px }: { px: number }) {
+  if (px < 1) return null;
+  return (
+    <tr aria-hidden style={{ height: px }}>
+      <td colSpan={COLUMNS.length + 1} />
+    </tr>
+  );
+}
+
 interface RowProps {
   row: Row;
+  measure: (row: HTMLTableRowElement | null) => void;
   place: number;
   current: boolean;
   tags: Schemas["Tags"];
@@ -79,12 +143,18 @@ interface RowProps {
   onChange: Props["onChange"];
 }
 
-const TableRow = memo(function TableRow({ row, place, current, tags, onAt, goTo, onChange }: RowProps) {
+const TableRow = memo(function TableRow(props: RowProps) {
+  const { row, place, measure, current, tags, onAt, goTo, onChange } = props;
   const kinds = tags.fields.find(({ name }) => name === "kind")?.choices ?? [];
   const give = (tag: string, label: string, value: string | null) =>
     onChange(label, [{ title_id: row.title_id, tag, value }]);
   return (
-    <tr className={`border-b border-hairline ${current ? "bg-mist" : ""}`}>
+    <tr
+      ref={measure}
+      data-index={place}
+      aria-rowindex={place + 2}
+      className={`border-b border-hairline ${current ? "bg-mist" : ""}`}
+    >
       <th
         scope="row"
         className={`left-0 z-[5] px-6 py-1.5 font-normal max-xl:sticky max-md:px-3 ${current ? "bg-mist" : "bg-raised"}`}
