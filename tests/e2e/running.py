@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import contextlib
+import functools
 import os
 import random
 import shutil
@@ -22,6 +23,7 @@ import pytest
 from tests.instruments.calling import UNDER_WAY, Caller
 from tests.instruments.hardware import Chip
 
+from rheon.demo.works import serve as serve_works
 from rheon.server.keeper import DJANGO, parts
 from rheon.settings import Settings, load_settings
 
@@ -29,6 +31,12 @@ ROOT = Path(__file__).parents[2]
 MEDIA = ROOT / "demo-data" / "media"
 PARTS = ("web", "quick", "second", "convert")
 LOGGED = 1500
+
+
+@functools.cache
+def works() -> str:
+    """The address of the stand-in for a look-up service, which runs as long as these tests do."""
+    return f"http://127.0.0.1:{serve_works().server_address[1]}"
 
 
 @dataclass
@@ -190,6 +198,7 @@ class Rheon:
             "port": self.port,
             "drives": (f"rheon.demo.drive:{self.tray},{MEDIA}",),
             "ends": (f"Shut down=touch {self.shut_down}",),
+            "look_up": works(),
         }
         if self.chip:
             flags["hardware"] = str(self.chip.dev)

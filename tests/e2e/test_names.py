@@ -10,6 +10,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from .running import Rheon
+from .test_states import put_source, put_titles
 
 STAGE = "four devices"
 EPISODES = [f"Lantern Street S1, episode {number}" for number in range(1, 5)]
@@ -145,6 +146,70 @@ def test_a_series_gets_chapter_names_and_artwork_at_once_and_gives_them_back(pag
     expect(artwork.get_by_text("none yet")).to_be_visible()
     page.get_by_role("button", name="Use those that were read").click()
     expect(page.get_by_label("Name of chapter 2")).to_have_value("")
+
+
+def test_a_season_is_looked_up_after_a_yes_taken_and_taken_back(sheet: Page) -> None:
+    page = sheet
+    page.get_by_label(f"Title of {EPISODES[2]}", exact=True).fill("Our own name")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("Lantern Street - S01E03 - Our own name", exact=True)).to_be_visible()
+    before = files(page)
+    page.get_by_label(f"Title of {EPISODES[0]}", exact=True).click()
+    page.get_by_role("button", name="Look up …").click()
+    dialog = page.get_by_role("dialog", name="Look up Lantern Street")
+    expect(dialog.get_by_text("Looking works up is off: nothing has been sent.")).to_be_visible()
+    expect(dialog.get_by_role("button", name="Ask", exact=True)).to_be_disabled()
+    dialog.get_by_role("button", name="Allow it").click()
+    dialog.get_by_label("Series").press("Enter")
+    expect(dialog.get_by_text("One agrees with what is here.")).to_be_visible()
+    told = dialog.get_by_role("list", name="How it stands to what is here").get_by_role("listitem")
+    expect(told).to_have_text(
+        ["agrees: the name is the same", "agrees: 4 episodes, as here", "agrees: the lengths of all of them agree"]
+    )
+    expect(dialog.get_by_text("One value that you have set otherwise stays.")).to_be_visible()
+    dialog.get_by_role("button", name="1968").click()
+    expect(dialog.get_by_role("button", name="Take it all the same")).to_be_visible()
+    dialog.get_by_role("button", name="2011").click()
+    dialog.get_by_role("button", name="Take it", exact=True).click()
+    expect(page.get_by_text("Lantern Street - S01E02 - Slack Water", exact=True)).to_be_visible()
+    assert values(page, "Title") == ["The Lamp at Number Nine", "Slack Water", "Our own name", "Neap Tide"]
+    assert values(page, "Director") == ["Ada Fenwick"] * 4
+    page.get_by_label(f"Year of {EPISODES[3]}", exact=True).click()
+    expect(page.get_by_text(re.compile("where it is called “Lantern Street .2011.”"))).to_be_visible()
+    page.get_by_role("button", name="Undo “Look up Lantern Street”").click()
+    expect(page.get_by_label(f"Year of {EPISODES[3]}", exact=True)).to_have_value("")
+    assert files(page) == before
+    page.goto("/settings")
+    allowed = page.get_by_role("checkbox", name=re.compile("^Allow asking http"))
+    expect(allowed).to_be_checked()
+    allowed.press("Space")
+    expect(allowed).not_to_be_checked()
+
+
+def test_a_sheet_of_many_titles_draws_those_in_view_and_keeps_what_is_typed(page: Page, rheon: Rheon) -> None:
+    source = put_source(rheon, "Circle films", "ready")
+    put_titles(rheon, source, 620, "Reel")
+    # nothing of them can be looked at
+    rheon.ask(f"update shelf_title set survey_failed = 1, samples_failed = 1 where source_id = {source}")
+    rheon.ask(f"insert into bench_pick (title_id) select id from shelf_title where source_id = {source}")
+    page.goto("/bench/names")
+    expect(page.get_by_text(re.compile(r"^62\d titles"))).to_be_visible()
+    table = page.get_by_role("table", name="Names and tags")
+    assert table.get_by_role("row").count() < 80
+    first = page.get_by_label("Genre of Reel 1", exact=True)
+    first.fill("Home film")
+    page.keyboard.press("ControlOrMeta+End")
+    page.evaluate("scrollTo(0, document.body.scrollHeight)")
+    expect(page.get_by_label("Genre of Reel 620", exact=True)).to_be_visible()
+    expect(first).to_have_value("Home film")
+    page.evaluate("scrollTo(0, 0)")
+    first.press("Enter")
+    expect(page.get_by_text("Saving …")).to_have_count(0)
+    first.click()
+    page.get_by_role("button", name="Fill Genre down (619)").click()
+    expect(page.get_by_role("button", name="Undo “Fill down Genre”")).to_be_visible(timeout=30_000)
+    counted = "select count(*) from shelf_title where tags_by_hand like '%Home film%'"
+    assert rheon.ask(counted) == [(620,)]
 
 
 @pytest.mark.stage("a file made")
