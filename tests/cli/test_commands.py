@@ -233,3 +233,56 @@ def test_an_older_key_is_taken_and_its_name_of_today_told(media: Path) -> None:
     assert "picture.cadence is called picture.frame_rate now." in done.stderr
     decision = next(one for one in json.loads(done.stdout)["decisions"] if one["key"] == "picture.frame_rate")
     assert (decision["value"], decision["pinned"]) == ("25", True)
+
+
+@pytest.mark.parametrize(("ending", "streams"), [("mkv", 2), ("mp4", 2), ("flac", 1), ("opus", 1)])
+def test_a_finished_file_says_what_is_written_in_it_and_gets_other_tags(
+    tmp_path: Path, ending: str, streams: int
+) -> None:
+    path = tmp_path / f"a_file.{ending}"
+    inputs = ["-f", "lavfi", "-i", "testsrc=s=320x240:d=2"] if streams == 2 else []
+    inputs += ["-f", "lavfi", "-i", "sine=d=2"]
+    said = ["-metadata", "title=a_file", "-metadata", "comment=see www.example.org", "-metadata", "genre=Folk"]
+    subprocess.run(["ffmpeg", "-v", "error", *inputs, *said, str(path)], check=True)
+
+    def packets() -> bytes:
+        argv = [
+            "ffmpeg",
+            "-v",
+            "error",
+            "-i",
+            str(path),
+            "-map",
+            "0:V?",
+            "-map",
+            "0:a",
+            "-c",
+            "copy",
+            "-f",
+            "framemd5",
+            "-",
+        ]
+        return subprocess.run(argv, check=True, capture_output=True).stdout
+
+    before = packets()
+    assert document("tag", path)["tags"]["genre"] == "Folk"
+    made = document(
+        "tag", path, "--set", "file.title=The marsh", "--set", "file.description=Long.", "--set", "file.year=1994"
+    )
+    assert made["tags"] == document("tag", path)["tags"] and packets() == before
+    expected = {"title": "The marsh", "genre": "Folk", "year": 1994, "description": "Long."}
+    # the engine writes a comment into the place of a description where Vorbis comments are
+    expected |= {"comment": "see www.example.org"} if streams == 2 else {}
+    assert {key: value for key, value in made["tags"].items() if key != "kind"} == expected
+    Image.new("RGB", (700, 700), "teal").save(tmp_path / "own.png")
+    call("tag", path, "--artwork", tmp_path / "own.png", "--set", "file.genre=")
+    argv = ["ffprobe", "-v", "error", "-show_entries", "stream=codec_type", "-of", "csv=p=0", str(path)]
+    assert len(subprocess.run(argv, check=True, capture_output=True).stdout.split()) == streams + 1
+    assert document("tag", path, "--artwork", "none")["tags"] == {
+        key: value for key, value in made["tags"].items() if key != "genre"
+    }
+    assert len(subprocess.run(argv, check=True, capture_output=True).stdout.split()) == streams and packets() == before
+    for wrong in (["--set", "file.year=soon"], ["--set", "year"], ["--set", "file.colour=red"]):
+        assert call("tag", path, *wrong)[0] == 2
+    assert call("tag", path, "--artwork", tmp_path / "no.png")[0] != 0 and packets() == before
+    assert [one.name for one in tmp_path.iterdir() if one.name.startswith(".")] == []

@@ -75,7 +75,7 @@ def chosen(source: Source, stretch: Stretch, follow: Sequence[tuple[Source, Titl
     if stretch.chapter_list is not None:
         title = _with_chapters(title, stretch.chapter_list)
     if stretch.artwork is not None:
-        title = _with_artwork(title, stretch.artwork)
+        title = with_artwork(title, stretch.artwork)
     set_by_hand = stretch.chapter_list is not None or stretch.artwork is not None
     wanted = Wanted(title=title, name=name, tags=tags, set_by_hand=set_by_hand)
     return _cut(wanted, stretch, analyse=analyse)
@@ -93,7 +93,7 @@ def _with_chapters(title: Title, path: Path) -> Title:
     return replace(title, chapters=made.chapters)
 
 
-def _with_artwork(title: Title, said: str) -> Title:
+def with_artwork(title: Title, said: str) -> Title:
     """With a frame at a moment, or a picture file. Raises ``BadPicture``."""
     shape = Shape.of(pictures=title.video is not None)
     if (at_s := clock_s(said)) is not None:

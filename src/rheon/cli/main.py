@@ -23,6 +23,7 @@ VERBS = {
     "decisions": "List what a plan decides and what can be set by hand.",
     "convert": "Make a file for a device.",
     "check": "Check a file against a device.",
+    "tag": "Say what is written in a file, and write other tags.",
     "serve": "Start Rheon: its page and its workers.",
     "settings": "Show every setting and where its value comes from.",
     "doctor": "Say whether everything is well, and what to do.",

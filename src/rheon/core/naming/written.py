@@ -18,7 +18,7 @@ def written_in(title: Title, stem: str) -> dict[str, Proposed]:
     """Tags that a file of this name holds."""
     return {
         tag: Proposed(value=value, reason=Reason(code="tag_written"), sure=WRITTEN)
-        for tag, value in _told(title, stem).items()
+        for tag, value in tags_in(title, stem).items()
     }
 
 
@@ -31,14 +31,16 @@ def told_beside(title: Title) -> dict[str, Proposed]:
     }
 
 
-def _told(title: Title, stem: str) -> dict[str, str | int]:
+def tags_in(title: Title, program_says: str | None = None) -> dict[str, str | int]:
+    """Tags that a file holds; where ``program_says`` is given, without what says no more than that."""
     said = {key: text.strip() for key, text in title.tags.items()}
     found: dict[str, str | int] = {}
     if (kind := said.get("kind")) in (*ContentKind,):
         found["kind"] = str(kind)
     for tag in ("title", *TEXTS):
         text = said.get(tag, "")
-        by_a_program = tag in ("title", "comment") and title.video is not None and _by_a_program(text, stem)
+        may_be = program_says is not None and tag in ("title", "comment") and title.video is not None
+        by_a_program = may_be and _by_a_program(text, program_says or "")
         if text and not by_a_program:
             found |= _own_title(text) if tag == "title" else {tag: text}
     for tag in ("season", "episode", "part"):

@@ -35,6 +35,7 @@ COMMENTS = {
     "COMMENT": "comment",
 }
 """Vorbis comments; those of the recommended minimal set where it has one."""
+COMMENTED = frozenset({"flac", "ogg"})
 ALBUM = "TALB"
 FRAMES = {"TIT2": "shown_title", "TPE1": "artist", "TCON": "genre", "TDRC": "year", ALBUM: "show"}
 """ID3 frames of text (ID3v2.4, 4.2)."""
@@ -72,6 +73,15 @@ def write_comments(path: Path, tags: Tags, cover: bytes | None) -> None:
     if cover is not None:
         _put_picture(file, cover)
     file.save()
+
+
+def read_description(path: Path) -> str:
+    """The description of FLAC and Ogg, which other readers tell as a comment. Raises ``TagsRefused``."""
+    try:
+        file: Any = mutagen.File(path)
+    except mutagen.MutagenError as error:
+        raise TagsRefused("This file can't be tagged: {said}", said=str(error)) from error
+    return str(file.tags["DESCRIPTION"][0]) if file is not None and file.tags and "DESCRIPTION" in file.tags else ""
 
 
 def _put_picture(file: Any, cover: bytes) -> None:
