@@ -228,3 +228,31 @@ def test_a_finished_file_gets_another_title_and_is_called_by_it(page: Page, rheo
     argv = ["ffprobe", "-v", "error", "-show_format", "-of", "json", str(made)]
     said = json.loads(subprocess.run(argv, check=True, capture_output=True).stdout)["format"]["tags"]
     assert (said["title"], said["date"]) == ("The marsh at night", "1994")
+
+
+@pytest.mark.stage("a file made")
+def test_the_sheet_brings_files_that_were_made_up_to_date(page: Page, rheon: Rheon) -> None:
+    name = "Marram Nights, extra 3"
+    rheon.ask("delete from bench_pick")
+    rheon.pick(name)
+    page.goto("/bench/names")
+    button, behind = (
+        page.get_by_role("button", name="made before …"),
+        page.get_by_role("dialog", name="Files made before"),
+    )
+    expect(page.get_by_label(f"Title of {name}", exact=True)).to_be_visible()
+    expect(button).to_have_count(0)
+    page.get_by_label(f"Title of {name}", exact=True).fill("The marsh at noon")
+    page.keyboard.press("Enter")
+    button.click()
+    expect(behind.get_by_text("One file that was made has other names or tags in it.")).to_be_visible()
+    expect(behind.get_by_role("checkbox", name="Call them by it too")).to_be_checked()
+    expect(behind.get_by_text(re.compile(r"→ The marsh at noon\.\w+$"))).to_be_visible()
+    behind.get_by_role("button", name="Write the new ones into it").click()
+    expect(button).to_have_count(0)
+    expect(page.get_by_text("Writing into 1 file")).to_have_count(0, timeout=60_000)
+    (made,) = [path for path in rheon.output.iterdir() if path.stem == "The marsh at noon"]
+    argv = ["ffprobe", "-v", "error", "-show_format", "-of", "json", str(made)]
+    assert (
+        json.loads(subprocess.run(argv, check=True, capture_output=True).stdout)["format"]["tags"]["title"] == made.stem
+    )

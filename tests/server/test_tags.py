@@ -184,6 +184,37 @@ def test_a_finished_file_gets_other_tags_and_another_name(output: Output, api: A
     assert sorted(path.name for path in settings.RHEON_OUTPUT_FOLDER.rglob("*.*")) == ["The boats.en.srt", made.name]
 
 
+def test_what_is_set_in_the_sheet_afterwards_comes_into_the_files_that_were_made(
+    output: Output, api: Api, settings: Any
+) -> None:
+    title = Title.objects.get(pk=output.title_id)
+    address = f"outbox/behind?titles={title.pk}"
+    assert api("get", address)[1] == {"files": [], "writing": 0}
+    change(api, (title, "title", "The boats"), (title, "year", "1994"))
+    (behind,) = api("get", address)[1]["files"]
+    assert (behind["output_id"], behind["file_name"], behind["becomes"]) == (
+        output.pk, "Marram Nights, extra 3.mp3", "The boats.mp3",
+    )  # fmt: skip
+    assert api("post", "outbox/behind", {"titles": [title.pk]}) == (202, {"files": [], "writing": 1})
+    write_now(output.pk)
+    assert api("get", address)[1] == {"files": [], "writing": 0}
+    made = settings.RHEON_OUTPUT_FOLDER / "The boats.mp3"
+    assert (read(made)["title"], read(made)["date"]) == ("The boats", "1994")
+    # a name that somebody gave the file stays, and so does what was set for it alone
+    api("patch", f"outbox/{output.pk}/tags", {"tags": {"genre": "Short", "title": "The boats"}})
+    write_now(output.pk)
+    made = made.rename(made.with_name("ours.mp3"))
+    Output.objects.filter(pk=output.pk).update(path=str(made))
+    change(api, (title, "genre", "Home film"), (title, "title", "Boats"))
+    assert api("get", address)[1]["files"][0]["becomes"] == "ours.mp3"
+    api("post", "outbox/behind", {"titles": [title.pk], "rename": True})
+    write_now(output.pk)
+    assert (read(made)["title"], read(made)["genre"]) == ("Boats", "Short")
+    made.unlink()
+    change(api, (title, "title", "Again"))
+    assert api("get", address)[1]["files"] == []
+
+
 def test_a_finished_file_gets_the_artwork_of_its_title_and_loses_it(output: Output, api: Api) -> None:
     address = f"outbox/{output.pk}/tags"
     path = Path(output.path)

@@ -692,6 +692,23 @@ export interface paths {
         patch: operations["changeOutputTags"];
         trace?: never;
     };
+    "/api/outbox/behind": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["filesBehind"];
+        put?: never;
+        /** @description Have what is known of titles now written into their files. */
+        post: operations["catchUp"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/outbox/jobs/{job_id}": {
         parameters: {
             query?: never;
@@ -1530,6 +1547,15 @@ export interface components {
             consequence: string;
         };
         /**
+         * CatchUp
+         * @description Titles whose files get the tags of now; ``rename``: those that a pattern has named are called by them too.
+         */
+        CatchUp: {
+            titles: number[];
+            /** @default true */
+            rename?: boolean;
+        };
+        /**
          * Cell
          * @description ``broken`` counts the rules that the file will break, ``too_large`` says that it is larger than what is free.
          */
@@ -1868,6 +1894,25 @@ export interface components {
         FieldNote: {
             field: string;
             text: string;
+        };
+        /**
+         * FileBehind
+         * @description A file in which something else is written than is known of its title now, and what it would be called by that.
+         */
+        FileBehind: {
+            output_id: number;
+            title_name: string;
+            file_name: string;
+            becomes: string;
+            error: string;
+        };
+        /**
+         * FilesBehind
+         * @description ``writing`` counts those into which tags are being written.
+         */
+        FilesBehind: {
+            files: components["schemas"]["FileBehind"][];
+            writing: number;
         };
         /** FilmFolder */
         FilmFolder: {
@@ -4594,6 +4639,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Output"];
+                };
+            };
+        };
+    };
+    filesBehind: {
+        parameters: {
+            query?: {
+                titles?: number[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FilesBehind"];
+                };
+            };
+        };
+    };
+    catchUp: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["CatchUp"];
+            };
+        };
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FilesBehind"];
                 };
             };
         };

@@ -41,9 +41,43 @@ export function useChangeTags(titles: readonly number[]) {
         old ? { ...old, titles: old.titles.map((row) => anew.get(row.title_id) ?? row) } : changed,
       );
     },
-    onSettled: () => cache.invalidateQueries({ queryKey: ["bench", "sheet"] }),
+    onSettled: () =>
+      Promise.all([
+        cache.invalidateQueries({ queryKey: ["bench", "sheet"] }),
+        cache.invalidateQueries({ queryKey: behind }),
+      ]),
   });
 }
+
+const behind = ["outbox", "behind"] as const;
+const WRITING_MS = 900;
+
+/** Files of titles in which something else is written than is known now, and how many are being written. */
+export const useFilesBehind = (titles: readonly number[]) =>
+  useQuery({
+    queryKey: [...behind, titles.join(",")],
+    queryFn: async () => {
+      const asked = inPieces(titles, MOST_AT_ONCE).map((some) =>
+        answer(client.GET("/api/outbox/behind", { params: { query: { titles: some } } })),
+      );
+      const found = await Promise.all(asked);
+      return {
+        files: found.flatMap(({ files }) => files),
+        writing: found.reduce((sum, { writing }) => sum + writing, 0),
+      };
+    },
+    refetchInterval: (query) => (query.state.data?.writing ? WRITING_MS : false),
+  });
+
+/** Has what is known of titles now written into their files. */
+export const useCatchUp = () =>
+  useChange(
+    async ({ titles, rename }: { titles: readonly number[]; rename: boolean }) => {
+      for (const some of inPieces(titles, MOST_AT_ONCE))
+        await answer(client.POST("/api/outbox/behind", { body: { titles: some, rename } }));
+    },
+    [behind, keys.outbox, ["outbox", "one"]],
+  );
 
 export const useNaming = () =>
   useQuery({ queryKey: naming, queryFn: () => answer(client.GET("/api/home/naming")) });

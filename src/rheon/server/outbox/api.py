@@ -12,7 +12,8 @@ from rheon.server.household.models import Device
 
 from . import documents
 from .actions.outputs import forget, report
-from .actions.tags import want_tags
+from .actions.tags import catch_up, want_tags
+from .behind import behind_document
 from .models import Output
 from .queries import output_document, outputs_document
 
@@ -47,6 +48,18 @@ class TagsOfOutput(APIView):
         output = get_object_or_404(Output, pk=output_id)
         want_tags(output, wanted.tags, rename=wanted.rename, artwork=wanted.artwork)
         return output_document(output)
+
+
+class Behind(APIView):
+    @operation("filesBehind")
+    def get(self, request: Request, wanted: documents.TitlesMeant) -> documents.FilesBehind:
+        return behind_document(wanted.titles)
+
+    @operation("catchUp", status=202)
+    def post(self, request: Request, wanted: documents.CatchUp) -> documents.FilesBehind:
+        """Have what is known of titles now written into their files."""
+        catch_up(wanted.titles, rename=wanted.rename)
+        return behind_document(wanted.titles)
 
 
 class Reports(APIView):

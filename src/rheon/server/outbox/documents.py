@@ -10,10 +10,12 @@ from pydantic import Field
 from rheon.core.devices import Trouble
 from rheon.core.planning import Estimate
 from rheon.core.planning.decisions import Choice
-from rheon.server.api.documents import Body, Document, RowId, Text
+from rheon.server.api.documents import Body, Document, Query, RowId, Text
 from rheon.server.bench.documents import Rule
 
 from .models import ArtworkWanted
+
+MOST_TITLES = 500
 
 
 class Check(Document):
@@ -68,6 +70,34 @@ class NewTags(Body):
     tags: dict[str, Annotated[Text, Field(max_length=4000)]]
     rename: bool = False
     artwork: ArtworkWanted = ArtworkWanted.KEPT
+
+
+class FileBehind(Document):
+    """A file in which something else is written than is known of its title now, and what it would be called by that."""
+
+    output_id: int
+    title_name: str
+    file_name: str
+    becomes: str
+    error: str
+
+
+class FilesBehind(Document):
+    """``writing`` counts those into which tags are being written."""
+
+    files: list[FileBehind]
+    writing: int
+
+
+class TitlesMeant(Query):
+    titles: Annotated[list[RowId], Field(max_length=MOST_TITLES)] = []
+
+
+class CatchUp(Body):
+    """Titles whose files get the tags of now; ``rename``: those that a pattern has named are called by them too."""
+
+    titles: Annotated[list[RowId], Field(max_length=MOST_TITLES)]
+    rename: bool = True
 
 
 class Output(Document):

@@ -21,7 +21,8 @@ class Output(models.Model):
     Names and expectations are kept with it, so it outlives its job on the list. ``reports`` hold, in the order in which
     they came, what people saw when they played it: device, and ``trouble`` or null for none. ``tags`` are what is
     written in it, ``tags_wanted`` what is to be, with its ``name`` where it is to be called anew and what becomes of
-    its ``artwork``; ``tags_error`` why it is not.
+    its ``artwork``; ``tags_error`` why it is not. ``own_tags`` are the names of those that were set for this file
+    alone.
     """
 
     job = models.OneToOneField(Job, null=True, on_delete=models.SET_NULL)
@@ -41,6 +42,7 @@ class Output(models.Model):
     is_sample = models.BooleanField(default=False)
     tags = models.JSONField(default=dict)
     container = models.CharField(max_length=20, blank=True)
+    own_tags = models.JSONField(default=list)
     tags_wanted = models.JSONField(null=True)
     tags_error = models.TextField(blank=True)
     made = models.DateTimeField(auto_now_add=True)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import glob
 import uuid
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from pathlib import Path
 
 from django.db import transaction
@@ -23,6 +23,7 @@ from rheon.server.home.naming import called_here
 from rheon.server.home.queries import output_folders
 from rheon.server.shelf.models import Title
 
+from ..behind import files_behind
 from ..models import ArtworkWanted, Output
 from ..tasks import write_tags_task
 
@@ -38,10 +39,24 @@ def want_tags(
         raise TagsRefused("Files of this kind have no place for tags that Rheon could change.")
     if not Path(output.path).is_file():
         raise SourceMissing("The file is not where it was made any more, so nothing can be written into it.")
-    tags = tags_of({**output.tags, **{tag: read_tag(tag, value) for tag, value in values.items()}})
-    name = f"{called_here(tags)}{Path(output.path).suffix}" if rename else ""
+    read = {tag: read_tag(tag, value) for tag, value in values.items()}
+    tags = tags_of({**output.tags, **read})
+    said = dump(tags)
+    output.own_tags = sorted({*output.own_tags, *(tag for tag in read if said[tag] != output.tags.get(tag))})
+    _want(output, tags, f"{called_here(tags)}{Path(output.path).suffix}" if rename else "", artwork)
+
+
+def catch_up(titles: Sequence[int], *, rename: bool) -> int:
+    """Have what is known of titles now written into their files; returns into how many."""
+    behind = [one for one in files_behind(titles) if one.output.tags_wanted is None]
+    for one in behind:
+        _want(one.output, one.tags, one.name if rename else "", ArtworkWanted.KEPT)
+    return len(behind)
+
+
+def _want(output: Output, tags: Tags, name: str, artwork: ArtworkWanted) -> None:
     output.tags_wanted, output.tags_error = {"tags": dump(tags), "name": name, "artwork": artwork.value}, ""
-    output.save(update_fields=["tags_wanted", "tags_error"])
+    output.save(update_fields=["tags_wanted", "tags_error", "own_tags"])
     transaction.on_commit(lambda: write_tags_task.enqueue(output.pk))
 
 

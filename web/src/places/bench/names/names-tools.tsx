@@ -7,6 +7,7 @@ import { Button } from "../../../ui/button";
 import { Field } from "../../../ui/field";
 import { Popover } from "../../../ui/popover";
 import { Tip } from "../../../ui/tip";
+import { FilesBehind } from "./files-behind";
 import { LookUp } from "./look-up";
 import type { Edits } from "./use-edits";
 
@@ -15,12 +16,13 @@ const NOT_TEXT = ["kind", "year", "season", ...COUNTED];
 
 interface Props {
   tags: Schemas["Tags"];
+  ids: readonly number[];
   at: { row: number; tag: string };
   edits: Edits;
 }
 
 /** What is done to many titles in one act. */
-export function NamesTools({ tags, at, edits }: Props) {
+export function NamesTools({ tags, ids, at, edits }: Props) {
   const rows = tags.titles;
   const row = rows[at.row];
   const label = tags.fields.find(({ name }) => name === at.tag)?.label ?? "";
@@ -47,6 +49,7 @@ export function NamesTools({ tags, at, edits }: Props) {
       <Button disabled={!edits.undo || edits.busy} onClick={() => edits.undo?.()}>
         {edits.last ? `Undo “${edits.last}”` : "Undo"}
       </Button>
+      <FilesBehind titles={ids} />
       <span role="status" className="text-[13px] text-quiet">
         {edits.busy && "Saving …"}
       </span>

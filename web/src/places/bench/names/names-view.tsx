@@ -74,7 +74,7 @@ function Sheet({ tags, ids, opened }: { tags: Schemas["Tags"]; ids: number[]; op
   const row = tags.titles[at.row];
   return (
     <>
-      <NamesTools tags={tags} at={at} edits={edits} />
+      <NamesTools tags={tags} ids={ids} at={at} edits={edits} />
       {edits.refused && (
         <div className="px-6 pb-3 max-md:px-3">
           <Notice look="fault">{edits.refused}</Notice>
