@@ -221,6 +221,7 @@ def test_a_finished_file_gets_another_title_and_is_called_by_it(page: Page, rheo
     section.get_by_label("Title").fill("The marsh at night")
     section.get_by_label("Year").fill("1994")
     section.get_by_role("checkbox", name="Call the file by them too").click()
+    expect(section.get_by_role("img", name="Artwork in the file")).to_have_count(0)
     section.get_by_role("button", name="Write into the file").click()
     expect(page.get_by_text(re.compile(r"^The marsh at night\.\w+$"))).to_be_visible(timeout=30_000)
     expect(section.get_by_text("extra · The marsh at night · 1994")).to_be_visible()

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import io
 import json
 import subprocess
 from collections.abc import Callable
@@ -9,6 +10,8 @@ from pathlib import Path
 from typing import Any
 
 import pytest
+from django.test import Client
+from PIL import Image
 
 from rheon.server.home.naming import house_naming
 from rheon.server.outbox.actions.tags import write_now
@@ -215,7 +218,9 @@ def test_what_is_set_in_the_sheet_afterwards_comes_into_the_files_that_were_made
     assert api("get", address)[1]["files"] == []
 
 
-def test_a_finished_file_gets_the_artwork_of_its_title_and_loses_it(output: Output, api: Api) -> None:
+def test_a_finished_file_gets_the_artwork_of_its_title_and_loses_it(output: Output, api: Api, client: Client) -> None:
+    seen = f"/api/outbox/{output.pk}/artwork.jpg"
+    assert client.get(seen).status_code == 204
     address = f"outbox/{output.pk}/tags"
     path = Path(output.path)
     offered = api("get", f"outbox/{output.pk}")[1]["tags"]["artwork"]
@@ -232,6 +237,7 @@ def test_a_finished_file_gets_the_artwork_of_its_title_and_loses_it(output: Outp
     api("patch", address, {"tags": {}, "artwork": "title"})
     write_now(output.pk)
     assert inside() == ["stream,600,600"]
+    assert Image.open(io.BytesIO(client.get(seen).content)).size == (320, 320)
     api("patch", address, {"tags": {"title": "The boats"}, "rename": True})
     write_now(output.pk)
     path = Path(Output.objects.get().path)

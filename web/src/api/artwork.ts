@@ -66,3 +66,7 @@ export function coverUrl(id: number, wanted: CoverWanted): string {
     `/api/shelf/titles/${id}/cover.jpg?${new URLSearchParams(said.map(([k, v]) => [k, String(v)]))}`,
   );
 }
+
+/** Where the picture inside a file that was made is seen; the size tells one state of the file from another. */
+export const artworkInside = (output: number, size: number) =>
+  under(`/api/outbox/${output}/artwork.jpg?of=${size}`);

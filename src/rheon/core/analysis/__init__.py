@@ -1,7 +1,7 @@
 """Decodes picture and sound in samples."""
 
 from .access_points import CutPlaces, cut_places
-from .artwork import Still, cover_jpeg, frame_picture, propose_stills, read_picture, shaped_jpeg
+from .artwork import Still, cover_jpeg, frame_picture, jpeg_in_file, propose_stills, read_picture, shaped_jpeg
 from .complexity import sample_pictures
 from .demand import Demand, most_demanding
 from .even_chapters import even_chapters
@@ -30,6 +30,7 @@ __all__ = [
     "frame_jpeg",
     "frame_picture",
     "frame_times",
+    "jpeg_in_file",
     "levels_of",
     "make_snippet",
     "most_demanding",

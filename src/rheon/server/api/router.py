@@ -122,4 +122,5 @@ urlpatterns = [
     path("outbox/jobs/<int:job_id>", outbox.OutputOfJob.as_view()),
     path("outbox/<int:output_id>/reports", outbox.Reports.as_view()),
     path("outbox/<int:output_id>/media", outbox_media.media),
+    path("outbox/<int:output_id>/artwork.jpg", outbox_media.artwork),
 ]

@@ -1,6 +1,7 @@
 import { useState } from "react";
 
 import type { Schemas } from "../../api/client";
+import { artworkInside } from "../../api/artwork";
 import { useChangeOutputTags } from "../../api/tags";
 import { tagsLine } from "../../domain/tags";
 import { Button } from "../../ui/button";
@@ -24,7 +25,16 @@ export function OutputTags({ output, tags }: { output: Schemas["Output"]; tags: 
           </Button>
         )}
       </h3>
-      <p className="mt-1 break-words">{line}</p>
+      <div className="mt-1 flex items-start gap-3">
+        {output.present && tags.artwork.length > 0 && (
+          <Inside
+            // another one after each writing
+            key={`${output.size_bytes} ${tags.writing}`}
+            src={artworkInside(output.id, output.size_bytes)}
+          />
+        )}
+        <p className="min-w-0 break-words">{line}</p>
+      </div>
       {tags.writing && (
         <p role="status" className="mt-1 text-quiet">
           Other tags are being written into the file. It is whole at every moment of it.
@@ -37,6 +47,20 @@ export function OutputTags({ output, tags }: { output: Schemas["Output"]; tags: 
       )}
       {open && !tags.writing && <TagsForm id={output.id} tags={tags} onDone={() => setOpen(false)} />}
     </section>
+  );
+}
+
+/** The picture inside a file; nothing where it has none. */
+function Inside({ src }: { src: string }) {
+  const [there, setThere] = useState(false);
+  return (
+    <img
+      src={src}
+      hidden={!there}
+      alt="Artwork in the file"
+      onLoad={() => setThere(true)}
+      className="max-h-24 max-w-28 shrink-0 rounded-md border border-hairline"
+    />
   );
 }
 
