@@ -1,5 +1,7 @@
 import { useWindowVirtualizer } from "@tanstack/react-virtual";
-import { type ReactNode, useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
+import { type ReactNode, useCallback, useEffect } from "react";
+
+import { useTop } from "./top";
 
 interface Props<Entry extends { id: number }> {
   entries: readonly Entry[];
@@ -13,14 +15,7 @@ interface Props<Entry extends { id: number }> {
 
 /** A list that scrolls with the page; only the rows in view are drawn, however many there are. */
 export function LongList<Entry extends { id: number }>({ entries, label, rowPx, row, onEnd }: Props<Entry>) {
-  const list = useRef<HTMLUListElement>(null);
-  const [top, setTop] = useState(0);
-  // after every drawing, since what stands above may grow and shrink
-  // eslint-disable-next-line react-hooks/exhaustive-deps -- it ends by itself: a place that stays is not set again
-  useLayoutEffect(() => {
-    const found = list.current ? list.current.getBoundingClientRect().top + scrollY : 0;
-    setTop((old) => (Math.abs(found - old) > 1 ? found : old));
-  });
+  const { part: list, top } = useTop<HTMLUListElement>();
   const rows = useWindowVirtualizer({
     count: entries.length,
     estimateSize: () => rowPx,

@@ -1,8 +1,9 @@
 import { defaultRangeExtractor, useWindowVirtualizer } from "@tanstack/react-virtual";
-import { Fragment, memo, useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
+import { Fragment, memo, useCallback, useEffect, useRef } from "react";
 
 import type { Schemas } from "../../../api/client";
 import { type Row, valueOf } from "../../../domain/tags";
+import { useTop } from "../../../parts/top";
 import { Select } from "../../../ui/select";
 import { TagInput } from "./tag-input";
 import type { ChangeTags } from "./use-edits";
@@ -92,14 +93,7 @@ export function NamesTable({ tags, at, onAt, onChange }: Props) {
 
 /** Which rows are drawn: those in view, and the one that is looked at, since something may be typed in it. */
 function useRows(titles: readonly Row[], current: number) {
-  const body = useRef<HTMLTableSectionElement>(null);
-  const [top, setTop] = useState(0);
-  // after every drawing, since what stands above may grow and shrink
-  // eslint-disable-next-line react-hooks/exhaustive-deps -- it ends by itself: a place that stays is not set again
-  useLayoutEffect(() => {
-    const found = body.current ? body.current.getBoundingClientRect().top + scrollY : 0;
-    setTop((old) => (Math.abs(found - old) > 1 ? found : old));
-  });
+  const { part: body, top } = useTop<HTMLTableSectionElement>();
   const rows = useWindowVirtualizer({
     count: titles.length,
     estimateSize: () => ROW_PX,
