@@ -266,6 +266,11 @@ class LookUpFailed(RheonError):
     advice = "Nothing was changed. Try again later, or type what you know."
 
 
+class NoSuchWork(PlanError):
+    code = "no_such_work"
+    advice = "Look it up again."
+
+
 class LookUpOff(SettingsRefused):
     code = "look_up_off"
     advice = "Nothing was sent. Allow it in the settings of the page, or type what you know."

@@ -8,7 +8,7 @@ from datetime import timedelta
 from django.conf import settings
 from django.utils import timezone
 
-from rheon.core.errors import LookUpFailed, LookUpOff
+from rheon.core.errors import LookUpOff, NoSuchWork
 from rheon.core.look_up.http import HttpService
 from rheon.core.look_up.works import Work, WorkQuestion
 from rheon.core.media.documents import dump
@@ -41,12 +41,12 @@ def look_up(question: WorkQuestion, *, again: bool = False) -> Answer:
 
 
 def work_of(key: str) -> tuple[str, Work]:
-    """The service that a work was looked up at, and the work. Raises ``LookUpFailed`` where it is not kept any more."""
+    """The service that a work was looked up at, and the work. Raises ``NoSuchWork`` where it is not kept any more."""
     pk, _, place = key.partition("/")
     answer = Answer.objects.filter(pk=int(pk)).first() if pk.isdecimal() and place.isdecimal() else None
     works = answer.found() if answer else ()
     if answer is None or int(place) >= len(works):
-        raise LookUpFailed("This work is not kept any more.", advice="Look it up again.")
+        raise NoSuchWork("This work is not kept any more.")
     return answer.service, works[int(place)]
 
 

@@ -49,7 +49,7 @@ def propose_missing() -> int:
 def set_tags(changes: Sequence[Change], work: str = "") -> None:
     """Set tags by hand, all of them or none; ``work`` is the key of the one that they were taken from.
 
-    Raises ``BadPin`` where a value can't be one, ``NoSuchTitle``, ``LookUpFailed``.
+    Raises ``BadPin`` where a value can't be one, ``NoSuchTitle``, ``NoSuchWork``.
     """
     taken_from = work_of(work) if work else None
     read = [(title, tag, None if value is None else read_tag(tag, value)) for title, tag, value in changes]
