@@ -160,6 +160,7 @@ def test_a_season_is_looked_up_after_a_yes_taken_and_taken_back(sheet: Page) -> 
     expect(dialog.get_by_text("Looking works up is off: nothing has been sent.")).to_be_visible()
     expect(dialog.get_by_role("button", name="Ask", exact=True)).to_be_disabled()
     dialog.get_by_role("button", name="Allow it").click()
+    expect(dialog.get_by_role("button", name="Ask", exact=True)).to_be_enabled()
     dialog.get_by_label("Series").press("Enter")
     expect(dialog.get_by_text("One agrees with what is here.")).to_be_visible()
     told = dialog.get_by_role("list", name="How it stands to what is here").get_by_role("listitem")

@@ -36,9 +36,14 @@ export function NamesTable({ tags, at, onAt, onChange }: Props) {
   const table = useRef<HTMLTableElement>(null);
   const { rows, top, body } = useRows(tags.titles, at.row);
   const goTo = useCallback((row: number, tag: string) => {
+    const here = document.activeElement;
     const cell = table.current?.querySelector<HTMLInputElement>(`[data-cell="${row} ${tag}"]`);
-    cell?.focus();
-    cell?.select();
+    // what was typed is kept when it is left: at the last row too, where nothing is behind it
+    if (here instanceof HTMLElement) here.blur();
+    if (cell) {
+      cell.focus();
+      cell.select();
+    } else if (here instanceof HTMLElement) here.focus();
   }, []);
   const drawn = rows.getVirtualItems();
   const end = drawn.at(-1)?.end ?? top;
