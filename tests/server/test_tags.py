@@ -191,14 +191,14 @@ def test_what_is_set_in_the_sheet_afterwards_comes_into_the_files_that_were_made
     output: Output, api: Api, settings: Any
 ) -> None:
     title = Title.objects.get(pk=output.title_id)
-    address = f"outbox/behind?titles={title.pk}"
+    address = f"outbox/outdated?titles={title.pk}"
     assert api("get", address)[1] == {"files": [], "writing": 0}
     change(api, (title, "title", "The boats"), (title, "year", "1994"))
-    (behind,) = api("get", address)[1]["files"]
-    assert (behind["output_id"], behind["file_name"], behind["becomes"]) == (
+    (outdated,) = api("get", address)[1]["files"]
+    assert (outdated["output_id"], outdated["file_name"], outdated["becomes"]) == (
         output.pk, "Marram Nights, extra 3.mp3", "The boats.mp3",
     )  # fmt: skip
-    assert api("post", "outbox/behind", {"titles": [title.pk]}) == (202, {"files": [], "writing": 1})
+    assert api("post", "outbox/outdated", {"titles": [title.pk]}) == (202, {"files": [], "writing": 1})
     write_now(output.pk)
     assert api("get", address)[1] == {"files": [], "writing": 0}
     made = settings.RHEON_OUTPUT_FOLDER / "The boats.mp3"
@@ -210,7 +210,7 @@ def test_what_is_set_in_the_sheet_afterwards_comes_into_the_files_that_were_made
     Output.objects.filter(pk=output.pk).update(path=str(made))
     change(api, (title, "genre", "Home film"), (title, "title", "Boats"))
     assert api("get", address)[1]["files"][0]["becomes"] == "ours.mp3"
-    api("post", "outbox/behind", {"titles": [title.pk], "rename": True})
+    api("post", "outbox/outdated", {"titles": [title.pk], "rename": True})
     write_now(output.pk)
     assert (read(made)["title"], read(made)["genre"]) == ("Boats", "Short")
     made.unlink()

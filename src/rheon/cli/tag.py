@@ -11,13 +11,12 @@ import typer
 from rheon.core.analysis import cover_jpeg
 from rheon.core.encoding import part_path
 from rheon.core.errors import BadPin, SourceMissing, TagsRefused
-from rheon.core.media import ContentKind, FileData, Tags, Title
+from rheon.core.media import FileData, Tags, Title
 from rheon.core.media.documents import dump
 from rheon.core.media.tags import TAG_FIELDS, tags_of
-from rheon.core.naming.written import tags_in
 from rheon.core.planning.decisions.file.tags import read_tag
 from rheon.core.system import own_mark
-from rheon.core.tagging import COMMENTED, read_description, retag
+from rheon.core.tagging import retag, tags_of_file
 
 from .choosing import with_artwork
 from .common import read, reported
@@ -54,10 +53,7 @@ def tag(
 
 def _changed(title: Title, path: Path, pins: list[str]) -> Tags:
     """What is written in a file, with what is set. Raises ``BadPin``."""
-    values: dict[str, object] = {**({} if title.video else {"kind": ContentKind.SOUND.value}), **tags_in(title)}
-    if title.container in COMMENTED and (said := read_description(path)):
-        # other readers tell the two as one
-        values |= {"description": said, "comment": "" if values.get("comment") == said else values.get("comment", "")}
+    values: dict[str, object] = {**tags_of_file(title)}
     for pin in pins:
         key, sign, value = pin.partition("=")
         tag_name = key.strip().removeprefix("file.")

@@ -260,6 +260,20 @@ def test_a_kill_in_the_middle_leaves_the_old_file_or_the_new(
     assert titles == {"old", "new"}
 
 
+@pytest.mark.parametrize(("ending", "container"), [("m4a", "mp4"), ("mp3", "mp3"), ("flac", "flac")])
+def test_the_day_and_the_number_among_others_of_a_piece_of_music_stay(
+    tmp_path: Path, ending: str, container: str
+) -> None:
+    path = tmp_path / f"song.{ending}"
+    said = ["-metadata", "date=1987-05-02", "-metadata", "track=3/12"]
+    subprocess.run(["ffmpeg", "-v", "error", "-f", "lavfi", "-i", "sine=d=1", *said, str(path)], check=True)
+    write_tags(path, container, Tags(kind=ContentKind.SOUND, title="Neaps", year=1987))
+    kept = read(path).tags
+    assert (kept["title"], kept["date"], kept["track"]) == ("Neaps", "1987-05-02", "3/12")
+    write_tags(path, container, Tags(kind=ContentKind.SOUND, title="Neaps", year=1988))
+    assert read(path).tags["date"] == "1988"
+
+
 def test_what_is_no_file_of_its_kind_is_refused_and_stays(tmp_path: Path) -> None:
     for container, text in (("matroska", b"\x1a\x45\xdf\xa3\x80nothing"), ("mp4", b"nothing"), ("avi", b"RIFF")):
         path = tmp_path / container

@@ -692,23 +692,6 @@ export interface paths {
         patch: operations["changeOutputTags"];
         trace?: never;
     };
-    "/api/outbox/behind": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["filesBehind"];
-        put?: never;
-        /** @description Have what is known of titles now written into their files. */
-        post: operations["catchUp"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/outbox/jobs/{job_id}": {
         parameters: {
             query?: never;
@@ -720,6 +703,23 @@ export interface paths {
         get: operations["outputOfJob"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outbox/outdated": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["outdatedFiles"];
+        put?: never;
+        /** @description Have what is known of titles now written into their files. */
+        post: operations["updateFiles"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1547,15 +1547,6 @@ export interface components {
             consequence: string;
         };
         /**
-         * CatchUp
-         * @description Titles whose files get the tags of now; ``rename``: those that a pattern has named are called by them too.
-         */
-        CatchUp: {
-            titles: number[];
-            /** @default true */
-            rename?: boolean;
-        };
-        /**
          * Cell
          * @description ``broken`` counts the rules that the file will break, ``too_large`` says that it is larger than what is free.
          */
@@ -1896,23 +1887,13 @@ export interface components {
             text: string;
         };
         /**
-         * FileBehind
-         * @description A file in which something else is written than is known of its title now, and what it would be called by that.
+         * FilesToUpdate
+         * @description Titles whose files get the tags of now; ``rename``: those that a pattern has named are called by them too.
          */
-        FileBehind: {
-            output_id: number;
-            title_name: string;
-            file_name: string;
-            becomes: string;
-            error: string;
-        };
-        /**
-         * FilesBehind
-         * @description ``writing`` counts those into which tags are being written.
-         */
-        FilesBehind: {
-            files: components["schemas"]["FileBehind"][];
-            writing: number;
+        FilesToUpdate: {
+            titles: number[];
+            /** @default true */
+            rename?: boolean;
         };
         /** FilmFolder */
         FilmFolder: {
@@ -2500,6 +2481,25 @@ export interface components {
             size_bytes: number;
             samples: number;
             outputs: components["schemas"]["Outline"][];
+        };
+        /**
+         * OutdatedFile
+         * @description A file in which something else is written than is known of its title now, and what it would be called by that.
+         */
+        OutdatedFile: {
+            output_id: number;
+            title_name: string;
+            file_name: string;
+            becomes: string;
+            error: string;
+        };
+        /**
+         * OutdatedFiles
+         * @description ``writing`` counts those into which tags are being written.
+         */
+        OutdatedFiles: {
+            files: components["schemas"]["OutdatedFile"][];
+            writing: number;
         };
         /** Outline */
         Outline: {
@@ -4643,50 +4643,6 @@ export interface operations {
             };
         };
     };
-    filesBehind: {
-        parameters: {
-            query?: {
-                titles?: number[];
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["FilesBehind"];
-                };
-            };
-        };
-    };
-    catchUp: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: {
-            content: {
-                "application/json": components["schemas"]["CatchUp"];
-            };
-        };
-        responses: {
-            202: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["FilesBehind"];
-                };
-            };
-        };
-    };
     outputOfJob: {
         parameters: {
             query?: never;
@@ -4704,6 +4660,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Output"];
+                };
+            };
+        };
+    };
+    outdatedFiles: {
+        parameters: {
+            query?: {
+                titles?: number[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutdatedFiles"];
+                };
+            };
+        };
+    };
+    updateFiles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["FilesToUpdate"];
+            };
+        };
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutdatedFiles"];
                 };
             };
         };

@@ -44,21 +44,21 @@ export function useChangeTags(titles: readonly number[]) {
     onSettled: () =>
       Promise.all([
         cache.invalidateQueries({ queryKey: ["bench", "sheet"] }),
-        cache.invalidateQueries({ queryKey: behind }),
+        cache.invalidateQueries({ queryKey: outdated }),
       ]),
   });
 }
 
-const behind = ["outbox", "behind"] as const;
+const outdated = ["outbox", "outdated"] as const;
 const WRITING_MS = 900;
 
 /** Files of titles in which something else is written than is known now, and how many are being written. */
-export const useFilesBehind = (titles: readonly number[]) =>
+export const useOutdatedFiles = (titles: readonly number[]) =>
   useQuery({
-    queryKey: [...behind, titles.join(",")],
+    queryKey: [...outdated, titles.join(",")],
     queryFn: async () => {
       const asked = inPieces(titles, MOST_AT_ONCE).map((some) =>
-        answer(client.GET("/api/outbox/behind", { params: { query: { titles: some } } })),
+        answer(client.GET("/api/outbox/outdated", { params: { query: { titles: some } } })),
       );
       const found = await Promise.all(asked);
       return {
@@ -70,13 +70,13 @@ export const useFilesBehind = (titles: readonly number[]) =>
   });
 
 /** Has what is known of titles now written into their files. */
-export const useCatchUp = () =>
+export const useUpdateFiles = () =>
   useChange(
     async ({ titles, rename }: { titles: readonly number[]; rename: boolean }) => {
       for (const some of inPieces(titles, MOST_AT_ONCE))
-        await answer(client.POST("/api/outbox/behind", { body: { titles: some, rename } }));
+        await answer(client.POST("/api/outbox/outdated", { body: { titles: some, rename } }));
     },
-    [behind, keys.outbox, ["outbox", "one"]],
+    [outdated, keys.outbox, ["outbox", "one"]],
   );
 
 export const useNaming = () =>

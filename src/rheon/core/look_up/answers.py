@@ -4,13 +4,12 @@ from __future__ import annotations
 
 import json
 import math
-import re
-import unicodedata
 from collections.abc import Mapping, Sequence
 from typing import Any
 
 from ..errors import LookUpFailed
 from ..media.tags import LONGEST_TAG, LONGEST_TEXT, MOST_NUMBER, shortened
+from ..naming.names import seen_text
 from .works import ListedEpisode, Work, WorkKind
 
 MOST_WORKS, MOST_EPISODES, MOST_NAMES = 50, 1000, 200
@@ -71,8 +70,7 @@ def _shown(said: object, most_bytes: int) -> str:
     """On one line, without what can't be seen."""
     if not isinstance(said, str):
         return ""
-    seen = "".join(" " if unicodedata.category(letter) in ("Cc", "Cs", "Zl", "Zp") else letter for letter in said)
-    return shortened(re.sub(r"\s+", " ", seen).strip(), most_bytes)
+    return shortened(" ".join(seen_text(said).split()), most_bytes)
 
 
 def _names(said: object) -> str:

@@ -10,6 +10,7 @@ import contextlib
 import http.client
 import socket
 import threading
+import time
 from collections.abc import Iterator
 from dataclasses import dataclass
 from urllib.parse import urlencode, urlsplit
@@ -30,12 +31,8 @@ class HttpService:
     address: str
     patience_s: float = PATIENCE_S
 
-    @property
-    def name(self) -> str:
-        return self.address
-
     def search(self, question: WorkQuestion) -> tuple[Work, ...]:
-        """Raises ``LookUpFailed``."""
+        """What it knows by such a name, in its own order. Raises ``LookUpFailed``."""
         path = f"{urlsplit(self.address).path.rstrip('/')}/works?{urlencode(list(question.words))}"
         try:
             with self._connected() as connection:
@@ -71,12 +68,12 @@ class HttpService:
         split = urlsplit(self.address)
         kind = http.client.HTTPSConnection if split.scheme == "https" else http.client.HTTPConnection
         connection = kind(split.hostname or "", split.port, timeout=self.patience_s)
-        late = threading.Event()
+        late, until = threading.Event(), time.monotonic() + self.patience_s
         cut: threading.Timer | None = None
         try:
-            # as long as that at most, by the socket's own time; an answer takes its socket along
+            # the socket's own time bounds it; an answer takes its socket along
             connection.connect()
-            cut = threading.Timer(self.patience_s, _cut, (connection.sock, late))
+            cut = threading.Timer(max(until - time.monotonic(), 0), _cut, (connection.sock, late))
             cut.start()
             yield connection
         except (OSError, http.client.HTTPException) as error:

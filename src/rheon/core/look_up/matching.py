@@ -20,7 +20,7 @@ TELEVISION_RATE, FILM_RATE = 25, 24
 LIKE_SHARE, LIKE_S = 0.02, 3.0
 """Lengths that are so near to each other are of the same cut: what stands before and after a film differs."""
 SPED_SHARE = 0.01
-"""The same where one of both was sped up, which is no more than four times as much in itself."""
+"""The same where one of both was sped up: that alone is 0.04, and is not to be taken for any other cut."""
 MINUTE_S = 60
 ALIKE, KNOWN_BY = 0.86, 0.6
 """How alike names are that are taken for the same one, and those that may be."""

@@ -1,11 +1,10 @@
-"""The values of a look-up, and the one interface behind which a service may be."""
+"""The values of a look-up: what is asked, and the works that are known."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import StrEnum
-from typing import Protocol
 
 LONGEST_ASKED = 200
 """Letters of a title that is asked for."""
@@ -60,14 +59,3 @@ class Work:
     description: str = ""
     duration_s: float | None = None
     episodes: tuple[ListedEpisode, ...] = ()
-
-
-class Service(Protocol):
-    """Something that knows works by their names."""
-
-    @property
-    def name(self) -> str:
-        """Where it is, as it is told to whoever is about to ask it."""
-
-    def search(self, question: WorkQuestion) -> tuple[Work, ...]:
-        """What it knows by such a name, the likeliest first. Raises ``LookUpFailed``."""

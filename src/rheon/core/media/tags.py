@@ -74,6 +74,11 @@ def shortened(text: str, most_bytes: int) -> str:
     return f"{cut.rpartition(' ')[0] or cut}…"
 
 
+def dated(year: int, before: object) -> str:
+    """A year as a date; the whole one where that was written before and is of this year."""
+    return str(before) if str(before).startswith(str(year)) else str(year)
+
+
 TAG_FIELDS = tuple(one.name for one in fields(Tags))
 NUMBERS = frozenset({"season", "episode", "part", "year"})
 LONG_TEXTS = frozenset({"description", "comment"})

@@ -116,7 +116,7 @@ def _bracketed(text: str) -> tuple[str, str | int]:
     plain = text.strip()
     if re.fullmatch(r"\d{4}", plain) and int(plain) >= OLDEST_YEAR:
         return "year", int(plain)
-    if edition := _edition(plain):
+    if edition := edition_in(plain):
         return "edition", edition
     if found := SEASON.fullmatch(plain):
         return "season", int(found["season"])
@@ -147,7 +147,7 @@ def _at_end(text: str, *, shouted: bool, technical: bool) -> tuple[str, str, str
         alone = not re.search(r"(?:cut|edition|version)$", found["edition"], re.IGNORECASE)
         apart = text[len(found["left"]) :].lstrip()[:1] in "–-,"
         if apart or not alone or _enough(found["left"]):
-            return _trimmed(found["left"]), "edition", _edition(found["edition"])
+            return _trimmed(found["left"]), "edition", edition_in(found["edition"])
     if (shouted or technical) and (found := ends(PERHAPS)) and _enough(found["left"]):
         return _trimmed(found["left"]), "mark", ""
     # in a label all words are capitals; elsewhere a word in capitals is none of the title's
@@ -165,7 +165,8 @@ def _enough(left: str) -> bool:
     return len(_trimmed(left).split(" ")) >= LEAST_WORDS
 
 
-def _edition(text: str) -> str:
+def edition_in(text: str) -> str:
+    """The edition that a text is the name of; empty for any other."""
     return next((name for name, said in EDITIONS.items() if re.fullmatch(said, text, re.IGNORECASE)), "")
 
 

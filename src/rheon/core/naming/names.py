@@ -46,10 +46,14 @@ def join_name(names: Sequence[str]) -> str:
     return words if len(words) >= LEAST_NAME else names[0]
 
 
+def seen_text(text: str) -> str:
+    """A text on one line, without what can't be seen."""
+    return "".join(" " if unicodedata.category(letter) in UNSEEN else letter for letter in text)
+
+
 def safe_stem(name: str, file_system: str = "posix") -> str:
     """The name as a file stem that the file system takes; never empty, hidden or over-long."""
-    text = TURNING.sub("", unicodedata.normalize("NFC", name))
-    text = "".join(" " if unicodedata.category(letter) in UNSEEN else letter for letter in text)
+    text = seen_text(TURNING.sub("", unicodedata.normalize("NFC", name)))
     for letter in FORBIDDEN_BY_FILE_SYSTEM.get(file_system, "/"):
         text = text.replace(letter, "'" if letter == '"' else "-")
     text = re.sub(r" +", " ", text).strip().lstrip(".").rstrip(". ").strip()

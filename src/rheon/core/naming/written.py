@@ -6,7 +6,7 @@ import re
 
 from ..media import ContentKind, Proposed, Reason, Title
 from ..media.tags import MOST_NUMBER
-from .labels import EDITIONS, OLDEST_YEAR, is_meaningless
+from .labels import OLDEST_YEAR, edition_in, is_meaningless
 from .sureness import WRITTEN
 
 TEXTS = ("show", "artist", "genre", "director", "cast", "comment", "description")
@@ -58,7 +58,7 @@ def _own_title(text: str) -> dict[str, str | int]:
     found: dict[str, str | int] = {}
     while marked := MARKED.fullmatch(text):
         part = PART.fullmatch(marked["mark"])
-        known = next((name for name, said in EDITIONS.items() if re.fullmatch(said, marked["mark"], re.IGNORECASE)), "")
+        known = edition_in(marked["mark"])
         if part and "part" not in found:
             found["part"] = int(part["part"])
         elif known and "edition" not in found:

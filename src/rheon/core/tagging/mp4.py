@@ -8,7 +8,7 @@ from typing import Any
 from mutagen.mp4 import MP4, MP4Cover
 
 from ..media import ContentKind, Tags
-from ..media.tags import LONGEST_TAG, shortened
+from ..media.tags import LONGEST_TAG, dated, shortened
 
 MOVIE, TV_SHOW, MUSIC, SHORT = 9, 10, 1, 6
 """Kinds of content in the ``stik`` atom."""
@@ -28,7 +28,8 @@ TEXTS = {
     "\xa9cmt": "comment",
 }
 NUMBERS = {"tvsn": "season", "tves": "episode"}
-OWN = frozenset({*TEXTS, *NUMBERS, "\xa9day", "stik", "desc", "ldes", "tven", "trkn"})
+DATE, PART = "\xa9day", "trkn"
+OWN = frozenset({*TEXTS, *NUMBERS, DATE, PART, "stik", "desc", "ldes", "tven"})
 
 
 def write_mp4(path: Path, tags: Tags, cover: bytes | None) -> None:
@@ -37,7 +38,9 @@ def write_mp4(path: Path, tags: Tags, cover: bytes | None) -> None:
     if file.tags is None:
         file.add_tags()
     kept = file.tags
-    for atom in OWN:
+    date = (kept.get(DATE) or [""])[0]
+    # a piece of music has a number among others there, which is no part of a work
+    for atom in OWN if tags.kind is not ContentKind.SOUND else OWN - {PART}:
         kept.pop(atom, None)
     for atom, name in TEXTS.items():
         if text := getattr(tags, name):
@@ -47,11 +50,11 @@ def write_mp4(path: Path, tags: Tags, cover: bytes | None) -> None:
             kept[atom] = [number]
     kept["stik"] = [KINDS[tags.kind]]
     if tags.year is not None:
-        kept["\xa9day"] = [str(tags.year)]
+        kept[DATE] = [dated(tags.year, date)]
     if tags.numbered:
         kept["tven"] = [tags.numbered]
     if tags.part is not None:
-        kept["trkn"] = [(tags.part, 0)]
+        kept[PART] = [(tags.part, 0)]
     if tags.description:
         kept["desc"] = [shortened(tags.description, LONGEST_TAG)]
         kept["ldes"] = [tags.description]

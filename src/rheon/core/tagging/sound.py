@@ -16,7 +16,7 @@ from PIL import Image
 
 from ..errors import TagsRefused
 from ..media import Tags
-from ..media.tags import shortened
+from ..media.tags import dated, shortened
 
 UTF_8 = id3.Encoding.UTF8
 WITH_ID3V1 = 2
@@ -35,7 +35,6 @@ COMMENTS = {
     "COMMENT": "comment",
 }
 """Vorbis comments; those of the recommended minimal set where it has one."""
-COMMENTED = frozenset({"flac", "ogg"})
 ALBUM = "TALB"
 FRAMES = {"TIT2": "shown_title", "TPE1": "artist", "TCON": "genre", "TDRC": "year", ALBUM: "show"}
 """ID3 frames of text (ID3v2.4, 4.2)."""
@@ -65,9 +64,8 @@ def write_comments(path: Path, tags: Tags, cover: bytes | None) -> None:
     if file.tags is None:
         file.add_tags()
     for comment, name in COMMENTS.items():
-        value = getattr(tags, name)
-        if value not in (None, ""):
-            file.tags[comment] = [str(value)]
+        if value := _value(tags, name, (file.tags.get(comment) or [""])[0]):
+            file.tags[comment] = [value]
         elif comment in file.tags:
             del file.tags[comment]
     if cover is not None:
@@ -82,6 +80,11 @@ def read_description(path: Path) -> str:
     except mutagen.MutagenError as error:
         raise TagsRefused("This file can't be tagged: {said}", said=str(error)) from error
     return str(file.tags["DESCRIPTION"][0]) if file is not None and file.tags and "DESCRIPTION" in file.tags else ""
+
+
+def _value(tags: Tags, name: str, before: object) -> str:
+    value = getattr(tags, name)
+    return "" if value in (None, "") else dated(value, before) if name == "year" else str(value)
 
 
 def _put_picture(file: Any, cover: bytes) -> None:
@@ -110,9 +113,8 @@ def write_id3(path: Path, tags: Tags, cover: bytes | None) -> None:
         file.add_tags()
     kept = file.tags
     for frame, name in FRAMES.items():
-        value = getattr(tags, name)
-        if value not in (None, ""):
-            kept.setall(frame, [_frame(frame, text=[str(value)])])
+        if value := _value(tags, name, kept.get(frame, "")):
+            kept.setall(frame, [_frame(frame, text=[value])])
         elif frame != ALBUM:
             kept.delall(frame)
     for frame in ("COMM", "TXXX:DIRECTOR"):

@@ -116,7 +116,7 @@ urlpatterns = [
     path("worklist/history", worklist.History.as_view()),
     path("worklist/history.csv", worklist.HistoryFile.as_view()),
     path("outbox", outbox.TheOutbox.as_view()),
-    path("outbox/behind", outbox.Behind.as_view()),
+    path("outbox/outdated", outbox.OutdatedFiles.as_view()),
     path("outbox/<int:output_id>/tags", outbox.TagsOfOutput.as_view()),
     path("outbox/<int:output_id>", outbox.OneOutput.as_view()),
     path("outbox/jobs/<int:job_id>", outbox.OutputOfJob.as_view()),

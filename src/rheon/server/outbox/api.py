@@ -12,9 +12,9 @@ from rheon.server.household.models import Device
 
 from . import documents
 from .actions.outputs import forget, report
-from .actions.tags import catch_up, want_tags
-from .behind import behind_document
+from .actions.tags import update_files, want_tags
 from .models import Output
+from .outdated import outdated_document
 from .queries import output_document, outputs_document
 
 
@@ -50,16 +50,16 @@ class TagsOfOutput(APIView):
         return output_document(output)
 
 
-class Behind(APIView):
-    @operation("filesBehind")
-    def get(self, request: Request, wanted: documents.TitlesMeant) -> documents.FilesBehind:
-        return behind_document(wanted.titles)
+class OutdatedFiles(APIView):
+    @operation("outdatedFiles")
+    def get(self, request: Request, wanted: documents.TitlesMeant) -> documents.OutdatedFiles:
+        return outdated_document(wanted.titles)
 
-    @operation("catchUp", status=202)
-    def post(self, request: Request, wanted: documents.CatchUp) -> documents.FilesBehind:
+    @operation("updateFiles", status=202)
+    def post(self, request: Request, wanted: documents.FilesToUpdate) -> documents.OutdatedFiles:
         """Have what is known of titles now written into their files."""
-        catch_up(wanted.titles, rename=wanted.rename)
-        return behind_document(wanted.titles)
+        update_files(wanted.titles, rename=wanted.rename)
+        return outdated_document(wanted.titles)
 
 
 class Reports(APIView):

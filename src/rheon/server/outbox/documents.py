@@ -72,7 +72,7 @@ class NewTags(Body):
     artwork: ArtworkWanted = ArtworkWanted.KEPT
 
 
-class FileBehind(Document):
+class OutdatedFile(Document):
     """A file in which something else is written than is known of its title now, and what it would be called by that."""
 
     output_id: int
@@ -82,10 +82,10 @@ class FileBehind(Document):
     error: str
 
 
-class FilesBehind(Document):
+class OutdatedFiles(Document):
     """``writing`` counts those into which tags are being written."""
 
-    files: list[FileBehind]
+    files: list[OutdatedFile]
     writing: int
 
 
@@ -93,7 +93,7 @@ class TitlesMeant(Query):
     titles: Annotated[list[RowId], Field(max_length=MOST_TITLES)] = []
 
 
-class CatchUp(Body):
+class FilesToUpdate(Body):
     """Titles whose files get the tags of now; ``rename``: those that a pattern has named are called by them too."""
 
     titles: Annotated[list[RowId], Field(max_length=MOST_TITLES)]

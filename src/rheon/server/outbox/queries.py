@@ -11,16 +11,15 @@ from django.db.models import Count, Sum
 from rheon.core.catalogue import say
 from rheon.core.devices import RuleResult
 from rheon.core.formats import CONTAINERS
-from rheon.core.media import TAG_FIELDS, Tags
+from rheon.core.media import Tags
 from rheon.core.media.documents import load
 from rheon.core.planning import usual_cover
 from rheon.core.planning.decisions import Choice
-from rheon.core.planning.decisions.file import TAGS
+from rheon.core.planning.decisions.file import BY_TAG
 from rheon.core.planning.decisions.file.tags import tag_choices
 from rheon.core.system import is_there
 from rheon.core.tagging import TAGGED
 from rheon.server.bench.queries import rule_document
-from rheon.server.home.naming import called_here
 from rheon.server.home.queries import output_folders
 from rheon.server.household.models import Device
 from rheon.server.shelf.models import Title
@@ -28,6 +27,7 @@ from rheon.server.worklist.estimates import read_expected
 
 from . import documents
 from .models import ArtworkWanted, Output
+from .names import name_by
 
 PLAYED_BY_BROWSERS = {".mp4": "video/mp4", ".m4v": "video/mp4", ".mp3": "audio/mpeg", ".m4a": "audio/mp4"}
 OUTLINE = ("id", "title_id", "title_name", "device_names", "size_bytes", "making_s", "checking_s", "held", "is_sample")
@@ -67,12 +67,12 @@ def output_document(output: Output) -> documents.Output:
         expected=read_expected(output.expected),
         checks=[_check(check) for check in output.checks],
         played_on=_played_on(output),
-        tags=_tags(output, path),
+        tags=_tags(output),
         made=output.made,
     )
 
 
-def _tags(output: Output, path: Path) -> documents.OutputTags | None:
+def _tags(output: Output) -> documents.OutputTags | None:
     """``None`` where nothing can be written into what was made."""
     if output.container not in TAGGED:
         return None
@@ -82,10 +82,10 @@ def _tags(output: Output, path: Path) -> documents.OutputTags | None:
             documents.OutputTag(
                 name=name, label=kind.label, value=_typed(getattr(tags, name)), choices=tag_choices(name)
             )
-            for name, kind in zip(TAG_FIELDS, TAGS, strict=True)
+            for name, kind in BY_TAG.items()
         ],
         artwork=_artwork(output),
-        proposed_name=f"{called_here(tags)}{path.suffix}",
+        proposed_name=name_by(output, tags),
         writing=output.tags_wanted is not None,
         error=output.tags_error,
     )

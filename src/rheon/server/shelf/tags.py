@@ -13,7 +13,7 @@ from rheon.core.media import ContentKind
 from rheon.core.naming.patterns import Naming
 from rheon.core.naming.sureness import SURE_FROM
 from rheon.core.planning.decisions import DecisionKind
-from rheon.core.planning.decisions.file import TAGS
+from rheon.core.planning.decisions.file import BY_TAG
 from rheon.core.planning.decisions.file.tags import tag_choices
 from rheon.core.wording import sentence
 from rheon.server.home.naming import called_here, house_naming
@@ -21,15 +21,13 @@ from rheon.server.home.naming import called_here, house_naming
 from . import tag_documents
 from .models import Answer, Title
 
-TAG_KINDS = {kind.key.partition(".")[2]: kind for kind in TAGS}
-
 
 def tags_document(titles: Sequence[int]) -> tag_documents.Tags:
     """Tags of some titles, in the order in which they were named."""
     rows = Title.objects.select_related("source").defer("document", "outline", "samples", "survey").in_bulk(titles)
     naming = house_naming()
     return tag_documents.Tags(
-        fields=[_tag_field(name, kind) for name, kind in TAG_KINDS.items()],
+        fields=[_tag_field(name, kind) for name, kind in BY_TAG.items()],
         titles=[_title_tags(rows[pk], naming) for pk in titles if pk in rows],
         look_below=SURE_FROM,
     )
@@ -65,7 +63,8 @@ def _found(match: Match, key: str, rows: Mapping[int, Title]) -> tag_documents.F
     known = {pk: rows[pk].tags().found for pk in match.tags}
     wanted = [(pk, tag, str(value)) for pk, tags in match.tags.items() for tag, value in tags.items()]
     other = [one for one in wanted if one[1] not in known[one[0]] or str(known[one[0]][one[1]].value) != one[2]]
-    stays = [(pk, tag) for pk, tag, _ in other if _is_by_hand(rows[pk], tag)]
+    # what was taken from a work before may be taken from another one
+    stays = {(pk, tag) for pk, tag, _ in other if tag in known[pk] and known[pk][tag].reason.code == "tag_by_hand"}
     return tag_documents.FoundWork(
         key=key,
         title=match.work.title,
@@ -77,7 +76,7 @@ def _found(match: Match, key: str, rows: Mapping[int, Title]) -> tag_documents.F
                 title_id=pk,
                 title_name=rows[pk].name,
                 tag=tag,
-                label=say(TAG_KINDS[tag].label),
+                label=say(BY_TAG[tag].label),
                 old=str(known[pk][tag].value) if tag in known[pk] else "",
                 new=value,
             )
@@ -86,12 +85,6 @@ def _found(match: Match, key: str, rows: Mapping[int, Title]) -> tag_documents.F
         ],
         kept=len(stays),
     )
-
-
-def _is_by_hand(row: Title, tag: str) -> bool:
-    """Whether somebody set it, and did not take it from a work either."""
-    known = row.tags().found.get(tag)
-    return known is not None and known.reason.code == "tag_by_hand"
 
 
 def _tag_field(name: str, kind: DecisionKind[Any]) -> tag_documents.TagField:

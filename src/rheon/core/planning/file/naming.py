@@ -6,11 +6,11 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from ...devices import DeviceProfile
-from ...media import TAG_FIELDS, AudioSettings, Proposed, Reason, Tags, language_name, tags_of
+from ...media import AudioSettings, Proposed, Reason, Tags, language_name, tags_of
 from ...naming.names import safe_stem
 from ...naming.patterns import file_path, pattern_of
 from ..decisions import PINNED
-from ..decisions.file import NAME, PATTERN, TAGS
+from ..decisions.file import BY_TAG, NAME, PATTERN
 from ..request import PlanRequest
 
 KEPT = ("artist", "genre", "comment", "description", "show")
@@ -36,7 +36,7 @@ def called(
     """
     reasons: dict[str, Reason] = {}
     values: dict[str, object] = {}
-    for kind, tag in zip(TAGS, TAG_FIELDS, strict=True):
+    for tag, kind in BY_TAG.items():
         if (said := request.pins.of(kind)) is not None:
             values[tag], reasons[kind.key] = said, PINNED
         elif (found := request.tags.found.get(tag) or (_written(request, tag) if only_sound else None)) is not None:

@@ -19,12 +19,11 @@ from rheon.core.planning import usual_cover
 from rheon.core.planning.decisions.file.tags import read_tag
 from rheon.core.system import own_mark, rename_new
 from rheon.core.tagging import TAGGED, retag, tagged_copy
-from rheon.server.home.naming import called_here
-from rheon.server.home.queries import output_folders
 from rheon.server.shelf.models import Title
 
-from ..behind import files_behind
 from ..models import ArtworkWanted, Output
+from ..names import name_by, root_of
+from ..outdated import outdated_files
 from ..tasks import write_tags_task
 
 
@@ -43,15 +42,15 @@ def want_tags(
     tags = tags_of({**output.tags, **read})
     said = dump(tags)
     output.own_tags = sorted({*output.own_tags, *(tag for tag in read if said[tag] != output.tags.get(tag))})
-    _want(output, tags, f"{called_here(tags)}{Path(output.path).suffix}" if rename else "", artwork)
+    _want(output, tags, name_by(output, tags) if rename else "", artwork)
 
 
-def catch_up(titles: Sequence[int], *, rename: bool) -> int:
+def update_files(titles: Sequence[int], *, rename: bool) -> int:
     """Have what is known of titles now written into their files; returns into how many."""
-    behind = [one for one in files_behind(titles) if one.output.tags_wanted is None]
-    for one in behind:
+    outdated = list(outdated_files(titles))
+    for one in outdated:
         _want(one.output, one.tags, one.name if rename else "", ArtworkWanted.KEPT)
-    return len(behind)
+    return len(outdated)
 
 
 def _want(output: Output, tags: Tags, name: str, artwork: ArtworkWanted) -> None:
@@ -93,7 +92,7 @@ def _artwork(output: Output, way: ArtworkWanted) -> bytes | None:
 
 def _written(output: Output, tags: Tags, artwork: bytes | None, name: str) -> Path:
     path = Path(output.path)
-    root = next((one for one in output_folders() if path.is_relative_to(one)), path.parent)
+    root = root_of(path)
     part = part_path(root, own_mark() + uuid.uuid4().hex)
     if not name or root / name == path:
         retag(path, part, output.container, tags, artwork)

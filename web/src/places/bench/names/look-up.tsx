@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { Link } from "react-router";
 
 import { useAllowLookUp, useLookUp, useLookUpChoice } from "../../../api/look-up";
 import { counted } from "../../../domain/counts";
@@ -73,8 +74,11 @@ function LookUpDialog({ rows, row, onTake, onClose }: DialogProps) {
       <NotYet query={choice} what="what is allowed" />
       {choice.data?.service === "" && (
         <p className="text-quiet">
-          No look-up service is set, so nothing can be asked. To use one, write its address into rheon.toml as{" "}
-          <code>look_up</code>; docs/look-up.md says what it has to answer.
+          No look-up service is set, so nothing can be asked.{" "}
+          <Link to="/settings" className="font-semibold text-river hover:underline">
+            Settings
+          </Link>{" "}
+          says how one is.
         </p>
       )}
       {choice.data?.service && (

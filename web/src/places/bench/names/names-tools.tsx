@@ -7,7 +7,7 @@ import { Button } from "../../../ui/button";
 import { Field } from "../../../ui/field";
 import { Popover } from "../../../ui/popover";
 import { Tip } from "../../../ui/tip";
-import { FilesBehind } from "./files-behind";
+import { OutdatedFiles } from "./outdated-files";
 import { LookUp } from "./look-up";
 import type { Edits } from "./use-edits";
 
@@ -49,7 +49,7 @@ export function NamesTools({ tags, ids, at, edits }: Props) {
       <Button disabled={!edits.undo || edits.busy} onClick={() => edits.undo?.()}>
         {edits.last ? `Undo “${edits.last}”` : "Undo"}
       </Button>
-      <FilesBehind titles={ids} />
+      <OutdatedFiles titles={ids} />
       <span role="status" className="text-[13px] text-quiet">
         {edits.busy && "Saving …"}
       </span>

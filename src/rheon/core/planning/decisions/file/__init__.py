@@ -5,8 +5,8 @@ from .chapters import CHAPTERS
 from .container import CONTAINER
 from .name import NAME
 from .pattern import PATTERN
-from .tags import TAGS
+from .tags import BY_TAG, TAGS
 
 FILE = (CONTAINER, NAME, PATTERN, *TAGS, ARTWORK, CHAPTERS)
 
-__all__ = ["ARTWORK", "CHAPTERS", "CONTAINER", "FILE", "NAME", "PATTERN", "TAGS"]
+__all__ = ["ARTWORK", "BY_TAG", "CHAPTERS", "CONTAINER", "FILE", "NAME", "PATTERN", "TAGS"]

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Any, cast
 
 from ....catalogue import later, say
 from ....errors import BadPin
-from ....media import ContentKind, Tags
+from ....media import TAG_FIELDS, ContentKind
 from ....media.tags import LONG_TEXTS, LONGEST_TAG, LONGEST_TEXT, MOST_NUMBER, NUMBERS
 from ....naming.patterns import KIND_NAMES
 from ..decision import Case, DecisionKind, Shown
@@ -24,7 +24,7 @@ def tag_choices(tag: str) -> tuple[Choice, ...]:
 
 def read_tag(tag: str, said: str) -> int | str:
     """A tag as its decision reads it. Raises ``BadPin``."""
-    found = next((kind for kind in TAGS if kind.key == f"file.{tag}"), None)
+    found = BY_TAG.get(tag)
     if found is None:
         raise BadPin("“{pin}” is no decision that can be set.", pin=f"file.{tag}")
     return cast("int | str", found.read(said.strip()))
@@ -95,4 +95,6 @@ TAGS = (
     _kind("comment", later("Comment"), later("Whatever is to be remembered."), own=True),
 )
 """A decision for each tag of ``media.Tags``, by its name."""
-assert [kind.key.partition(".")[2] for kind in TAGS] == list(Tags.__dataclass_fields__)
+BY_TAG: Mapping[str, DecisionKind[Any]] = {kind.key.partition(".")[2]: kind for kind in TAGS}
+"""The decision for each tag, by the tag's name."""
+assert (*BY_TAG,) == TAG_FIELDS

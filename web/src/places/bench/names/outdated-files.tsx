@@ -1,6 +1,6 @@
 import { useState } from "react";
 
-import { useCatchUp, useFilesBehind } from "../../../api/tags";
+import { useUpdateFiles, useOutdatedFiles } from "../../../api/tags";
 import { counted } from "../../../domain/counts";
 import { Button } from "../../../ui/button";
 import { Checkbox } from "../../../ui/checkbox";
@@ -9,13 +9,13 @@ import { Popover } from "../../../ui/popover";
 const SHOWN = 6;
 
 /** Files that were made before their titles were called as they are now, and bringing them up to it. */
-export function FilesBehind({ titles }: { titles: readonly number[] }) {
-  const behind = useFilesBehind(titles);
-  const catchUp = useCatchUp();
+export function OutdatedFiles({ titles }: { titles: readonly number[] }) {
+  const outdated = useOutdatedFiles(titles);
+  const updateFiles = useUpdateFiles();
   const [open, setOpen] = useState(false);
   const [rename, setRename] = useState(true);
-  const files = behind.data?.files ?? [];
-  const writing = behind.data?.writing ?? 0;
+  const files = outdated.data?.files ?? [];
+  const writing = outdated.data?.writing ?? 0;
   if (writing)
     return (
       <span role="status" className="text-[13px] text-quiet">
@@ -26,7 +26,7 @@ export function FilesBehind({ titles }: { titles: readonly number[] }) {
   const it = files.length === 1 ? "it" : "them";
   const renamed = files.filter(({ file_name, becomes }) => file_name !== becomes);
   const shown = rename && renamed.length ? renamed : files;
-  const error = catchUp.error?.message ?? files.find((file) => file.error)?.error;
+  const error = updateFiles.error?.message ?? files.find((file) => file.error)?.error;
   return (
     <Popover
       open={open}
@@ -62,8 +62,8 @@ export function FilesBehind({ titles }: { titles: readonly number[] }) {
         )}
         <Button
           look="primary"
-          disabled={catchUp.isPending}
-          onClick={() => catchUp.mutate({ titles, rename }, { onSuccess: () => setOpen(false) })}
+          disabled={updateFiles.isPending}
+          onClick={() => updateFiles.mutate({ titles, rename }, { onSuccess: () => setOpen(false) })}
         >
           Write the new ones into {it}
         </Button>
