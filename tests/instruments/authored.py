@@ -11,7 +11,7 @@ from pathlib import Path
 import numpy as np
 import numpy.typing as npt
 
-from rheon.core.engine import Command, run
+from .engine import output_of
 
 BITS = 12
 CLICK_EVERY_S = 0.5
@@ -19,7 +19,6 @@ CLICK_AT_S = 0.25
 CLICK_S = 0.03
 SAMPLE_RATE = 48000
 DARK, LIGHT, GROUND = 30, 220, 110
-TIMEOUT_S = 240
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -110,7 +109,7 @@ def author(
     argv += [*inputs, "-filter_complex", f"[0:v]{filters}[seen]", "-map", "[seen]"]
     for place in range(len(sounds)):
         argv += ["-map", f"{place + 1}:a"]
-    run(Command(argv=[*argv, *coding, str(target)], feed=lambda: feed(pictures), timeout_s=TIMEOUT_S))
+    output_of([*argv, *coding, str(target)], feed=lambda: feed(pictures))
     return target
 
 

@@ -14,7 +14,6 @@ from xml.sax.saxutils import quoteattr
 
 from PIL import Image
 
-from rheon.core.engine import Command, run
 from rheon.core.sources import read_source
 from rheon.demo.bluray import PICTURE_ID, SOUND_ID, Clip, Item, Listing, Sound, clip_table, write_playlist
 from rheon.demo.graphics import write_graphics
@@ -22,11 +21,11 @@ from rheon.demo.scenario import Line
 from tests.core.sources.disc_surgery import angle_disc, title_bytes
 
 from .authored import Pictures, author, clicks, write_sound
+from .engine import output_of
 from .pulldown import with_pulldown
 
 NTSC, PAL = Fraction(30000, 1001), Fraction(25)
 SECOND_ANGLE_FIRST = 1000
-TIMEOUT_S = 240
 PULLED_DOWN_LATE_S = 3 * 1001 / 60000
 """The muxer shows the first picture of a flagged stream that much after the first sound."""
 
@@ -87,7 +86,7 @@ def _pulled_down(target: Path, vob: Vob, coding: Sequence[str], sounds: Sequence
     argv = ["ffmpeg", "-v", "error", "-y", "-fflags", "+genpts", "-i", str(plain)]
     argv += [part for sound in sounds for part in ("-i", str(sound))]
     argv += [part for place in range(len(sounds) + 1) for part in ("-map", str(place))]
-    run(Command(argv=[*argv, "-c:v", "copy", *coding[coding.index("-c:a") :], str(target)], timeout_s=TIMEOUT_S))
+    output_of([*argv, "-c:v", "copy", *coding[coding.index("-c:a") :], str(target)])
     return target
 
 
@@ -106,11 +105,9 @@ def _with_lines(stream: Path, vob: Vob, work: Path) -> Path:
     standard = "PAL" if vob.pictures.rate == PAL else "NTSC"
     recipe = work / f"{stream.stem}.xml"
     recipe.write_text(f'<subpictures format="{standard}"><stream>{units}</stream></subpictures>', encoding="utf-8")
-    done = run(
-        Command(argv=["spumux", "-s", "0", str(recipe)], feed=lambda: iter([stream.read_bytes()]), timeout_s=TIMEOUT_S)
-    )
+    done = output_of(["spumux", "-s", "0", str(recipe)], feed=lambda: iter([stream.read_bytes()]))
     target = stream.with_name(f"{stream.stem}-w.mpg")
-    target.write_bytes(done.stdout)
+    target.write_bytes(done)
     return target
 
 
@@ -133,7 +130,7 @@ def author_dvd(vobs: Sequence[Vob], chains: Sequence[Chain], folder: Path) -> Pa
         encoding="utf-8",
     )
     argv = ["env", f"VIDEO_FORMAT={standard.upper()}", "dvdauthor", "-x", str(recipe)]
-    run(Command(argv=argv, timeout_s=TIMEOUT_S))
+    output_of(argv)
     return folder
 
 
@@ -197,7 +194,7 @@ def make_clip(
 
 def _described(path: Path, stem: str, rate: Fraction, subtitles: bool) -> Clip:
     argv = ["ffprobe", "-v", "error", str(path), "-select_streams", "v", "-show_entries", "packet=pts,pos,flags"]
-    packets = json.loads(run(Command(argv=[*argv, "-of", "json"])).stdout)["packets"]
+    packets = json.loads(output_of([*argv, "-of", "json"]))["packets"]
     stamps = [packet["pts"] for packet in packets]
     return Clip(
         stem=stem,

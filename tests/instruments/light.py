@@ -12,7 +12,7 @@ from pathlib import Path
 import numpy as np
 import numpy.typing as npt
 
-from rheon.core.engine import Command, run
+from .engine import output_of
 
 Light = npt.NDArray[np.float64]
 ACROSS, DOWN, PATCH = 8, 6, (160, 120)
@@ -71,7 +71,7 @@ def write_chart(path: Path, transfer: str, pictures: int = 24) -> None:
     argv = ["ffmpeg", "-v", "error", "-f", "rawvideo", "-pix_fmt", "yuv420p10le", "-s", f"{SIZE[0]}x{SIZE[1]}"]
     argv += ["-r", "24", "-i", str(path.with_suffix(".raw")), "-c:v", "libx265", "-preset", "ultrafast"]
     argv += ["-x265-params", "lossless=1:log-level=none", "-colorspace", "bt2020nc", "-color_primaries", "bt2020"]
-    run(Command(argv=[*argv, "-color_trc", transfer, "-color_range", "tv", str(path)]))
+    output_of([*argv, "-color_trc", transfer, "-color_range", "tv", str(path)])
     path.with_suffix(".raw").unlink()
 
 
@@ -93,7 +93,7 @@ def _drawn_in(light: Light, peak: float) -> Light:
 def shown(path: Path, luma: tuple[float, float, float], at: int = 12) -> Light:
     """The signals that a standard file holds in each patch, 0 to 1, read by its matrix in limited range."""
     argv = ["ffmpeg", "-v", "error", "-i", str(path), "-vf", f"select=eq(n\\,{at}),format=yuv420p", "-frames:v", "1"]
-    data = np.frombuffer(run(Command(argv=[*argv, "-f", "rawvideo", "pipe:1"])).stdout, np.uint8).astype(float)
+    data = np.frombuffer(output_of([*argv, "-f", "rawvideo", "pipe:1"]), np.uint8).astype(float)
     height = round((len(data) / 1.5 * SIZE[1] / SIZE[0]) ** 0.5)
     width = round(len(data) / 1.5 / height)
     cut = [0, width * height, width * height * 5 // 4, len(data)]

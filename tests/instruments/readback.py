@@ -13,16 +13,14 @@ import numpy as np
 import numpy.typing as npt
 from PIL import Image
 
-from rheon.core.engine import Command, run
-
 from .authored import BITS, CLICK_AT_S, CLICK_EVERY_S, CLICK_S, SAMPLE_RATE, tone_hz
+from .engine import output_of
 
 GRID = (BITS + 2, 8)
 SCALE = 8
 NEAR_S = 0.24
 LEAST_CLICK = 0.25
 LIT = 150
-TIMEOUT_S = 300
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -76,7 +74,7 @@ def _see(path: Path, only: str, state: tuple[int, int]) -> Seen:
     width, height = GRID[0] * SCALE, GRID[1] * SCALE
     argv = ["ffmpeg", "-v", "error", "-nostdin", "-i", str(path), "-map", "0:V:0", "-fps_mode", "passthrough"]
     argv += ["-vf", f"{only},scale={width}:{height}:flags=area,format=gray", "-f", "rawvideo", "pipe:1"]
-    data = run(Command(argv=argv, timeout_s=TIMEOUT_S)).stdout
+    data = output_of(argv)
     pictures = np.frombuffer(data, np.uint8).reshape(-1, height, width).astype(float)
     start_s = _start_time(path)
     times = [at - start_s for at in _frame_times(path, "V:0")]
@@ -114,7 +112,7 @@ def lit(path: Path) -> list[tuple[float, float]]:
     width, height = 64, 24
     argv = ["ffmpeg", "-v", "error", "-nostdin", "-i", str(path), "-map", "0:V:0", "-fps_mode", "passthrough"]
     argv += ["-vf", f"crop=iw*0.7:ih*0.16:iw*0.15:ih*0.78,scale={width}:{height}:flags=area,format=gray"]
-    data = run(Command(argv=[*argv, "-f", "rawvideo", "pipe:1"], timeout_s=TIMEOUT_S)).stdout
+    data = output_of([*argv, "-f", "rawvideo", "pipe:1"])
     pictures = np.frombuffer(data, np.uint8).reshape(-1, height, width)
     shown = _frame_times(path, "V:0")
     times = [at - shown[0] for at in shown]
@@ -137,7 +135,7 @@ def _frame_times(path: Path, stream: str) -> list[float]:
 @lru_cache(maxsize=8)
 def _times_of(path: Path, stream: str, state: tuple[int, int]) -> tuple[float, ...]:
     argv = ["ffprobe", "-v", "error", "-select_streams", stream, "-show_entries", "frame=best_effort_timestamp_time"]
-    said = run(Command(argv=[*argv, "-of", "json", str(path)], timeout_s=TIMEOUT_S)).stdout
+    said = output_of([*argv, "-of", "json", str(path)])
     frames = json.loads(said).get("frames", [])
     return tuple(
         float(frame["best_effort_timestamp_time"]) for frame in frames if "best_effort_timestamp_time" in frame
@@ -177,7 +175,7 @@ def samples(path: Path, track: int = 0) -> tuple[npt.NDArray[np.float64], float]
     argv += ["-af", "ashowinfo", "-ar", str(SAMPLE_RATE), "-f", "s16le", "pipe:1"]
     argv[2] = "info"
     told: list[str] = []
-    data = run(Command(argv=argv, timeout_s=TIMEOUT_S, on_complaint=told.append)).stdout
+    data = output_of(argv, on_complaint=told.append)
     plain = np.frombuffer(data, np.int16).astype(float)
     shown = [line for line in told if "ashowinfo" in line and " pts_time:" in line]
     if not shown:
@@ -211,7 +209,7 @@ def _start_time(path: Path) -> float:
 @lru_cache(maxsize=8)
 def _start_of(path: Path, state: tuple[int, int]) -> float:
     argv = ["ffprobe", "-v", "error", "-show_entries", "format=start_time", "-of", "json", str(path)]
-    said = json.loads(run(Command(argv=argv, timeout_s=TIMEOUT_S)).stdout)
+    said = json.loads(output_of(argv))
     try:
         return float(said["format"].get("start_time", 0))
     except ValueError:

@@ -10,15 +10,13 @@ import numpy as np
 import numpy.typing as npt
 from PIL import Image, ImageDraw
 
-from rheon.core.engine import Command, run
-
 from .authored import SAMPLE_RATE, write_sound
+from .engine import output_of
 
 PAINTED, RATE = 12.5, 25
 """Pictures painted in a second, each of which is coded twice; scenes last a whole number of them."""
 SIZE = (192, 108)
 LETTERS = "abcdefghijklmnoprstuvwz"
-TIMEOUT_S = 240
 
 Pixels = npt.NDArray[np.uint8]
 
@@ -78,7 +76,7 @@ class Episode:
             "yuv420p",
         ]
         argv += ["-r", str(RATE)]
-        run(Command(argv=[*argv, *self.coding, str(target)], feed=self._feed, timeout_s=TIMEOUT_S))
+        output_of([*argv, *self.coding, str(target)], feed=self._feed)
         sound.unlink()
         return target
 

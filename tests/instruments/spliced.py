@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from pathlib import Path
 
-from rheon.core.engine import Command, run
+from .engine import output_of
 
 PICTURE = "testsrc2=s=320x180:r=25"
 BLACK = "color=c=black:s=320x180:r=25"
@@ -21,5 +21,5 @@ def spliced(target: Path, parts: Sequence[tuple[str, str, float]], coding: Seque
         argv += ["-f", "lavfi", "-t", str(length), "-i", picture, "-f", "lavfi", "-t", str(length), "-i", sound]
     pads = "".join(f"[{2 * n}][{2 * n + 1}]" for n in range(len(parts)))
     argv += ["-filter_complex", f"{pads}concat=n={len(parts)}:v=1:a=1[v][a]", "-map", "[v]", "-map", "[a]"]
-    run(Command(argv=[*argv, *coding, str(target)]))
+    output_of([*argv, *coding, str(target)])
     return target

@@ -11,6 +11,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from numpy.typing import NDArray
+from tests.instruments.engine import output_of
 from tests.instruments.looked import survey_of
 
 from rheon.core.analysis import SubtitlesFound, Survey, fingerprint, survey_title, with_findings
@@ -18,7 +19,6 @@ from rheon.core.analysis.borders import find_borders
 from rheon.core.analysis.scan_type import find_scan_type, votes_of
 from rheon.core.analysis.sounds import lossless_rates
 from rheon.core.analysis.subtitle_lines import LineCount, count_graphics, count_subpictures, subpicture_commands
-from rheon.core.engine import Command, run
 from rheon.core.media import Borders, Forced, Scan, Source, SubtitleStream, Title, VideoStream
 from rheon.core.sources import read_source
 from rheon.demo import scenario
@@ -165,7 +165,7 @@ def tracks(tmp_path_factory: pytest.TempPathFactory) -> Title:
     for n in range(5):
         argv += ["-map", f"{n}:a"]
     argv += ["-filter:a:4", "volume=-10dB", "-c:a", "pcm_s16le", "-t", "20", str(path)]
-    run(Command(argv=argv))
+    output_of(argv)
     return read_source(path).titles[0]
 
 

@@ -5,10 +5,10 @@ from __future__ import annotations
 from pathlib import Path
 
 import pytest
+from tests.instruments.engine import output_of
 from tests.instruments.spliced import BLACK, MPEG2, PICTURE, SILENCE, TONE, X264, spliced
 
 from rheon.core.analysis.proposals import Leaders, find_leaders
-from rheon.core.engine import Command, run
 from rheon.core.sources import read_source
 
 WITHIN_S = 0.1
@@ -43,5 +43,5 @@ def test_black_and_silence_at_the_ends_are_found_and_nothing_else(
 
 def test_a_title_without_pictures_has_no_leaders(tmp_path: Path) -> None:
     path = tmp_path / "sound.flac"
-    run(Command(argv=["ffmpeg", "-v", "error", "-f", "lavfi", "-t", "3", "-i", SILENCE, str(path)]))
+    output_of(["ffmpeg", "-v", "error", "-f", "lavfi", "-t", "3", "-i", SILENCE, str(path)])
     assert find_leaders(read_source(path).titles[0]) == Leaders()

@@ -7,10 +7,10 @@ from dataclasses import replace
 from pathlib import Path
 
 import pytest
+from tests.instruments.engine import output_of
 from tests.instruments.spliced import MPEG2, PICTURE, SILENCE, TONE, X264, spliced
 
 from rheon.core.analysis import levels_of, scene_after, scene_before
-from rheon.core.engine import Command, run
 from rheon.core.media import Title
 from rheon.core.media.kept import first_picture_s
 from rheon.core.sources import read_source
@@ -66,7 +66,7 @@ def test_of_a_very_large_title_moments_are_heard(title: Title) -> None:
 
 def test_what_has_no_sound_has_no_levels_and_what_has_no_pictures_no_scenes(tmp_path: Path) -> None:
     for name, source in (("silent.mkv", PICTURE), ("sound.flac", TONE)):
-        run(Command(argv=["ffmpeg", "-v", "error", "-f", "lavfi", "-t", "3", "-i", source, str(tmp_path / name)]))
+        output_of(["ffmpeg", "-v", "error", "-f", "lavfi", "-t", "3", "-i", source, str(tmp_path / name)])
     silent, sound = (read_source(tmp_path / name).titles[0] for name in ("silent.mkv", "sound.flac"))
     assert levels_of(silent) == []
     assert scene_after(sound, 0.0) is None

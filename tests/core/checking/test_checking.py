@@ -6,12 +6,12 @@ from pathlib import Path
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from tests.instruments.engine import output_of
 
 from rheon.core.checking import CheckRequest, check_file
 from rheon.core.checking.boxes import index_in_front
 from rheon.core.checking.buffer import least_rate_bps
 from rheon.core.commands.probing import decode
-from rheon.core.engine import Command, run
 from rheon.core.wording import fact_text
 from rheon.demo.models import device
 
@@ -60,7 +60,7 @@ def test_for_several_devices_a_file_is_read_once_and_judged_for_each(
 def test_an_index_at_the_end_is_noticed(media: Path, tmp_path: Path) -> None:
     front = media / "camera" / "Kite day.mp4"
     back = tmp_path / "back.mp4"
-    run(Command(argv=["ffmpeg", "-v", "error", "-i", str(front), "-c", "copy", str(back)]))
+    output_of(["ffmpeg", "-v", "error", "-i", str(front), "-c", "copy", str(back)])
     assert [index_in_front(front), index_in_front(back), index_in_front(media / "LANTERN_STREET_S1.iso")] == [
         True,
         False,

@@ -7,9 +7,10 @@ from pathlib import Path
 
 import pytest
 from PIL import Image
+from tests.instruments.engine import output_of
 
 from rheon.core.delivery import Order, convert
-from rheon.core.engine import Command, probe, run
+from rheon.core.engine import probe
 from rheon.core.planning import Balance, PlanRequest, plan, read_pins
 from rheon.core.sources import read_source
 from rheon.demo.models import device
@@ -30,13 +31,13 @@ def source(path: Path, matrix: str, scaler: str, full: bool) -> None:
     argv = ["ffmpeg", "-v", "error", "-y", "-loop", "1", "-framerate", "25", "-i", str(still), "-t", "1"]
     argv += ["-vf", f"scale=out_color_matrix={scaler}:out_range={out},format=yuv420p", "-c:v", "libx264", "-qp", "4"]
     argv += ["-colorspace", matrix, "-color_primaries", matrix, "-color_trc", matrix]
-    run(Command(argv=[*argv, "-color_range", "pc" if full else "tv", str(path)]))
+    output_of([*argv, "-color_range", "pc" if full else "tv", str(path)])
 
 
 def bars_of(path: Path, scaler: str) -> list[tuple[int, ...]]:
     argv = ["ffmpeg", "-v", "error", "-ss", "0.4", "-i", str(path), "-frames:v", "1"]
     argv += ["-vf", f"scale=in_color_matrix={scaler}:in_range=limited:out_range=full,format=rgb24"]
-    picture = Image.open(io.BytesIO(run(Command(argv=[*argv, "-f", "image2", "-c:v", "png", "pipe:1"])).stdout))
+    picture = Image.open(io.BytesIO(output_of([*argv, "-f", "image2", "-c:v", "png", "pipe:1"])))
     return [picture.getpixel((int(picture.width * (place + 0.5) / 4), picture.height // 2)) for place in range(4)]
 
 

@@ -10,10 +10,11 @@ from fractions import Fraction
 from pathlib import Path
 
 import pytest
+from tests.instruments.engine import output_of
 
 from rheon.core.delivery import Delivered, Order, convert, numbered
 from rheon.core.encoding import Hooks, Progress
-from rheon.core.engine import Command, WorkClock, probe, process, run
+from rheon.core.engine import WorkClock, probe, process
 from rheon.core.errors import (
     CheckFailed,
     RheonError,
@@ -57,7 +58,7 @@ def short(film_disc: Source) -> Title:
 def frame(path: Path, at_s: float) -> bytes:
     """One grey frame, 64x36."""
     argv = ["ffmpeg", "-v", "error", "-ss", str(at_s), "-i", str(path), "-frames:v", "1"]
-    return run(Command(argv=[*argv, "-vf", "scale=64:36,format=gray", "-f", "rawvideo", "pipe:1"])).stdout
+    return output_of([*argv, "-vf", "scale=64:36,format=gray", "-f", "rawvideo", "pipe:1"])
 
 
 def test_a_job_that_is_paused_fifty_times_makes_the_same_file(
@@ -121,7 +122,7 @@ def test_the_film_keeps_its_chapters_language_and_shape(film_disc: Source, tmp_p
 def bright_subtitles_at(path: Path, at_s: float) -> int:
     """Bright pixels in the lower black bar, where the disc's subtitles stand."""
     argv = ["ffmpeg", "-v", "error", "-ss", str(at_s), "-i", str(path), "-frames:v", "1"]
-    seen = run(Command(argv=[*argv, "-vf", "format=gray,crop=iw:ih*0.11:0:ih*0.89", "-f", "rawvideo", "pipe:1"])).stdout
+    seen = output_of([*argv, "-vf", "format=gray,crop=iw:ih*0.11:0:ih*0.89", "-f", "rawvideo", "pipe:1"])
     return sum(pixel > 180 for pixel in seen)
 
 
@@ -149,7 +150,7 @@ def test_what_the_device_takes_is_copied_bit_for_bit(media: Path, tmp_path: Path
 def packets(path: Path) -> bytes:
     """A hash over the video packets as they lie in the file."""
     argv = ["ffmpeg", "-v", "error", "-i", str(path), "-map", "0:v:0", "-c", "copy", "-f", "streamhash", "pipe:1"]
-    return run(Command(argv=argv)).stdout
+    return output_of(argv)
 
 
 def test_progress_rises_to_the_end(short: Title, tmp_path: Path) -> None:

@@ -15,6 +15,7 @@ import pytest
 from tests.instruments.authored import CLICK_AT_S, CLICK_EVERY_S, Pictures, clicks, write_sound
 from tests.instruments.cutting import BOTH_ENDS, ONE, SOUND_S, TWO, Cut, held
 from tests.instruments.discs import Chain, Vob, author_dvd
+from tests.instruments.engine import output_of
 from tests.instruments.looked import looked_over
 from tests.instruments.readback import Seen, hear, lit, number_of, samples, see
 from tests.instruments.sources import BY_NAME
@@ -24,7 +25,6 @@ from rheon.core.analysis.access_points import copy_ranges
 from rheon.core.commands.making import chapters_document
 from rheon.core.delivery import Order, convert
 from rheon.core.encoding import PreviewRequest, preview_jpeg
-from rheon.core.engine import Command, run
 from rheon.core.media import Action, Chapter, KeptRange, Scan, Title
 from rheon.core.planning import PlanRequest, plan, read_pins
 from rheon.core.sources import read_source
@@ -110,7 +110,7 @@ def test_chapters_and_lines_of_text_follow_the_cut(
     inside = [] if beside else ["-i", str(tmp_path / "film.srt"), "-map", "2", "-c:s", "srt"]
     path = tmp_path / "source" / "film.mkv"
     path.parent.mkdir()
-    run(Command(argv=[*argv, *inside, "-map", "0", "-map_chapters", "1", "-c:v", "copy", "-c:a", "copy", str(path)]))
+    output_of([*argv, *inside, "-map", "0", "-map_chapters", "1", "-c:v", "copy", "-c:a", "copy", str(path)])
     if beside:
         (path.parent / "film.en.srt").write_text((tmp_path / "film.srt").read_text())
     title = read_source(path).titles[0]
@@ -119,7 +119,7 @@ def test_chapters_and_lines_of_text_follow_the_cut(
     assert [(c.name, pytest.approx(c.start_s, abs=0.042)) for c in found.chapters] == [
         ("Chapter 1", 0.0), ("Noon", 2.0), ("Chapter 3", 4.5),
     ]  # fmt: skip
-    said = run(Command(argv=["ffmpeg", "-v", "error", "-i", str(made), "-map", "0:s:0", "-f", "srt", "pipe:1"])).stdout
+    said = output_of(["ffmpeg", "-v", "error", "-i", str(made), "-map", "0:s:0", "-f", "srt", "pipe:1"])
     lines = read_subtitles(said).lines
     assert [line.text for line in lines] == ["Cut off twice", "Four"]
     assert [t for line in lines for t in (line.start_s, line.end_s)] == pytest.approx([0.4, 3.0, 3.5, 5.0], abs=0.042)

@@ -9,6 +9,7 @@ from pathlib import Path
 import numpy as np
 import pytest
 from PIL import Image
+from tests.instruments.engine import output_of
 from tests.instruments.kept import once
 from tests.instruments.light import (
     GREYS_NITS,
@@ -27,7 +28,7 @@ from rheon.core.analysis import frame_jpeg
 from rheon.core.commands.making.filters import graph
 from rheon.core.delivery import Order, convert
 from rheon.core.devices import DeviceProfile, Verdict, judge_title
-from rheon.core.engine import Command, probe, run
+from rheon.core.engine import probe
 from rheon.core.media import Action, DynamicRange, FileData, Title
 from rheon.core.planning import Plan, PlanRequest, plan, read_pins
 from rheon.core.sources import read_source
@@ -104,7 +105,7 @@ def mastered() -> Title:
         plain = chart_of("smpte2084").data
         assert isinstance(plain, FileData)
         argv = ["ffmpeg", "-v", "error", "-i", plain.path, "-c:v", "libx265", "-preset", "ultrafast", *of]
-        run(Command(argv=[*argv, "-x265-params", told, str(path)]))
+        output_of([*argv, "-x265-params", told, str(path)])
         return path
 
     return read_source(once("mastered.mkv", made)).titles[0]
@@ -113,7 +114,7 @@ def mastered() -> Title:
 def told_light(file: Path) -> dict[str, float]:
     """What the first picture of a file says of its light, each figure in the steps in which it is written."""
     argv = ["ffprobe", "-v", "error", "-select_streams", "v", "-read_intervals", "%+#1", "-show_frames", "-of", "json"]
-    (frame,) = json.loads(run(Command(argv=[*argv, str(file)])).stdout)["frames"]
+    (frame,) = json.loads(output_of([*argv, str(file)]))["frames"]
     said: dict[str, float] = {}
     for side in frame["side_data_list"]:
         for key, value in side.items():

@@ -10,6 +10,7 @@ from pathlib import Path
 
 import pytest
 from tests.instruments.cutting import BOTH_ENDS, ONE, Cut, held
+from tests.instruments.engine import output_of
 from tests.instruments.readback import Seen, see
 from tests.instruments.sources import BY_NAME
 
@@ -19,7 +20,7 @@ from rheon.core.checking.whole import Ends, whole_rules
 from rheon.core.delivery import Order, convert
 from rheon.core.encoding.parameter_sets import free_id, headers_of
 from rheon.core.encoding.transport import count_pictures, first_picture, with_headers
-from rheon.core.engine import Command, probe, run
+from rheon.core.engine import probe
 from rheon.core.engine.packets import read_packets
 from rheon.core.errors import BadPin, PlanError
 from rheon.core.media import Action, Colour, KeptRange, Title
@@ -85,7 +86,7 @@ def picture_hashes(path: Path) -> set[str]:
     video = probe(str(path)).video
     if video is not None and video.codec == "h264":
         argv += ["-bsf:v", "h264_mp4toannexb,filter_units=remove_types=7-9"]
-    said = run(Command(argv=[*argv, "-f", "framehash", "-hash", "md5", "pipe:1"])).stdout.decode()
+    said = output_of([*argv, "-f", "framehash", "-hash", "md5", "pipe:1"]).decode()
     return {line.split(",")[5].strip() for line in said.splitlines() if line[:1].isdigit()}
 
 
@@ -107,7 +108,7 @@ def test_a_picture_that_players_turn_stays_so_and_only_goes_where_that_can_be_sa
 ) -> None:
     path = tmp_path / "turned.mp4"
     argv = ["ffmpeg", "-v", "error", "-i", str(sources("film.mp4")), "-c", "copy"]
-    run(Command(argv=[*argv, "-metadata:s:v:0", f"rotate={turned}", str(path)]))
+    output_of([*argv, "-metadata:s:v:0", f"rotate={turned}", str(path)])
     title = read_source(path).titles[0]
     # its own choice is Matroska, which says nothing of it
     made = planned(title, "gannet-43", "1.2-9.7")
@@ -200,7 +201,7 @@ def test_headers_are_put_before_the_first_picture_and_every_packet_stays(
     size: int, sources: Callable[[str], Path]
 ) -> None:
     argv = ["ffmpeg", "-v", "error", "-i", str(sources("film.mp4")), "-map", "0:V:0", "-c", "copy", "-f", "mpegts"]
-    stream = run(Command(argv=[*argv, "pipe:1"])).stdout
+    stream = output_of([*argv, "pipe:1"])
     headers = b"\0\0\0\1\x68" + bytes(range(1, 251)) * 20
     made = b"".join(with_headers(iter([stream[:100], stream[100:5000], stream[5000:]]), headers[:size]))
     first, before = first_picture(made), first_picture(stream)
@@ -212,11 +213,11 @@ def test_headers_are_put_before_the_first_picture_and_every_packet_stays(
 
 def test_encoded_headers_get_a_number_that_the_source_s_leave_free(sources: Callable[[str], Path]) -> None:
     argv = ["ffmpeg", "-v", "error", "-i", str(sources("film.mp4")), "-map", "0:V:0", "-c", "copy", "-frames:v", "1"]
-    first = run(Command(argv=[*argv, "-bsf:v", "h264_mp4toannexb", "-f", "h264", "pipe:1"])).stdout
+    first = output_of([*argv, "-bsf:v", "h264_mp4toannexb", "-f", "h264", "pipe:1"])
     headers = headers_of(first)
     assert headers and free_id(headers) == 1
     for number in (0, 1, 6, 30):
         again = ["-c:v", "libx264", "-x264-params", f"sps-id={number}", "-frames:v", "1", "-f", "h264", "pipe:1"]
-        other = run(Command(argv=[*argv[: argv.index("-c")], *again])).stdout
+        other = output_of([*argv[: argv.index("-c")], *again])
         assert free_id(headers_of(other)) == (1 if number == 0 else 0)
         assert free_id(headers + headers_of(other)) == (2 if number == 1 else 1)

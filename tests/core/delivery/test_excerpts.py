@@ -8,6 +8,7 @@ from fractions import Fraction
 from pathlib import Path
 
 import pytest
+from tests.instruments.engine import output_of
 from tests.instruments.kept import once
 from tests.instruments.light import LUMA_709, apart, expected, shown, write_chart
 from tests.instruments.looked import looked_over
@@ -16,7 +17,7 @@ from tests.instruments.sources import BY_NAME
 
 from rheon.core.delivery import Order, convert
 from rheon.core.encoding import ExcerptRequest, Hooks, excerpt_stretch, make_excerpt, make_source_excerpt
-from rheon.core.engine import Command, probe, run
+from rheon.core.engine import probe
 from rheon.core.errors import EngineError, Stopped
 from rheon.core.media import Source, Title
 from rheon.core.planning import Plan, PlanRequest, plan, read_pins
@@ -47,7 +48,7 @@ def likeness(one: Path, from_s: float, other: Path) -> float:
     argv = ["ffmpeg", "-v", "error", "-nostdin", "-ss", f"{max(0.0, from_s - 0.002):.3f}", "-i", str(one)]
     even = "settb=1/25,setpts=N"  # picture by picture, whatever their rounded times
     graph = f"[0:V:0]{even}[a];[1:V:0]{even}[b];[a][b]ssim=shortest=1:stats_file=-"
-    said = run(Command(argv=[*argv, "-i", str(other), "-filter_complex", graph, "-f", "null", "-"])).stdout.decode()
+    said = output_of([*argv, "-i", str(other), "-filter_complex", graph, "-f", "null", "-"]).decode()
     found = [float(all_planes) for all_planes in re.findall(r"All:([\d.]+)", said)]
     assert len(found) > 40
     return sum(found) / len(found)

@@ -9,6 +9,7 @@ from pathlib import Path
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from tests.instruments.engine import output_of
 
 from rheon.core.commands.comparing import Model
 from rheon.core.delivery import Order, convert
@@ -23,7 +24,7 @@ from rheon.core.encoding import (
     together,
     turns_of,
 )
-from rheon.core.engine import Command, probe, run, vmaf_engine
+from rheon.core.engine import probe, vmaf_engine
 from rheon.core.media import OutputSettings, Title
 from rheon.core.planning import NO_PINS, Balance, PlanRequest, fewer_lines, plan, read_pins
 from rheon.core.planning.picture.rates import quality_for
@@ -37,7 +38,7 @@ def film(path: Path, size: str = "320x240", seconds: int = 20, filters: str = "n
     """Something that moves, in grain that changes, more of it from half-way on."""
     source = f"testsrc2=s={size}:r=25:d={seconds},noise=alls=14:allf=t:enable='gt(t,{seconds / 2})'"
     argv = ["ffmpeg", "-v", "error", "-y", "-f", "lavfi", "-i", f"{source},{filters},format=yuv420p"]
-    run(Command(argv=[*argv, "-c:v", "libx264", "-preset", "veryfast", "-qp", "6", *coding, str(path)]))
+    output_of([*argv, "-c:v", "libx264", "-preset", "veryfast", "-qp", "6", *coding, str(path)])
     return read_source(path).titles[0]
 
 
@@ -68,7 +69,7 @@ def of_whole(title: Title, made: Path) -> float:
     graph = f"[0:v]{seen}[a];[1:v]{seen}[b];[a][b]libvmaf=log_fmt=csv:n_subsample=5:log_path=/dev/stdout"
     source = str(getattr(title.data, "path", ""))
     argv = [program, "-v", "error", "-i", str(made), "-i", source, "-filter_complex", graph, "-f", "null", "-"]
-    lines = run(Command(argv=argv, timeout_s=300)).stdout.decode().splitlines()
+    lines = output_of(argv).decode().splitlines()
     column = lines[0].split(",").index("vmaf")
     scores = [float(line.split(",")[column]) for line in lines[1:] if line]
     assert len(scores) == round(title.duration_s * 5)

@@ -11,11 +11,12 @@ import numpy as np
 import numpy.typing as npt
 import pytest
 from PIL import Image, ImageDraw
+from tests.instruments.engine import output_of
 from tests.instruments.looked import looked_over
 
 from rheon.core.analysis import survey_title, with_findings
 from rheon.core.delivery import Order, convert
-from rheon.core.engine import Command, probe, run
+from rheon.core.engine import probe
 from rheon.core.media import Title
 from rheon.core.planning import Balance, Plan, PlanRequest, plan, read_pins
 from rheon.core.sources import read_source
@@ -49,10 +50,10 @@ def author(
     still.write_bytes(held.getvalue())
     argv = ["ffmpeg", "-v", "error", "-y", "-loop", "1", "-framerate", "25", "-i", str(still), "-t", "1"]
     argv += ["-vf", f"setsar={shape},format=yuv420p", "-c:v", "libx264", "-qp", "8"]
-    run(Command(argv=[*argv, str(plain)]))
+    output_of([*argv, str(plain)])
     # this engine takes it anticlockwise
     turn = ["-metadata:s:v:0", f"rotate={360 - told}"] if told else []
-    run(Command(argv=["ffmpeg", "-v", "error", "-y", "-i", str(plain), "-c", "copy", *turn, str(path)]))
+    output_of(["ffmpeg", "-v", "error", "-y", "-i", str(plain), "-c", "copy", *turn, str(path)])
     return read_source(path).titles[0]
 
 
@@ -68,7 +69,7 @@ def made_for(title: Title, name: str, tmp_path: Path, **pins: str) -> tuple[Plan
     video = probe(str(done.path)).video
     assert video is not None and video.rotation == 0
     argv = ["ffmpeg", "-v", "error", "-noautorotate", "-ss", "0.4", "-i", str(done.path), "-frames:v", "1"]
-    shot = run(Command(argv=[*argv, "-f", "image2", "-c:v", "png", "-pix_fmt", "gray", "pipe:1"])).stdout
+    shot = output_of([*argv, "-f", "image2", "-c:v", "png", "-pix_fmt", "gray", "pipe:1"])
     return made, np.asarray(Image.open(io.BytesIO(shot)), float), video.sample_aspect
 
 
@@ -154,7 +155,7 @@ def scenes(path: Path, shapes: list[float]) -> Title:
         upright(16 / 9, bars).save(path.with_name(f"{number}.png"))
     argv = ["ffmpeg", "-v", "error", "-y", "-framerate", "1/2", "-i", str(path.with_name("%d.png")), "-r", "25"]
     argv += ["-vf", "format=yuv420p", "-c:v", "libx264", "-preset", "ultrafast", "-qp", "12", "-g", "50"]
-    run(Command(argv=[*argv, str(path)]))
+    output_of([*argv, str(path)])
     return read_source(path).titles[0]
 
 

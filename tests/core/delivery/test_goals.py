@@ -6,6 +6,7 @@ from dataclasses import replace
 from pathlib import Path
 
 import pytest
+from tests.instruments.engine import PATIENCE_S, output_of
 
 from rheon.core.delivery import Delivered, Order, convert
 from rheon.core.engine import Command, probe, run
@@ -59,7 +60,7 @@ def test_only_the_sound_keeps_name_tags_and_chapters(
 
 def picture_sum(path: str, pad: str = "0:V:0") -> bytes:
     argv = ["ffmpeg", "-v", "error", "-i", path, "-map", pad, "-f", "framemd5", "pipe:1"]
-    lines = run(Command(argv=argv)).stdout.splitlines()
+    lines = output_of(argv).splitlines()
     return b"\n".join(line.rsplit(b",", 1)[-1] for line in lines if not line.startswith(b"#"))
 
 
@@ -119,7 +120,7 @@ def test_text_goes_beside_the_film_under_its_name(regatta: Title, tmp_path: Path
 
 def loudness_db(path: Path) -> float:
     argv = ["ffmpeg", "-hide_banner", "-i", str(path), "-map", "0:a:0", "-af", "volumedetect", "-f", "null", "-"]
-    said = run(Command(argv=argv)).tail
+    said = run(Command(argv=argv, timeout_s=PATIENCE_S)).tail
     return float(next(line for line in said if "mean_volume" in line).split("mean_volume:")[1].split()[0])
 
 

@@ -6,11 +6,12 @@ from pathlib import Path
 
 import numpy as np
 import pytest
+from tests.instruments.engine import output_of
 from tests.instruments.looked import looked_over
 
 from rheon.core.analysis import survey_title
 from rheon.core.delivery import Delivered, Order, convert
-from rheon.core.engine import Command, probe, run
+from rheon.core.engine import probe
 from rheon.core.media import Source, Title
 from rheon.core.planning import Balance, PlanRequest, plan, read_pins
 from rheon.core.sources import read_source
@@ -31,7 +32,7 @@ def pictures_of(path: Path, crop: str = "null", *, at_s: float = 0.0, length_s: 
     """Small grey pictures of a stretch of a file, one row each."""
     argv = ["ffmpeg", "-v", "error", "-ss", str(at_s), "-t", str(length_s), "-i", str(path), "-map", "0:v"]
     argv += ["-vf", f"{crop},scale=160:90,format=gray", "-f", "rawvideo", "pipe:1"]
-    return np.frombuffer(run(Command(argv=argv)).stdout, dtype=np.uint8).reshape(-1, 160 * 90).astype(np.int16)
+    return np.frombuffer(output_of(argv), dtype=np.uint8).reshape(-1, 160 * 90).astype(np.int16)
 
 
 def unlike(one: Path, other: Path, at_s: float) -> float:
@@ -128,7 +129,7 @@ def test_every_kind_of_sound_on_a_dvd_comes_out_as_itself(tmp_path: Path) -> Non
         argv += [f"-c:a:{number}", codec]
     maps = [part for number in range(len(tones) + 1) for part in ("-map", str(number))]
     stream = tmp_path / "sounds.mpg"
-    run(Command(argv=[*argv, *maps, "-c:v", "mpeg2video", "-ac", "2", "-strict", "-2", "-f", "dvd", str(stream)]))
+    output_of([*argv, *maps, "-c:v", "mpeg2video", "-ac", "2", "-strict", "-2", "-f", "dvd", str(stream)])
     audio = "".join(
         f'<audio format="{name}" lang="{tag}"/>'
         for name, tag in (("ac3", "en"), ("dts", "fr"), ("pcm", "es"), ("mp2", "de"))
@@ -138,7 +139,7 @@ def test_every_kind_of_sound_on_a_dvd_comes_out_as_itself(tmp_path: Path) -> Non
         f'<dvdauthor dest="{tmp_path / "DISC"}"><vmgm/><titleset><titles><video format="pal" aspect="4:3"/>{audio}'
         f'<pgc><vob file="{stream}"/></pgc></titles></titleset></dvdauthor>'
     )
-    run(Command(argv=["env", "VIDEO_FORMAT=PAL", "dvdauthor", "-x", str(recipe)]))
+    output_of(["env", "VIDEO_FORMAT=PAL", "dvdauthor", "-x", str(recipe)])
     read = read_source(tmp_path / "DISC")
     assert read.problems == ()
     title = read.titles[0]
@@ -153,13 +154,13 @@ def test_every_kind_of_sound_on_a_dvd_comes_out_as_itself(tmp_path: Path) -> Non
 
 def _last_pts(path: Path, kind: str) -> float:
     argv = ["ffprobe", "-v", "error", "-select_streams", kind, "-show_entries", "packet=pts_time", "-of", "csv=p=0"]
-    said = run(Command(argv=[*argv, str(path)])).stdout.decode().split()
+    said = output_of([*argv, str(path)]).decode().split()
     return max(float(line.strip(",")) for line in said)
 
 
 def _sound(path: Path, at_s: float) -> np.ndarray:
     argv = ["ffmpeg", "-v", "error", "-i", str(path), "-ss", str(at_s), "-t", "3", "-vn", "-ac", "1", "-ar", "8000"]
-    return np.frombuffer(run(Command(argv=[*argv, "-f", "s16le", "pipe:1"])).stdout, dtype=np.int16).astype(float)
+    return np.frombuffer(output_of([*argv, "-f", "s16le", "pipe:1"]), dtype=np.int16).astype(float)
 
 
 def _delay(one: np.ndarray, other: np.ndarray) -> float:

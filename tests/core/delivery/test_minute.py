@@ -7,11 +7,12 @@ from dataclasses import replace
 from pathlib import Path
 
 import pytest
+from tests.instruments.engine import output_of
 from tests.instruments.kept import once
 
 from rheon.core.analysis import Demand, cut_places, most_demanding, sample_pictures
 from rheon.core.delivery import Order, convert
-from rheon.core.engine import Command, probe, run
+from rheon.core.engine import probe
 from rheon.core.errors import Stopped
 from rheon.core.media import Action, KeptRange, Samples, Title
 from rheon.core.planning import Plan, PlanRequest, minute_plan, minute_request, minute_within, plan, read_pins
@@ -41,7 +42,7 @@ def author(path: Path) -> Path:
         f"sine=330:sample_rate=48000:duration={LENGTH_S}",
     ]
     coding = ["-c:v", "mpeg2video", "-g", "25", "-q:v", "4", "-c:a", "ac3", "-b:a", "96k"]
-    run(Command(argv=[*argv, *coding, str(path)], timeout_s=120))
+    output_of([*argv, *coding, str(path)])
     return path
 
 
@@ -82,7 +83,7 @@ def likeness(whole: Path, from_s: float, part: Path) -> float:
     even = "settb=1/25,setpts=N,select=not(mod(n\\,5))"
     graph = f"[0:V:0]{even}[a];[1:V:0]{even}[b];[a][b]ssim=shortest=1:stats_file=-"
     argv = ["ffmpeg", "-v", "error", "-ss", f"{from_s - 0.002:.3f}", "-i", str(whole), "-i", str(part)]
-    said = run(Command(argv=[*argv, "-filter_complex", graph, "-f", "null", "-"])).stdout.decode()
+    said = output_of([*argv, "-filter_complex", graph, "-f", "null", "-"]).decode()
     found = [float(score) for score in re.findall(r"All:([\d.]+)", said)]
     assert len(found) > 55
     return sum(found) / len(found)

@@ -11,6 +11,7 @@ from pathlib import Path
 import numpy as np
 import pytest
 from tests.instruments.authored import Pictures, author, clicks, plain, write_sound
+from tests.instruments.engine import output_of
 from tests.instruments.looked import looked_over
 from tests.instruments.readback import hear, see
 from tests.instruments.sources import AAC, AC3, ASP, H264, MP3
@@ -18,7 +19,6 @@ from tests.instruments.sources import AAC, AC3, ASP, H264, MP3
 from rheon.core.delivery import Delivered, Order, convert
 from rheon.core.devices import Verdict, judge_title
 from rheon.core.encoding import Hooks, Progress
-from rheon.core.engine import Command, run
 from rheon.core.errors import (
     CutOffFile,
     ForbiddenFormat,
@@ -208,7 +208,7 @@ def test_kinds_of_files_from_elsewhere_are_read_and_made(suffix: str, coding: tu
     sound = write_sound(clicks(4.0), tmp_path / "s.wav")
     path = tmp_path / f"film.{suffix}"
     if "-vn" in coding:
-        run(Command(argv=["ffmpeg", "-v", "error", "-y", "-i", str(sound), *coding, str(path)]))
+        output_of(["ffmpeg", "-v", "error", "-y", "-i", str(sound), *coding, str(path)])
         sound_only = titled(path)
         done = convert(order(sound_only, tmp_path, "sound-only"))
     else:

@@ -8,9 +8,9 @@ from dataclasses import replace
 from pathlib import Path
 
 from tests.core.sources.table_builder import BuiltCell, BuiltChain, BuiltSet, audio
+from tests.instruments.engine import output_of
 
 from rheon.core.commands import pipe_input
-from rheon.core.engine import Command, run
 from rheon.core.media import Cell, CellData, StreamKind, Title
 from rheon.core.sources.dvd.navigation import is_navigation
 from rheon.core.sources.material.feed import feed_extents
@@ -103,5 +103,5 @@ def pts_of(chunks: Iterator[bytes], kind: str, stream: StreamKind = StreamKind.P
     """Presentation times of the packets of a kind of stream, as the engine reads them."""
     argv = ["ffprobe", "-v", "error", *pipe_input(stream), "-select_streams", kind]
     argv += ["-show_entries", "packet=pts_time", "-of", "csv=p=0"]
-    said = run(Command(argv=argv, feed=lambda: chunks)).stdout.decode()
+    said = output_of(argv, feed=lambda: chunks).decode()
     return [float(line.strip(",")) for line in said.split() if line.strip(",") not in ("", "N/A")]

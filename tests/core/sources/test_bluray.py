@@ -13,9 +13,9 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from tests.core.sources.disc_surgery import pts_of
+from tests.instruments.engine import output_of
 
 from rheon.core.commands import pipe_input
-from rheon.core.engine import Command, run
 from rheon.core.errors import RheonError, TablesBroken
 from rheon.core.media import CellData, Role, Scan, Source, StreamKind, Title
 from rheon.core.sources import read_source
@@ -275,7 +275,7 @@ def test_every_kind_of_sound_is_listed_and_comes_out_of_the_feed(many_codecs: Bu
         ("ac3", 2, "ja", False),
     ]
     argv = ["ffprobe", "-v", "error", *pipe_input(StreamKind.TRANSPORT), "-show_entries", "stream=codec_name,id"]
-    said = run(Command(argv=[*argv, "-of", "csv=p=0"], feed=lambda: feed_title(data_of(title)))).stdout.decode()
+    said = output_of([*argv, "-of", "csv=p=0"], feed=lambda: feed_title(data_of(title))).decode()
     found = {tuple(line.split(",")[:2]) for line in said.split()}
     assert {("truehd", "0x1100"), ("dts", "0x1101"), ("pcm_bluray", "0x1102"), ("ac3", "0x1103")} <= found
 

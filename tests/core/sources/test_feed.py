@@ -3,9 +3,9 @@ from __future__ import annotations
 from pathlib import Path
 
 import pytest
+from tests.instruments.engine import output_of
 
 from rheon.core.commands import pipe_input
-from rheon.core.engine import Command, run
 from rheon.core.media import CellData, Extent, Source, StreamKind
 from rheon.core.media.kept import cut_times
 from rheon.core.sources.dvd.program_stream import sample
@@ -18,8 +18,8 @@ SECTOR = 2048
 def streams(data: bytes) -> list[str]:
     """Codec names that the engine finds in the very first megabyte."""
     argv = ["ffprobe", "-v", "error", "-probesize", "1000000", *pipe_input(StreamKind.PROGRAM)]
-    said = run(Command(argv=[*argv, "-show_entries", "stream=codec_name", "-of", "csv=p=0"], feed=lambda: iter([data])))
-    return said.stdout.decode().split()
+    said = output_of([*argv, "-show_entries", "stream=codec_name", "-of", "csv=p=0"], feed=lambda: iter([data]))
+    return said.decode().split()
 
 
 def test_a_title_is_fed_byte_for_byte(film_disc: Source) -> None:
@@ -70,7 +70,7 @@ def heard_and_seen(data: CellData, begin_s: float, length_s: float) -> list[str]
         "framemd5",
         "-",
     ]
-    lines = run(Command(argv=argv, feed=lambda: feed_title(data, leads=True))).stdout.decode().splitlines()
+    lines = output_of(argv, feed=lambda: feed_title(data, leads=True)).decode().splitlines()
     rows = [line.split(",") for line in lines if not line.startswith("#")]
     return sorted(str(row) for row in rows if row[0] == "0" or begin_s <= int(row[2]) / 90_000 < end_s)
 

@@ -6,6 +6,7 @@ import shutil
 from pathlib import Path
 
 import pytest
+from tests.instruments.engine import output_of
 
 from rheon.core.engine import Command, run
 from rheon.core.errors import EmptyDisc, Stopped
@@ -18,7 +19,7 @@ SOUND = ("-f", "lavfi", "-i", "sine=frequency=330:duration=2")
 
 
 def make(path: Path, *arguments: str) -> Path:
-    run(Command(argv=["ffmpeg", "-v", "error", "-nostdin", "-y", *arguments, str(path)]))
+    output_of(["ffmpeg", "-v", "error", "-nostdin", "-y", *arguments, str(path)])
     return path
 
 

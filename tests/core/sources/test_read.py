@@ -6,8 +6,8 @@ import shutil
 from pathlib import Path
 
 import pytest
+from tests.instruments.engine import output_of
 
-from rheon.core.engine import Command, run
 from rheon.core.errors import EmptyDisc, NotASource, SourceError
 from rheon.core.formats import is_text
 from rheon.core.media import FileData, Source
@@ -108,7 +108,7 @@ def test_an_image_without_a_video_disc_is_refused(tmp_path: Path) -> None:
     folder.mkdir()
     (folder / "letter.txt").write_text("Dear film circle")
     image = tmp_path / "papers.iso"
-    run(Command(argv=["genisoimage", "-quiet", "-o", str(image), str(folder)]))
+    output_of(["genisoimage", "-quiet", "-o", str(image), str(folder)])
     with pytest.raises(NotASource, match="holds no video disc"):
         read_source(image)
 

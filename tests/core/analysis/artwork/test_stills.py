@@ -12,11 +12,11 @@ import numpy as np
 import numpy.typing as npt
 import pytest
 from PIL import Image, ImageDraw, ImageFilter, ImageFont
+from tests.instruments.engine import output_of
 
 from rheon.core.analysis import cover_jpeg, frame_picture, propose_stills, read_picture, shaped_jpeg
 from rheon.core.analysis.artwork.faces import face_share
 from rheon.core.analysis.artwork.faults import has_text, is_combed, is_empty, is_night
-from rheon.core.engine import Command, run
 from rheon.core.errors import BadPicture
 from rheon.core.media import Borders, Cover, Scan, Shape, Title
 from rheon.core.sources import read_source
@@ -98,7 +98,7 @@ def film(target: Path, paints: list[Paint], borders: int = 0) -> Title:
     size = f"{SIZE[0]}x{SIZE[1]}"
     argv = ["ffmpeg", "-v", "error", "-f", "rawvideo", "-pix_fmt", "rgb24", "-s", size, "-r", str(RATE), "-i", "pipe:0"]
     argv += ["-vf", f"pad=ih*4/3:ih+{2 * borders}:-1:-1,format=yuv420p", "-c:v", "libx264", "-crf", "16", "-g", "25"]
-    run(Command(argv=[*argv, "-preset", "veryfast", str(target)], feed=lambda: iter([frames]), timeout_s=60))
+    output_of([*argv, "-preset", "veryfast", str(target)], feed=lambda: iter([frames]))
     return read_source(target).titles[0]
 
 
