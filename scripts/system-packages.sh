@@ -7,7 +7,14 @@ need ffmpeg ffmpeg
 need dvdauthor dvdauthor
 need genisoimage genisoimage
 [ -e /usr/share/fonts/truetype/dejavu/DejaVuSans.ttf ] || missing+=(fonts-dejavu-core)
-if [ "${1:-demo}" = test ]; then need chromium chromium; fi
+if [ "${1:-demo}" = test ]; then
+  need chromium chromium
+  # real file systems of sticks and cards, as programs of their own
+  need mkfs.vfat dosfstools
+  need fusefat fusefat
+  need mkfs.exfat exfatprogs
+  need mount.exfat-fuse exfat-fuse
+fi
 python3 -c 'import ensurepip' 2>/dev/null || missing+=(python3-venv)
 [ ${#missing[@]} -eq 0 ] && exit 0
 

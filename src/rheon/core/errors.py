@@ -206,6 +206,28 @@ class TargetReadOnly(TargetError):
     advice = "Choose a folder that can be written to, or change its permissions."
 
 
+class DeviceGone(TargetError):
+    """What files are copied to is not there, or not any more."""
+
+    code = "device_gone"
+    advice = "Plug it in again: the copy goes on where it was."
+
+
+class DeviceBusy(TargetError):
+    code = "device_busy"
+    advice = "Wait until it is done."
+
+
+class FileTooLarge(TargetError):
+    code = "file_too_large"
+    advice = "Make it smaller, or give the device a file system that takes larger files, such as exFAT."
+
+
+class EjectRefused(TargetError):
+    code = "eject_refused"
+    advice = "Close what uses it and try again; everything that was copied is written."
+
+
 class PlanError(RheonError):
     code = "plan_refused"
     advice = "Choose another device or another setting."

@@ -27,10 +27,10 @@ def put_in_place(
     *folders, own = file_name.split("/")
     try:
         folder = _folder(part.parent, folders)
-        taken = {_folded(there.name) for there in folder.iterdir()}
+        taken = {folded(there.name) for there in folder.iterdir()}
         for name in _names(own, made_for):
             target = folder / name
-            if _folded(name) in taken:
+            if folded(name) in taken:
                 continue
             if about_to is not None and not os.path.lexists(target):
                 about_to(target)
@@ -51,7 +51,7 @@ def _folder(root: Path, names: Sequence[str]) -> Path:
     """
     folder = root
     for name in names:
-        there = next((one.name for one in folder.iterdir() if _folded(one.name) == _folded(name)), name)
+        there = next((one.name for one in folder.iterdir() if folded(one.name) == folded(name)), name)
         folder /= there
         if folder.is_symlink() or (folder.exists() and not folder.is_dir()):
             raise TargetError("{name} is no folder, so nothing can be put into it.", name=folder)
@@ -59,7 +59,7 @@ def _folder(root: Path, names: Sequence[str]) -> Path:
     return folder
 
 
-def _folded(name: str) -> str:
+def folded(name: str) -> str:
     """What file systems that do not tell capitals apart take for the same."""
     return unicodedata.normalize("NFC", name).casefold()
 

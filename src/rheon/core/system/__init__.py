@@ -6,12 +6,14 @@ from .memory import available_bytes
 from .opening import check_inside, is_there, open_inside, read_inside, real_path, set_fence
 from .others import Others
 from .path_text import is_text, path_text, shown, text_path
-from .places import Place, file_system_of, mounts, place_of
+from .places import LARGEST_FILE, Mount, Place, file_system_of, mounts, place_of
 from .power import Power, is_hot, power
 from .renaming import rename_new
 from .scratch import clear_left_over, is_elsewhere, is_left_over, may_be_in_use, own_mark, use_scratch
 
 __all__ = [
+    "LARGEST_FILE",
+    "Mount",
     "Others",
     "Place",
     "Power",

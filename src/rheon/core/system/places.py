@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from pathlib import Path
 
 MOUNTS = Path("/proc/self/mountinfo")
-LARGEST_FILE = {"vfat": 2**32 - 1, "msdos": 2**31 - 1}
+LARGEST_FILE = {"vfat": 2**32 - 1, "fuse.fusefat": 2**32 - 1, "msdos": 2**31 - 1}
 """The largest file in bytes that a file system takes, where that matters for films."""
 
 
@@ -46,8 +46,18 @@ def place_of(folder: Path) -> Place | None:
     )
 
 
-def mounts() -> tuple[tuple[Path, str], ...]:
-    """Every mount point with the kind of its file system (proc_pid_mountinfo(5))."""
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Mount:
+    """A mount point, the kind of its file system, what is mounted there, and the device's number as ``8:17``."""
+
+    folder: Path
+    file_system: str
+    source: str
+    number: str
+
+
+def mounts() -> tuple[Mount, ...]:
+    """Every mount (proc_pid_mountinfo(5))."""
     try:
         lines = MOUNTS.read_text(encoding="utf-8", errors="surrogateescape").splitlines()
     except OSError:
@@ -55,13 +65,17 @@ def mounts() -> tuple[tuple[Path, str], ...]:
     found = []
     for line in lines:
         before, _, after = line.partition(" - ")
-        at, kind = before.split(" "), after.split(" ")
-        if len(at) > 4 and kind[0]:
-            found.append((Path(re.sub(r"\\(\d{3})", lambda code: chr(int(code[1], 8)), at[4])), kind[0]))
+        at, (kind, source, *_) = before.split(" "), [*after.split(" "), "", ""]
+        if len(at) > 4 and kind:
+            found.append(Mount(folder=Path(_plain(at[4])), file_system=kind, source=_plain(source), number=at[2]))
     return tuple(found)
+
+
+def _plain(escaped: str) -> str:
+    return re.sub(r"\\(\d{3})", lambda code: chr(int(code[1], 8)), escaped)
 
 
 def file_system_of(folder: Path) -> str:
     """The kind of file system as the kernel names it, such as ``ext4`` or ``vfat``; empty where it isn't known."""
-    within = [(len(point.parts), kind) for point, kind in mounts() if folder.is_relative_to(point)]
+    within = [(len(one.folder.parts), one.file_system) for one in mounts() if folder.is_relative_to(one.folder)]
     return max(within, key=lambda found: found[0])[1] if within else ""

@@ -43,7 +43,8 @@ def proposed_outputs() -> list[str]:
     """Folders that files could go to: the one of the settings, and one on each mounted disk that takes them."""
     found = [settings.RHEON_OUTPUT_FOLDER]
     usual = platformdirs.user_videos_path() / FOLDER_NAME
-    mounted = [point / FOLDER_NAME for point, _ in mounts() if str(point).startswith(tuple(f"{o}/" for o in OUTER))]
+    below = tuple(f"{outer}/" for outer in OUTER)
+    mounted = [one.folder / FOLDER_NAME for one in mounts() if str(one.folder).startswith(below)]
     for path in (usual, *mounted):
         inside = any(map(path.is_relative_to, settings.RHEON_MEDIA_FOLDERS))
         if path not in found and inside and os.access(path.parent, os.W_OK):

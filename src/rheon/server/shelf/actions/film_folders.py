@@ -89,7 +89,7 @@ def proposed_folders() -> list[Proposal]:
 def _candidates() -> Iterator[tuple[Path, bool]]:
     roots = settings.RHEON_MEDIA_FOLDERS
     usual = [platformdirs.user_videos_path(), *(Path.home() / name for name in USUAL_NAMES)]
-    points = [point for point, _ in mounts() if str(point).startswith(MOUNTED)]
+    points = [one.folder for one in mounts() if str(one.folder).startswith(MOUNTED)]
     # a home folder as a whole is no folder of films; one that the settings name is
     named = [root for root in roots if root != Path.home() and root not in map(Path, ("/media", "/mnt", "/run/media"))]
     seen = set()

@@ -1,0 +1,232 @@
+"""A copy on a device: written, read back past the system's memory, and only then under its name.
+
+Whatever ends it in the middle, a file under a good name is whole. What was written stays as a part where the device
+went away or the process died, and the next try goes on behind what agrees with the source.
+"""
+
+from __future__ import annotations
+
+import contextlib
+import errno
+import os
+import stat
+import time
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from pathlib import Path
+from typing import BinaryIO, cast
+
+from ..delivery import put_in_place
+from ..delivery.place import folded, numbered
+from ..encoding import Hooks, part_path
+from ..errors import DeviceBusy, DeviceGone, FileTooLarge, SourceMissing, TargetError, TargetFull
+from ..media import mark_of
+from ..naming.names import safe_stem
+from .fitting import KEPT_FREE_BYTES, Room
+from .transfer import Way, is_same, opened, verify, write
+from .volumes import Volume
+
+GONE = frozenset({errno.EIO, errno.ENODEV, errno.ENXIO, errno.ENOENT, errno.ESTALE, errno.ENOTCONN, errno.EROFS})
+"""What a file system says whose device was pulled out."""
+Look = Callable[[], Volume | None]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CopyOrder:
+    """A file, the folder below a volume that it goes into, and its name there, with folders before it if it has any.
+
+    ``look`` finds the volume as it is at the moment; ``None`` where it is not there.
+    """
+
+    source: Path
+    folder: str
+    name: str
+    look: Look
+    kept_free_bytes: int = KEPT_FREE_BYTES
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Copied:
+    """Where the copy is. ``was_there``: it had been before; ``resumed_bytes`` an earlier try had written."""
+
+    path: Path
+    size_bytes: int
+    was_there: bool = False
+    resumed_bytes: int = 0
+    writing_s: float = 0.0
+    verifying_s: float = 0.0
+
+
+def copy_file(order: CopyOrder, hooks: Hooks | None = None) -> Copied:
+    """Copy, verify, and only then name it; a copy that is there already is recognised by its content.
+
+    Raises ``DeviceGone``, ``TargetFull``, ``FileTooLarge``, ``DeviceBusy``, ``TargetError``, ``SourceMissing``,
+    ``CheckFailed`` or ``Stopped``.
+    """
+    volume = _present(order)
+    way = Way(hooks=hooks or Hooks())
+    with _told(order, volume), _source(order.source) as source:
+        return _copied(order, volume, source, way)
+
+
+def name_on(volume: Volume, name: str) -> str:
+    """A file's name as the volume can have it, folder by folder."""
+    *folders, own = name.split("/")
+    stem, dot, extension = own.rpartition(".")
+    safe = [safe_stem(one, volume.names_like) for one in folders]
+    return "/".join([*safe, f"{safe_stem(stem, volume.names_like)}.{extension}" if dot else own])
+
+
+def copy_of(source: Path, folder: Path, name: str) -> Path | None:
+    """The copy of a file that is there under its name, or that with a number, by size alone."""
+    size_bytes = source.stat().st_size
+    return next((path for path in _under_name(folder, name) if path.stat().st_size == size_bytes), None)
+
+
+def _present(order: CopyOrder) -> Volume:
+    volume = order.look()
+    if volume is None:
+        raise DeviceGone("The device is not plugged in.")
+    if not volume.writable:
+        raise TargetError("{label} may not be written to.", label=volume.label, advice="Look for a switch on it.")
+    return volume
+
+
+@contextlib.contextmanager
+def _source(path: Path) -> Iterator[BinaryIO]:
+    """A finished file of ours, open for reading. Raises ``SourceMissing``."""
+    try:
+        handle = os.fdopen(os.open(path, os.O_RDONLY | os.O_CLOEXEC | os.O_NOFOLLOW | os.O_NONBLOCK), "rb", buffering=0)
+    except OSError as error:
+        raise SourceMissing("{name} is not where it was made any more.", name=path.name) from error
+    with handle:
+        if not stat.S_ISREG(os.fstat(handle.fileno()).st_mode):
+            raise SourceMissing("{name} is no file that could be copied.", name=path.name)
+        yield cast(BinaryIO, handle)
+
+
+@contextlib.contextmanager
+def _told(order: CopyOrder, volume: Volume) -> Iterator[None]:
+    """What the system says of a copy, as what it means."""
+    try:
+        yield
+    except OSError as error:
+        if order.look() is None:
+            raise DeviceGone("{label} was taken out.", label=volume.label) from error
+        if error.errno in (errno.ENOSPC, errno.EDQUOT):
+            raise TargetFull("{label} became full.", label=volume.label) from error
+        if error.errno == errno.EFBIG:
+            raise FileTooLarge("{name} is larger than {label} takes.", name=order.name, label=volume.label) from error
+        if error.errno in GONE:
+            raise DeviceGone("{label} does not answer any more.", label=volume.label) from error
+        raise TargetError("{label} can't be written: {why}.", label=volume.label, why=error.strerror) from error
+
+
+def _copied(order: CopyOrder, volume: Volume, source: BinaryIO, way: Way) -> Copied:
+    said = os.fstat(source.fileno())
+    way.total_bytes = said.st_size
+    folder = volume.path.joinpath(*[safe_stem(one, volume.names_like) for one in order.folder.split("/") if one])
+    name = name_on(volume, order.name)
+    there = _same_there(source, folder, name, way)
+    if there is not None:
+        return Copied(path=there, size_bytes=said.st_size, was_there=True)
+    part = part_path(folder, mark_of(name, said.st_size, said.st_mtime_ns))
+    _check_room(order, volume, part, said.st_size)
+    folder.mkdir(parents=True, exist_ok=True)
+    keeps = False
+    try:
+        began_s = time.monotonic()
+        with _told(order, volume), opened(part) as handle:
+            resumed = write(handle, source, way, lambda: _still(order, volume))
+            written_s = time.monotonic()
+            verify(handle, source, resumed, way)
+            verified_s = time.monotonic()
+            _still(order, volume)
+            named = put_in_place(part, name)
+        _settle_folder(named.parent)
+    except (DeviceGone, DeviceBusy):
+        keeps = True
+        raise
+    finally:
+        if not keeps:
+            with contextlib.suppress(OSError):
+                part.unlink(missing_ok=True)
+    return Copied(
+        path=named,
+        size_bytes=said.st_size,
+        resumed_bytes=resumed,
+        writing_s=written_s - began_s,
+        verifying_s=verified_s - written_s,
+    )
+
+
+def _check_room(order: CopyOrder, volume: Volume, part: Path, size_bytes: int) -> None:
+    """Raises ``FileTooLarge`` or ``TargetFull``."""
+    room = Room(
+        free_bytes=volume.free_bytes, kept_free_bytes=order.kept_free_bytes, unit_bytes=volume.unit_bytes
+    )  # fmt: skip
+    if volume.largest_file_bytes is not None and size_bytes > volume.largest_file_bytes:
+        raise FileTooLarge(
+            "{name} is {size_mb:.0f} MB, and a file on {label} can be {most_mb:.0f} MB.",
+            name=order.name,
+            label=volume.label,
+            size_mb=size_bytes / 1e6,
+            most_mb=volume.largest_file_bytes / 1e6,
+        )
+    there = part.stat().st_size if part.exists() else 0
+    needed = room.taken_by(size_bytes) - there
+    if room.left_bytes is not None and needed > room.left_bytes:
+        raise TargetFull(
+            "{name} takes {needed_mb:.0f} MB, and {label} has room for {left_mb:.0f} MB.",
+            name=order.name,
+            label=volume.label,
+            needed_mb=needed / 1e6,
+            left_mb=room.left_bytes / 1e6,
+        )
+
+
+def _still(order: CopyOrder, volume: Volume) -> None:
+    """Raises ``DeviceGone`` where it was taken out, or another lies at its place."""
+    now = order.look()
+    if now is None or now.path != volume.path:
+        raise DeviceGone("{label} was taken out.", label=volume.label)
+
+
+def _same_there(source: BinaryIO, folder: Path, name: str, way: Way) -> Path | None:
+    """A file of the name whose content is the same."""
+    for path in _under_name(folder, name):
+        if path.stat().st_size == way.total_bytes and is_same(source, path, way):
+            return path
+    return None
+
+
+def _under_name(folder: Path, name: str) -> Iterator[Path]:
+    """The files that have the name, in capitals or not, and those with a number behind it."""
+    *folders, own = name.split("/")
+    there = _by_name(folder)
+    for one in folders:
+        inner = there.get(folded(one))
+        there = _by_name(inner) if inner else {}
+    number = 1
+    while (found := there.get(folded(numbered(own, number)))) is not None:
+        if found.is_file():
+            yield found
+        number += 1
+
+
+def _by_name(folder: Path) -> dict[str, Path]:
+    """What lies in a folder, by its name without its capitals."""
+    try:
+        return {folded(one.name): one for one in folder.iterdir()}
+    except (FileNotFoundError, NotADirectoryError):
+        return {}
+
+
+def _settle_folder(folder: Path) -> None:
+    """The name on the device too; not every file system can be asked for that."""
+    handle = os.open(folder, os.O_RDONLY | os.O_DIRECTORY | os.O_CLOEXEC)
+    try:
+        with contextlib.suppress(OSError):
+            os.fsync(handle)
+    finally:
+        os.close(handle)
