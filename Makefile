@@ -10,7 +10,7 @@ OTHERS := $(foreach v,$(filter RHEON_%,$(.VARIABLES)),-u $(v))
 WORKS_PORT = $(shell expr $(RHEON_PORT) + 2)
 IN_DEMO := env $(OTHERS) RHEON_CONFIG=$(DEMO)/rheon.toml RHEON_STATE=$(DEMO)/state RHEON_MEDIA=$(DEMO)/media \
 	RHEON_OUTPUT=$(DEMO)/output RHEON_PORT=$(RHEON_PORT) RHEON_PAIRING_PORT=$(shell expr $(RHEON_PORT) + 1) \
-	RHEON_DRIVES=rheon.demo.drive:$(DEMO)/state/tray.json,$(DEMO)/media
+	RHEON_DRIVES=rheon.demo.drive:$(DEMO)/state/tray.json,$(DEMO)/media RHEON_VOLUMES=rheon.demo.sticks:$(DEMO)/state/sticks
 DEMO_SOURCES := MARRAM_NIGHTS LANTERN_STREET_S1.iso HERON_REACH LOCK_KEEPERS LOCK_KEEPERS_D2 THE_LAST_FERRY SALT_ROAD GLASS_HARBOUR
 PY := .venv/bin/python
 WEB_SOURCES := $(shell find web/src web/index.html web/vite.config.ts web/package.json -type f 2>/dev/null)

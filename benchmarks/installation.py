@@ -51,6 +51,7 @@ class Installation:
             "RHEON_PAIRING_PORT": str(self.port + 1),
             "RHEON_PAIRING_HOST": "127.0.0.1",
             "RHEON_DRIVES": "/dev/none",
+            "RHEON_VOLUMES": f"rheon.demo.sticks:{self.state / 'sticks'}",
         }
         return {**os.environ, "RHEON_MEDIA": f"{MEDIA}{os.pathsep}{self.folder / 'media'}", **mine}
 

@@ -85,6 +85,10 @@ class Settings(BaseSettings):
     drives: Annotated[tuple[str, ...], NoDecode, _parts(";")] = Field(
         default=("/dev/sr0",), description="disc drives, separated by semicolons"
     )
+    volumes: Annotated[tuple[str, ...], NoDecode, _parts(";")] = Field(
+        default=("mounted",),
+        description="where sticks, cards and network folders to copy to are found; mounted: what is mounted here",
+    )
     ends: Annotated[tuple[str, ...], NoDecode, _parts(";")] = Field(
         default=(),
         description="what can be done when all is made, such as Sleep=systemctl suspend; separated by semicolons",
@@ -202,7 +206,7 @@ class Settings(BaseSettings):
         return {variable(name): _as_text(name, value) for name, value in self}
 
 
-SEPARATORS = {"media": os.pathsep, "drives": ";", "ends": ";", "hosts": ",", "proxies": ","}
+SEPARATORS = {"media": os.pathsep, "drives": ";", "volumes": ";", "ends": ";", "hosts": ",", "proxies": ","}
 
 
 def _as_text(name: str, value: object) -> str:

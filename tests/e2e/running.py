@@ -29,7 +29,7 @@ from rheon.settings import Settings, load_settings
 
 ROOT = Path(__file__).parents[2]
 MEDIA = ROOT / "demo-data" / "media"
-PARTS = ("web", "quick", "second", "convert")
+PARTS = ("web", "quick", "second", "convert", "copy")
 LOGGED = 1500
 
 
@@ -63,6 +63,11 @@ class Rheon:
     def tray(self) -> Path:
         """What is in the stand-in for a drive."""
         return self.state / "tray.json"
+
+    @property
+    def sticks(self) -> Path:
+        """The stand-ins for sticks, a folder each."""
+        return self.state / "sticks"
 
     @property
     def shut_down(self) -> Path:
@@ -187,6 +192,7 @@ class Rheon:
             shutil.rmtree(path) if path.is_dir() else path.unlink()
         shutil.copytree(stage / "output", self.output, dirs_exist_ok=True)
         self.tray.unlink(missing_ok=True)
+        shutil.rmtree(self.sticks, ignore_errors=True)
         self.start_all()
 
     @property
@@ -199,6 +205,7 @@ class Rheon:
             "drives": (f"rheon.demo.drive:{self.tray},{MEDIA}",),
             "ends": (f"Shut down=touch {self.shut_down}",),
             "look_up": works(),
+            "volumes": (f"rheon.demo.sticks:{self.sticks}",),
         }
         if self.chip:
             flags["hardware"] = str(self.chip.dev)

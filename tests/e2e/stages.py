@@ -45,6 +45,15 @@ def _made(rheon: Rheon) -> None:
     rheon.call("POST", "worklist/jobs", {"cells": [{"title_id": title, "target_id": target}]})
 
 
+def _four_episodes(rheon: Rheon) -> None:
+    """Four episodes for the pocket player."""
+    asked = "select id from bench_target where device_id = (select id from household_device where name = ?)"
+    target = rheon.ask(asked, "Pocket player")
+    episodes = rheon.ask("select id from shelf_title where name like 'Lantern Street S1, episode %' order by id")
+    cells = [{"title_id": title, "target_id": target[0][0]} for (title,) in episodes]
+    rheon.call("POST", "worklist/jobs", {"cells": cells})
+
+
 def _grandma_s_phone(rheon: Rheon) -> None:
     yes = ["camera_films_4k"]
     rheon.call("POST", "household/devices", {"profile_id": "phone-2015", "name": "Grandma’s phone", "yes": yes})
@@ -59,6 +68,7 @@ STAGES: dict[str, tuple[str, Callable[[Rheon], None]]] = {
     "film and series": (EMPTY, lambda rheon: put(rheon, *FILM_AND_SERIES)),
     "four devices": ("film and series", lambda rheon: live(rheon, FOUR)),
     "a file made": ("four devices", _made),
+    "four episodes made": ("four devices", _four_episodes),
     "five devices": ("film and series", lambda rheon: live(rheon, FIVE)),
     "five discs": (EMPTY, lambda rheon: put(rheon, *FIVE_DISCS)),
     "a phone": (EMPTY, _grandma_s_phone),

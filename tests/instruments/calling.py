@@ -10,6 +10,7 @@ from typing import Any
 UNDER_WAY = (
     "select count(*) from worklist_job where state in ('waiting', 'running') or state = 'paused' and worker != ''",
     "select count(*) from shelf_source where state in ('waiting', 'reading')",
+    "select count(*) from outbox_handover where state in ('copying', 'verifying')",
     "select count(*) from django_tasks_database_dbtaskresult where status in ('READY', 'RUNNING')",
 )
 """Each counts what waits or is being done."""

@@ -26,11 +26,12 @@ from .published import check_answer
 @pytest.fixture(autouse=True)
 def places(settings: Any, tmp_path: Path) -> None:
     settings.TASKS = {
-        "default": {"BACKEND": "django_tasks.backends.dummy.DummyBackend", "QUEUES": ["quick", "convert"]}
+        "default": {"BACKEND": "django_tasks.backends.dummy.DummyBackend", "QUEUES": ["quick", "convert", "copy"]}
     }
     settings.RHEON_OUTPUT_FOLDER = tmp_path / "output"
     settings.RHEON_CACHE = tmp_path / "cache"
     settings.RHEON_HARDWARE = None
+    settings.RHEON_VOLUMES = []
     settings.RHEON_OUTPUT_FOLDER.mkdir()
 
 

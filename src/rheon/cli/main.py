@@ -24,6 +24,8 @@ VERBS = {
     "convert": "Make a file for a device.",
     "check": "Check a file against a device.",
     "tag": "Say what is written in a file, and write other tags.",
+    "volumes": "List the sticks, cards and network folders that are there.",
+    "copy": "Copy files onto a stick, a card or a folder, and verify them.",
     "serve": "Start Rheon: its page and its workers.",
     "settings": "Show every setting and where its value comes from.",
     "doctor": "Say whether everything is well, and what to do.",

@@ -9,11 +9,11 @@ from pathlib import Path
 from rheon.core.errors import TargetError
 from rheon.core.handover import Volume, VolumeKind
 
-UNIT_BYTES = 32_768
+UNIT_BYTES = 4_096
 STICKS = (
-    ("TERN", "fat32", 16_000_000),
-    ("KITTIWAKE", "exfat", 64_000_000),
-    ("SANDERLING", "fat32", 40_000_000),
+    ("TERN", "fat32", 2_400_000),
+    ("KITTIWAKE", "exfat", 10_000_000),
+    ("SANDERLING", "fat32", 6_000_000),
 )
 """Label, file system and size in bytes: as small as the demo's films, so that one can be seen to be full."""
 LARGEST_FILE = {"fat32": 2**32 - 1}

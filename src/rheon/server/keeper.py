@@ -54,6 +54,7 @@ def parts(settings: Settings) -> tuple[Part, ...]:
         Part(name="quick", argv=(*MANAGE, "work", "quick")),
         Part(name="second", argv=(*MANAGE, "work", "quick")),
         Part(name="convert", argv=(*MANAGE, "work", "convert")),
+        Part(name="copy", argv=(*MANAGE, "work", "copy")),
         Part(name="pairing", argv=(*MANAGE, "serve_pairing", "--settings", "rheon.server.config.pairing_settings")),
     )
 

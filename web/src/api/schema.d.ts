@@ -692,6 +692,40 @@ export interface paths {
         patch: operations["changeOutputTags"];
         trace?: never;
     };
+    "/api/outbox/handovers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Every device with what is on its way there; what is left out gives its room to others. */
+        get: operations["handovers"];
+        put?: never;
+        post: operations["handOver"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outbox/handovers/{handover_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** @description Stop it; nothing of it stays on the device. What is there already does. */
+        delete: operations["stopHandover"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/outbox/jobs/{job_id}": {
         parameters: {
             query?: never;
@@ -721,6 +755,57 @@ export interface paths {
         /** @description Have what is known of titles now written into their files. */
         post: operations["updateFiles"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outbox/storages/{device_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["setStorage"];
+        post?: never;
+        delete: operations["forgetStorage"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outbox/volumes/ejected": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Have everything written and let go of it, so that it can be taken out. */
+        post: operations["ejectVolume"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outbox/volumes/plugged": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Plug a stand-in in. */
+        put: operations["plugIn"];
+        post?: never;
+        /** @description Take a stand-in out without a word before it. */
+        delete: operations["pullOut"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1771,6 +1856,17 @@ export interface components {
             favourite?: boolean;
         };
         /**
+         * DeviceFiles
+         * @description The files for a device by their names, ``more`` of them not listed.
+         */
+        DeviceFiles: {
+            device_id: number;
+            device_name: string;
+            storage: components["schemas"]["Storage"] | null;
+            files: components["schemas"]["FileOnWay"][];
+            more: number;
+        };
+        /**
          * DeviceKind
          * @enum {string}
          */
@@ -1887,6 +1983,21 @@ export interface components {
             text: string;
         };
         /**
+         * FileOnWay
+         * @description A file for a device. ``why`` says why it does not fit, waits or failed; ``fits`` that there is room for it.
+         */
+        FileOnWay: {
+            output_id: number;
+            handover_id: number | null;
+            title_name: string;
+            file_name: string;
+            size_bytes: number;
+            state: components["schemas"]["WayState"];
+            fraction: number;
+            fits: boolean;
+            why: string;
+        };
+        /**
          * FilesToUpdate
          * @description Titles whose files get the tags of now; ``rename``: those that a pattern has named are called by them too.
          */
@@ -1969,6 +2080,16 @@ export interface components {
             name: string;
             about: string;
             on_bench: boolean;
+        };
+        /**
+         * Handovers
+         * @description ``lying`` are stand-ins that can be plugged in from the page, ``pluggable`` those of them that are.
+         */
+        Handovers: {
+            volumes: components["schemas"]["Volume"][];
+            lying: string[];
+            pluggable: string[];
+            devices: components["schemas"]["DeviceFiles"][];
         };
         /**
          * Hardware
@@ -2346,6 +2467,14 @@ export interface components {
             balance: string;
             home: string;
         };
+        /** MeantLabel */
+        MeantLabel: {
+            label: string;
+        };
+        /** MeantVolume */
+        MeantVolume: {
+            volume_id: string;
+        };
         /** Member */
         Member: {
             id: number;
@@ -2414,6 +2543,14 @@ export interface components {
             /** @default [] */
             no?: components["schemas"]["QuestionId"][];
         };
+        /**
+         * NewHandovers
+         * @description Outputs that are to be copied onto a device.
+         */
+        NewHandovers: {
+            device_id: number;
+            outputs: number[];
+        };
         /** NewJobs */
         NewJobs: {
             cells: components["schemas"]["CellRef"][];
@@ -2436,6 +2573,15 @@ export interface components {
         /** NewSource */
         NewSource: {
             path: string;
+        };
+        /**
+         * NewStorage
+         * @description Where a device's files go from now on.
+         */
+        NewStorage: {
+            volume_id: string;
+            /** @default  */
+            folder?: string;
         };
         /**
          * NewTags
@@ -3020,6 +3166,25 @@ export interface components {
             estimate: components["schemas"]["Estimate"] | null;
         };
         /**
+         * Storage
+         * @description Where a device's files go. ``here`` says that it is plugged in; else what is told of it is as it was ``seen``.
+         *
+         *     Of all there is room for, ``there_bytes`` are taken by files from here, ``coming_bytes`` will be, and
+         *     ``kept_free_bytes`` are left to the device.
+         */
+        Storage: {
+            volume_id: string;
+            label: string;
+            folder: string;
+            here: boolean;
+            total_bytes: number | null;
+            free_bytes: number | null;
+            there_bytes: number;
+            coming_bytes: number;
+            kept_free_bytes: number;
+            seen: string | null;
+        };
+        /**
          * Strain
          * @description What a machine can't be asked more of: it lives on its battery, is nearly too hot to go on, or others want it.
          * @enum {string}
@@ -3277,6 +3442,32 @@ export interface components {
             title_name: string;
             devices: components["schemas"]["DeviceVerdict"][];
         };
+        /**
+         * Volume
+         * @description What is plugged in or mounted that files can be copied to; sizes are null where it does not say them.
+         */
+        Volume: {
+            id: string;
+            label: string;
+            kind: components["schemas"]["VolumeKind"];
+            file_system: string;
+            total_bytes: number | null;
+            free_bytes: number | null;
+            largest_file_bytes: number | null;
+            writable: boolean;
+        };
+        /**
+         * VolumeKind
+         * @description A stick, card, disk or player that can be taken out, or a folder of another machine.
+         * @enum {string}
+         */
+        VolumeKind: "removable" | "network";
+        /**
+         * WayState
+         * @description How far a file is on its way onto a device; ``gone`` is one that was there and is not any more.
+         * @enum {string}
+         */
+        WayState: "ready" | "waiting" | "copying" | "verifying" | "there" | "gone" | "failed" | "left_out";
         /**
          * Wishes
          * @description Empty where whoever is asked next decides.
@@ -4643,6 +4834,70 @@ export interface operations {
             };
         };
     };
+    handovers: {
+        parameters: {
+            query?: {
+                chosen?: number;
+                left_out?: number[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Handovers"];
+                };
+            };
+        };
+    };
+    handOver: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["NewHandovers"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    stopHandover: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                handover_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     outputOfJob: {
         parameters: {
             query?: never;
@@ -4705,6 +4960,114 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["OutdatedFiles"];
                 };
+            };
+        };
+    };
+    setStorage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["NewStorage"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    forgetStorage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    ejectVolume: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["MeantVolume"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    plugIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["MeantLabel"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    pullOut: {
+        parameters: {
+            query: {
+                label: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

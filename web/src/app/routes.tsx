@@ -9,6 +9,7 @@ import { SettingsPlace } from "../places/home/settings-place";
 import { StartPlace } from "../places/home/start-place";
 import { HouseholdPlace } from "../places/household/household-place";
 import { EditProfile, NewProfile } from "../places/household/profile-form";
+import { OutboxDevices } from "../places/outbox/outbox-devices";
 import { OutboxPlace } from "../places/outbox/outbox-place";
 import { OutputOfJob } from "../places/outbox/output-of-job";
 import { ShelfPlace } from "../places/shelf/shelf-place";
@@ -40,6 +41,8 @@ export const router = createBrowserRouter(
             { path: "worklist/history", element: <HistoryPlace /> },
             { path: "outbox", element: <OutboxPlace /> },
             { path: "outbox/of-job/:jobId", element: <OutputOfJob /> },
+            { path: "outbox/devices", element: <OutboxDevices /> },
+            { path: "outbox/devices/:deviceId", element: <OutboxDevices /> },
             { path: "outbox/:outputId", element: <OutboxPlace /> },
             { path: "household", element: <HouseholdPlace /> },
             { path: "household/new", element: <NewProfile /> },

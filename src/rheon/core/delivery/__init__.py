@@ -1,6 +1,7 @@
 """Names, and where files go."""
 
 from .artwork import ARTWORK_SUFFIX
+from .beside import beside
 from .convert import Delivered, Order, convert, take_up
 from .disc_copy import DiscCopied, DiscOrder, copy_disc, take_up_copy
 from .place import numbered, put_in_place
@@ -11,6 +12,7 @@ __all__ = [
     "DiscCopied",
     "DiscOrder",
     "Order",
+    "beside",
     "convert",
     "copy_disc",
     "numbered",

@@ -1,11 +1,10 @@
 """Getting finished files onto devices: volumes that are there, what fits on them, and copies that are sure."""
 
-from .copying import Copied, CopyOrder, copy_file, copy_of, name_on
-from .fitting import KEPT_FREE_BYTES, Fit, Room, what_fits
-from .volumes import MOUNTED, Drawer, MountedVolumes, Volume, VolumeKind, Volumes, open_volumes
+from .copying import Copied, CopyOrder, copy_file, copy_of, hand_over, name_on, size_of
+from .fitting import Fit, Room, kept_free, what_fits
+from .volumes import MOUNTED, Drawer, MountedVolumes, Volume, VolumeKind, Volumes, folder_as_volume, open_volumes
 
 __all__ = [
-    "KEPT_FREE_BYTES",
     "MOUNTED",
     "Copied",
     "CopyOrder",
@@ -18,7 +17,11 @@ __all__ = [
     "Volumes",
     "copy_file",
     "copy_of",
+    "folder_as_volume",
+    "hand_over",
+    "kept_free",
     "name_on",
     "open_volumes",
+    "size_of",
     "what_fits",
 ]

@@ -12,11 +12,11 @@ import os
 import stat
 import time
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from pathlib import Path
 from typing import BinaryIO, cast
 
-from ..delivery import put_in_place
+from ..delivery import beside, put_in_place
 from ..delivery.place import folded, numbered
 from ..encoding import Hooks, part_path
 from ..errors import DeviceBusy, DeviceGone, FileTooLarge, SourceMissing, TargetError, TargetFull
@@ -67,6 +67,21 @@ def copy_file(order: CopyOrder, hooks: Hooks | None = None) -> Copied:
     way = Way(hooks=hooks or Hooks())
     with _told(order, volume), _source(order.source) as source:
         return _copied(order, volume, source, way)
+
+
+def hand_over(order: CopyOrder, hooks: Hooks | None = None) -> Copied:
+    """A file with what lies beside it under its name. Raises as ``copy_file`` does."""
+    copied = copy_file(order, hooks)
+    stem = order.name.rpartition("/")[0]
+    for side in beside(order.source):
+        name = f"{copied.path.stem}{side.name.removeprefix(order.source.stem)}"
+        copy_file(replace(order, source=side, name=f"{stem}/{name}" if stem else name))
+    return copied
+
+
+def size_of(source: Path) -> int:
+    """What a file and what lies beside it take, in bytes. Raises ``OSError`` where it is not there."""
+    return sum(path.stat().st_size for path in (source, *beside(source)))
 
 
 def name_on(volume: Volume, name: str) -> str:

@@ -7,8 +7,13 @@ from dataclasses import dataclass
 
 from ..media import Reason
 
-KEPT_FREE_BYTES = 32_000_000
+KEPT_FREE_BYTES, KEPT_FREE_SHARE = 32_000_000, 0.01
 """Players write lists and pictures of their own: a volume filled to the brim upsets some of them."""
+
+
+def kept_free(total_bytes: int | None) -> int:
+    """How much of a volume of that size is not filled."""
+    return KEPT_FREE_BYTES if total_bytes is None else min(KEPT_FREE_BYTES, int(total_bytes * KEPT_FREE_SHARE))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

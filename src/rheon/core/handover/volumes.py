@@ -18,7 +18,7 @@ from typing import Protocol, cast, runtime_checkable
 
 from ..engine import Command, run
 from ..errors import EjectRefused, EngineError, TargetError
-from ..system import LARGEST_FILE, Mount, mounts
+from ..system import LARGEST_FILE, Mount, mounts, place_of
 
 MOUNTED = "mounted"
 UNDER = tuple(map(Path, ("/media", "/run/media", "/mnt")))
@@ -40,10 +40,11 @@ EJECT_PATIENCE_S = 120.0
 
 
 class VolumeKind(StrEnum):
-    """A stick, card, disk or player that can be taken out, or a folder of another machine."""
+    """A stick, card, disk or player that can be taken out, a folder of another machine, or one of this machine."""
 
     REMOVABLE = "removable"
     NETWORK = "network"
+    FOLDER = "folder"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -144,6 +145,25 @@ def open_volumes(where: str) -> Volumes:
             "There are no volumes called {where}.", where=where, advice="Correct “volumes” in the settings."
         ) from error
     return cast(Volumes, made)
+
+
+def folder_as_volume(folder: Path) -> Volume | None:
+    """A folder of this machine, as a place for files; ``None`` where there is none."""
+    place = place_of(folder)
+    if place is None or not place.exists:
+        return None
+    return Volume(
+        id=str(folder),
+        label=folder.name or str(folder),
+        kind=VolumeKind.FOLDER,
+        path=folder,
+        file_system=place.file_system,
+        total_bytes=place.total_bytes or None,
+        free_bytes=place.free_bytes if place.total_bytes else None,
+        unit_bytes=1,
+        largest_file_bytes=place.largest_file_bytes,
+        writable=place.writable,
+    )
 
 
 def _volume(mount: Mount, kind: VolumeKind) -> Volume | None:

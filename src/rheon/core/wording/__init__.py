@@ -1,7 +1,16 @@
 """The one place where reasons, rules and measured values become words."""
 
 from .facts import DYNAMIC_RANGES, fact_text, sides
-from .lengths import duration_text, ends_early_text, gap_text, missing_sentences, moment_text, ranges_text, sides_text
+from .lengths import (
+    duration_text,
+    ends_early_text,
+    gap_text,
+    missing_sentences,
+    moment_text,
+    ranges_text,
+    sides_text,
+    size_text,
+)
 from .problems import problem_text
 from .rules import CONSEQUENCES, RULE_NAMES, consequence, rule_name
 from .sentences import sentence, taken_text
@@ -23,5 +32,6 @@ __all__ = [
     "sentence",
     "sides",
     "sides_text",
+    "size_text",
     "taken_text",
 ]

@@ -17,6 +17,14 @@ def duration_text(seconds: float) -> str:
     return f"{whole // 60}:{whole % 60:02}"
 
 
+def size_text(size_bytes: float) -> str:
+    """``712 MB``, ``1.38 GB``: powers of ten, as devices print them, with three figures where they say something."""
+    if size_bytes < 1e6:
+        return f"{max(1, round(size_bytes / 1e3))} kB"
+    unit, value = ("MB", size_bytes / 1e6) if size_bytes < 1e9 else ("GB", size_bytes / 1e9)
+    return f"{value:.{0 if value >= 100 else 1 if value >= 10 else 2}f} {unit}"
+
+
 def in_time(message: str) -> Callable[[Values], str]:
     """A message of which every place is a time."""
     return lambda v: say(message, **{key: duration_text(number(value)) for key, value in v.items()})

@@ -45,6 +45,8 @@ RHEON_SCRATCH = STATE / "scratch"
 RHEON_CACHE_BYTES = HERE.cache_mb * 1_000_000
 # device paths such as /dev/sr0, or stand-ins as module:place
 RHEON_DRIVES = list(HERE.drives)
+# where volumes to copy to are found: "mounted", or stand-ins as module:place
+RHEON_VOLUMES = list(HERE.volumes)
 RHEON_ENDS = list(HERE.ends)
 RHEON_TELL = HERE.tell
 # where encoders in hardware are looked for, if at all
@@ -104,7 +106,7 @@ DATABASES = {
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
-TASKS = {"default": {"BACKEND": "django_tasks_db.DatabaseBackend", "QUEUES": ["quick", "convert"]}}
+TASKS = {"default": {"BACKEND": "django_tasks_db.DatabaseBackend", "QUEUES": ["quick", "convert", "copy"]}}
 
 REST_FRAMEWORK = {
     "DEFAULT_AUTHENTICATION_CLASSES": ["rheon.server.api.security.SamePage"],

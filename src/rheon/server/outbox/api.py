@@ -11,11 +11,14 @@ from rheon.server.api.operations import operation
 from rheon.server.household.models import Device
 
 from . import documents
+from .actions import handing
 from .actions.outputs import forget, report
 from .actions.tags import update_files, want_tags
-from .models import Output
+from .models import Handover, Output
 from .outdated import outdated_document
 from .queries import output_document, outputs_document
+from .volumes import pull_out
+from .ways import handovers_document
 
 
 class TheOutbox(APIView):
@@ -68,3 +71,51 @@ class Reports(APIView):
         output = get_object_or_404(Output, pk=output_id)
         device = get_object_or_404(Device, pk=wanted.device_id)
         return output_document(report(output, device, wanted.trouble))
+
+
+class TheHandovers(APIView):
+    @operation("handovers")
+    def get(self, request: Request, wanted: documents.HandoversWanted) -> documents.Handovers:
+        """Every device with what is on its way there; what is left out gives its room to others."""
+        return handovers_document(wanted)
+
+    @operation("handOver", status=202)
+    def post(self, request: Request, wanted: documents.NewHandovers) -> None:
+        device = get_object_or_404(Device, pk=wanted.device_id)
+        handing.want_copies(device, [get_object_or_404(Output, pk=output_id) for output_id in wanted.outputs])
+
+
+class OneHandover(APIView):
+    @operation("stopHandover")
+    def delete(self, request: Request, handover_id: int) -> None:
+        """Stop it; nothing of it stays on the device. What is there already does."""
+        handing.stop(get_object_or_404(Handover, pk=handover_id))
+
+
+class TheStorage(APIView):
+    @operation("setStorage")
+    def put(self, request: Request, device_id: int, wanted: documents.NewStorage) -> None:
+        handing.set_storage(get_object_or_404(Device, pk=device_id), wanted.volume_id, wanted.folder)
+
+    @operation("forgetStorage")
+    def delete(self, request: Request, device_id: int) -> None:
+        handing.forget_storage(get_object_or_404(Device, pk=device_id))
+
+
+class Ejected(APIView):
+    @operation("ejectVolume")
+    def post(self, request: Request, wanted: documents.MeantVolume) -> None:
+        """Have everything written and let go of it, so that it can be taken out."""
+        handing.let_go(wanted.volume_id)
+
+
+class Plugged(APIView):
+    @operation("plugIn")
+    def put(self, request: Request, wanted: documents.MeantLabel) -> None:
+        """Plug a stand-in in."""
+        handing.plug_in_now(wanted.label)
+
+    @operation("pullOut")
+    def delete(self, request: Request, wanted: documents.PulledOut) -> None:
+        """Take a stand-in out without a word before it."""
+        pull_out(wanted.label)

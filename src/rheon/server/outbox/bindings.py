@@ -9,10 +9,12 @@ from rheon.server.worklist.models import Job
 from rheon.server.worklist.signals import job_delivered
 
 from . import tasks
+from .actions.handing import hand_over_all
 from .actions.outputs import take
 from .actions.tags import write_now
 
 tasks.write_tags.is_done_by(write_now)
+tasks.hand_over.is_done_by(hand_over_all)
 
 
 @receiver(job_delivered)

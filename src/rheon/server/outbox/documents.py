@@ -3,14 +3,16 @@
 from __future__ import annotations
 
 from datetime import datetime
+from enum import StrEnum
 from typing import Annotated
 
 from pydantic import Field
 
 from rheon.core.devices import Trouble
+from rheon.core.handover import VolumeKind
 from rheon.core.planning import Estimate
 from rheon.core.planning.decisions import Choice
-from rheon.server.api.documents import Body, Document, Query, RowId, Text
+from rheon.server.api.documents import Body, Document, Line, Query, RowId, Text
 from rheon.server.bench.documents import Rule
 
 from .models import ArtworkWanted
@@ -143,3 +145,114 @@ class Outbox(Document):
     size_bytes: int
     samples: int
     outputs: list[Outline]
+
+
+class Volume(Document):
+    """What is plugged in or mounted that files can be copied to; sizes are null where it does not say them."""
+
+    id: str
+    label: str
+    kind: VolumeKind
+    file_system: str
+    total_bytes: int | None
+    free_bytes: int | None
+    largest_file_bytes: int | None
+    writable: bool
+
+
+class Storage(Document):
+    """Where a device's files go. ``here`` says that it is plugged in; else what is told of it is as it was ``seen``.
+
+    Of all there is room for, ``there_bytes`` are taken by files from here, ``coming_bytes`` will be, and
+    ``kept_free_bytes`` are left to the device.
+    """
+
+    volume_id: str
+    label: str
+    folder: str
+    here: bool
+    total_bytes: int | None
+    free_bytes: int | None
+    there_bytes: int
+    coming_bytes: int
+    kept_free_bytes: int
+    seen: datetime | None
+
+
+class WayState(StrEnum):
+    """How far a file is on its way onto a device; ``gone`` is one that was there and is not any more."""
+
+    READY = "ready"
+    WAITING = "waiting"
+    COPYING = "copying"
+    VERIFYING = "verifying"
+    THERE = "there"
+    GONE = "gone"
+    FAILED = "failed"
+    LEFT_OUT = "left_out"
+
+
+class FileOnWay(Document):
+    """A file for a device. ``why`` says why it does not fit, waits or failed; ``fits`` that there is room for it."""
+
+    output_id: int
+    handover_id: int | None
+    title_name: str
+    file_name: str
+    size_bytes: int
+    state: WayState
+    fraction: float
+    fits: bool
+    why: str
+
+
+class DeviceFiles(Document):
+    """The files for a device by their names, ``more`` of them not listed."""
+
+    device_id: int
+    device_name: str
+    storage: Storage | None
+    files: list[FileOnWay]
+    more: int
+
+
+class Handovers(Document):
+    """``lying`` are stand-ins that can be plugged in from the page, ``pluggable`` those of them that are."""
+
+    volumes: list[Volume]
+    lying: list[str]
+    pluggable: list[str]
+    devices: list[DeviceFiles]
+
+
+class HandoversWanted(Query):
+    """Files that are to be left out, so that others fit; they count for the device that is ``chosen``."""
+
+    chosen: RowId = 0
+    left_out: Annotated[list[RowId], Field(max_length=MOST_TITLES)] = []
+
+
+class NewHandovers(Body):
+    """Outputs that are to be copied onto a device."""
+
+    device_id: RowId
+    outputs: Annotated[list[RowId], Field(min_length=1, max_length=MOST_TITLES)]
+
+
+class NewStorage(Body):
+    """Where a device's files go from now on."""
+
+    volume_id: Annotated[Line, Field(min_length=1, max_length=300)]
+    folder: Annotated[Line, Field(max_length=300)] = ""
+
+
+class MeantVolume(Body):
+    volume_id: Annotated[Line, Field(min_length=1, max_length=300)]
+
+
+class MeantLabel(Body):
+    label: Annotated[Line, Field(min_length=1, max_length=200)]
+
+
+class PulledOut(Query):
+    label: Annotated[Line, Field(min_length=1, max_length=200)]

@@ -1,9 +1,11 @@
-"""Outputs: files that jobs made, with their checks."""
+"""Outputs: files that jobs made, with their checks, and their way onto devices."""
 
 from __future__ import annotations
 
 from django.db import models
 
+from rheon.server.claims import Leased
+from rheon.server.household.models import Device
 from rheon.server.worklist.models import Job
 
 
@@ -49,3 +51,58 @@ class Output(models.Model):
 
     class Meta:
         ordering = ["-id"]
+
+
+class Storage(models.Model):
+    """Where the files for a device go: a volume by its ``volume_id``, and the folder below it.
+
+    ``label``, how large it is, what is free and ``seen`` are as it was plugged in last.
+    """
+
+    device = models.OneToOneField(Device, on_delete=models.CASCADE, related_name="storage")
+    volume_id = models.CharField(max_length=300)
+    label = models.CharField(max_length=200)
+    folder = models.CharField(max_length=300, blank=True)
+    total_bytes = models.BigIntegerField(null=True)
+    free_bytes = models.BigIntegerField(null=True)
+    seen = models.DateTimeField(null=True)
+
+
+class HandoverState(models.TextChoices):
+    WAITING = "waiting"
+    COPYING = "copying"
+    VERIFYING = "verifying"
+    DONE = "done"
+    FAILED = "failed"
+
+
+UNDER_WAY = (HandoverState.COPYING, HandoverState.VERIFYING)
+TO_COME = (HandoverState.WAITING, *UNDER_WAY)
+
+
+class Handover(Leased):
+    """One output on its way onto a device, or there: ``path`` is where it lies below the volume's folder.
+
+    ``name`` is what it is to be called, ``volume_id`` the volume that it went to. What was gone when its turn came
+    waits, with why in ``error_message``; ``attempts`` counts how often a worker began.
+    """
+
+    output = models.ForeignKey(Output, on_delete=models.CASCADE, related_name="handovers")
+    device = models.ForeignKey(Device, on_delete=models.CASCADE, related_name="handovers")
+    state = models.CharField(max_length=12, choices=HandoverState, default=HandoverState.WAITING)
+    name = models.TextField()
+    volume_id = models.CharField(max_length=300)
+    path = models.TextField(blank=True)
+    size_bytes = models.BigIntegerField()
+    done_bytes = models.BigIntegerField(default=0)
+    was_there = models.BooleanField(default=False)
+    attempts = models.PositiveIntegerField(default=0)
+    stop_requested = models.BooleanField(default=False)
+    error_code = models.CharField(max_length=40, blank=True)
+    error_message = models.TextField(blank=True)
+    added = models.DateTimeField(auto_now_add=True)
+    ended = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [models.UniqueConstraint(fields=["output", "device"], name="one_handover")]

@@ -24,8 +24,9 @@ from rheon.server.home.tasks import look_for_hardware_task
 from rheon.server.household.actions.pairing import pairing
 from rheon.server.household.clips import clip_path
 from rheon.server.household.tasks import make_clips_task
+from rheon.server.outbox.actions.handing import may_go_on
 from rheon.server.outbox.models import Output
-from rheon.server.outbox.tasks import write_tags_task
+from rheon.server.outbox.tasks import hand_over_task, write_tags_task
 from rheon.server.shelf.actions.sources import update
 from rheon.server.shelf.actions.surveys import LATER, unlooked
 from rheon.server.shelf.models import FilmFolder, Source, SourceState, Title
@@ -90,6 +91,8 @@ def _wanted() -> Iterator[Hint]:
         yield make_clips_task, ()
     for pk in Output.objects.filter(tags_wanted__isnull=False).values_list("pk", flat=True):
         yield write_tags_task, (pk,)
+    if may_go_on():
+        yield hand_over_task, ()
 
 
 def _put_back() -> None:

@@ -1,27 +1,22 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { memo, useCallback, useMemo, useRef, useState } from "react";
-import { Link, useParams } from "react-router";
+import { Link, useLocation, useParams } from "react-router";
 
 import type { Schemas } from "../../api/client";
 import { useOutbox, useOutput } from "../../api/queries";
 import { spanText } from "../../domain/durations";
 import { sizeText } from "../../domain/sizes";
 import { Frame } from "../../parts/frame";
-import { PlaceHead } from "../../parts/place-head";
 import { useUndo } from "../../parts/undo";
 import { Button } from "../../ui/button";
-import { Segments } from "../../ui/segments";
 import { Empty, Failed, Loading, NotYet } from "../../ui/states";
+import { BY_DEVICE, FILES, type Group, TO_TRY } from "./groups";
+import { OutboxHead } from "./outbox-head";
 import { OutputView } from "./output-view";
 
 type Outline = Schemas["Outline"];
 
 const ROW_PX = 81;
-
-const FILES = "files";
-const TO_TRY = "to try";
-const GROUPS = [FILES, TO_TRY] as const;
-type Group = (typeof GROUPS)[number];
 
 export function OutboxPlace() {
   const outbox = useOutbox();
@@ -34,16 +29,7 @@ export function OutboxPlace() {
   const { group, outputs, shownId, setGroup } = useGroup(all, outputId ? Number(outputId) : undefined);
   return (
     <div className="flex flex-1 flex-col">
-      <PlaceHead
-        name="Outbox"
-        about={
-          outbox.count
-            ? `${outbox.count} ${outbox.count === 1 ? "file" : "files"} · ${sizeText(outbox.bytes)}`
-            : undefined
-        }
-      >
-        {outbox.samples > 0 && <Segments label="Shown" value={group} options={GROUPS} onChange={setGroup} />}
-      </PlaceHead>
+      <OutboxHead outbox={outbox} group={group} onGroup={setGroup} />
       <NotYet query={outbox} what="the Outbox" />
       {outbox.outputs && !outbox.count && !outbox.samples && (
         <Empty
@@ -81,7 +67,8 @@ export function OutboxPlace() {
 
 /** Files, or what was only made to be tried; whichever the chosen one is among, until the other is asked for. */
 function useGroup(all: Outline[], chosenId: number | undefined) {
-  const [asked, setGroup] = useState<Group | null>(null);
+  const { state }: { state: unknown } = useLocation();
+  const [asked, setGroup] = useState<Group | null>(isTrying(state) ? TO_TRY : null);
   const groups = useMemo(
     () => ({
       [FILES]: all.filter((output) => !output.is_sample),
@@ -91,10 +78,15 @@ function useGroup(all: Outline[], chosenId: number | undefined) {
   );
   const chosen = all.find((output) => output.id === chosenId);
   const usual = chosen ? chosen.is_sample : !groups[FILES].length && groups[TO_TRY].length > 0;
-  const group = asked ?? (usual ? TO_TRY : FILES);
+  const group = asked && asked !== BY_DEVICE ? asked : usual ? TO_TRY : FILES;
   const outputs = groups[group];
   const isShown = chosen !== undefined && outputs.includes(chosen);
   return { group, outputs, setGroup, shownId: isShown ? chosen.id : (outputs[0]?.id ?? chosenId) };
+}
+
+/** Whether it was come here to see what was only made to be tried. */
+function isTrying(state: unknown): boolean {
+  return typeof state === "object" && state !== null && "group" in state && state.group === TO_TRY;
 }
 
 /** The list; only what is in view of it is drawn, however long it is. */

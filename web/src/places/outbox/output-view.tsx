@@ -10,6 +10,7 @@ import { useUndo } from "../../parts/undo";
 import { RuleTable } from "../../parts/rule-table";
 import { Button } from "../../ui/button";
 import { Notice } from "../../ui/notice";
+import { HandOver } from "./handover/hand-over";
 import { OutputTags } from "./output-tags";
 import { PlayedThere } from "./played-there";
 
@@ -68,6 +69,7 @@ export function OutputView({ output }: { output: Output }) {
         </div>
       </div>
       {output.tags && <OutputTags key={output.id} output={output} tags={output.tags} />}
+      <HandOver output={output} />
       <PlayedThere output={output} />
       {output.checks.map((check) => (
         <CheckTable key={check.device_name} check={check} />

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 import contextlib
-import glob
 from pathlib import Path
 from typing import Any
 
 from django.db import transaction
 
 from rheon.core.checking import read_facts
+from rheon.core.delivery import beside
 from rheon.core.devices import Trouble
 from rheon.core.errors import SourceMissing
 from rheon.core.media.documents import dump
@@ -86,6 +86,5 @@ def _remove(sample: Path, size_bytes: int) -> None:
     with contextlib.suppress(OSError):
         if not sample.is_file() or sample.stat().st_size != size_bytes:
             return
-        sample.unlink()
-        for beside in sample.parent.glob(f"{glob.escape(sample.stem)}.*.srt"):
-            beside.unlink()
+        for path in (*beside(sample), sample):
+            path.unlink()

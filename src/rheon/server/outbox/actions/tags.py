@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import glob
 import uuid
 from collections.abc import Mapping, Sequence
 from pathlib import Path
@@ -10,7 +9,7 @@ from pathlib import Path
 from django.db import transaction
 
 from rheon.core.analysis import cover_jpeg
-from rheon.core.delivery import ARTWORK_SUFFIX, put_in_place
+from rheon.core.delivery import beside, put_in_place
 from rheon.core.encoding import part_path
 from rheon.core.errors import RheonError, SourceMissing, TagsRefused
 from rheon.core.media import Tags, tags_of
@@ -99,8 +98,7 @@ def _written(output: Output, tags: Tags, artwork: bytes | None, name: str) -> Pa
         return path
     with tagged_copy(path, part, output.container, tags, artwork):
         moved = put_in_place(part, name)
-    name_is = glob.escape(path.stem)
-    for side in (*path.parent.glob(f"{name_is}.*.srt"), *path.parent.glob(f"{name_is}{ARTWORK_SUFFIX}")):
+    for side in beside(path):
         rename_new(side, moved.parent / f"{moved.stem}{side.name.removeprefix(path.stem)}")
     path.unlink()
     _remove_empty(path.parent, root)

@@ -15,10 +15,10 @@ from rheon.server.upkeep.sweep import sweep, sweep_for_ever
 
 
 class Command(BaseCommand):
-    help = "Work on a queue (quick or convert), after picking up what an ended worker left."
+    help = "Work on a queue (quick, convert or copy), after picking up what an ended worker left."
 
     def add_arguments(self, parser: ArgumentParser) -> None:
-        parser.add_argument("queue", choices=["quick", "convert"])
+        parser.add_argument("queue", choices=["quick", "convert", "copy"])
 
     def handle(self, *args: Any, **options: Any) -> None:
         use_scratch(settings.RHEON_SCRATCH)

@@ -1,0 +1,203 @@
+"""Reading what is on its way onto devices: their storages, what is there, what fits, and what does not."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from pathlib import Path
+
+from rheon.core.handover import Room, Volume, copy_of, kept_free, name_on, size_of, what_fits
+from rheon.core.naming.episodes import natural_key
+from rheon.core.wording import sentence
+from rheon.server.household.models import Device
+
+from . import documents
+from .actions.handing import called
+from .documents import WayState
+from .models import Handover, HandoverState, Output, Storage
+from .volumes import lying, pluggable, volumes_here
+
+COMING = (WayState.WAITING, WayState.COPYING, WayState.VERIFYING)
+MOST_FILES = 300
+MOST_LOOKED_AT = 3000
+STATES = {
+    HandoverState.WAITING: WayState.WAITING,
+    HandoverState.COPYING: WayState.COPYING,
+    HandoverState.VERIFYING: WayState.VERIFYING,
+    HandoverState.FAILED: WayState.FAILED,
+}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Way:
+    """A file for a device, with its handover if it has one, and whether it lies on the device."""
+
+    output: Output
+    name: str
+    size_bytes: int
+    handover: Handover | None
+    state: WayState
+
+    @property
+    def fraction(self) -> float:
+        """How far it is, of writing and verifying."""
+        return self.handover.done_bytes / max(1, self.handover.size_bytes) if self.handover else 0.0
+
+    @property
+    def coming_bytes(self) -> int:
+        """What it has still to take of what is free."""
+        return round(self.size_bytes * max(0.0, 1 - 2 * self.fraction)) if self.state in COMING else 0
+
+
+def handovers_document(wanted: documents.HandoversWanted) -> documents.Handovers:
+    here = {volume.id: volume for volume in volumes_here()}
+    storages = {one.device_id: one for one in Storage.objects.all()}
+    found = []
+    for device, outputs in _by_device():
+        storage = storages.get(device.pk)
+        left_out = wanted.left_out if device.pk == wanted.chosen else []
+        volume = here.get(storage.volume_id) if storage else None
+        found.append(_device_files(device, outputs, storage, volume, left_out))
+    return documents.Handovers(
+        volumes=[_volume(volume) for volume in here.values()], lying=lying(), pluggable=pluggable(), devices=found
+    )
+
+
+def _by_device() -> Iterable[tuple[Device, list[Output]]]:
+    """Every device that files were made for or handed over to, or that has a storage, with those of today's files."""
+    outputs = list(Output.objects.filter(is_sample=False)[:MOST_LOOKED_AT])
+    handed: dict[int, set[int]] = {}
+    for output_id, device_id in Handover.objects.values_list("output_id", "device_id"):
+        handed.setdefault(device_id, set()).add(output_id)
+    for device in Device.objects.all():
+        own = handed.get(device.pk, set())
+        meant = [output for output in outputs if device.pk in output.device_ids or output.pk in own]
+        if meant or Storage.objects.filter(device=device).exists():
+            yield device, meant
+
+
+def _device_files(
+    device: Device, outputs: Sequence[Output], storage: Storage | None, volume: Volume | None, left_out: Sequence[int]
+) -> documents.DeviceFiles:
+    handovers = {one.output_id: one for one in Handover.objects.filter(device=device)}
+    known = (_way(output, handovers.get(output.pk), storage, volume) for output in outputs)
+    ways = sorted((way for way in known if way), key=lambda way: natural_key(way.name))
+    why_not = _why_not(ways, device, storage, volume, left_out) if storage else {}
+    files = [_file(way, why_not, left_out) for way in ways[:MOST_FILES]]
+    return documents.DeviceFiles(
+        device_id=device.pk,
+        device_name=device.name,
+        storage=_storage(storage, volume, ways) if storage else None,
+        files=files,
+        more=max(0, len(ways) - MOST_FILES),
+    )
+
+
+def _way(output: Output, handover: Handover | None, storage: Storage | None, volume: Volume | None) -> _Way | None:
+    """``None`` for a file that is gone where it was made and was never handed over."""
+    path = Path(output.path)
+    try:
+        size_bytes = size_of(path) if path.is_file() else 0
+    except OSError:
+        size_bytes = 0
+    if not size_bytes and (handover is None or handover.state != HandoverState.DONE):
+        return None
+    state = _state(output, handover, storage, volume)
+    return _Way(
+        output=output, name=called(output), size_bytes=size_bytes or output.size_bytes, handover=handover, state=state
+    )  # fmt: skip
+
+
+def _state(output: Output, handover: Handover | None, storage: Storage | None, volume: Volume | None) -> WayState:
+    if handover is not None and handover.state in STATES:
+        return STATES[HandoverState(handover.state)]
+    is_done = handover is not None and storage is not None and handover.volume_id == storage.volume_id
+    if volume is None:
+        return WayState.THERE if is_done else WayState.READY
+    if handover is not None and is_done and _lies(volume.path / handover.path, output):
+        return WayState.THERE
+    if storage is not None and _is_there(output, volume, storage):
+        return WayState.THERE
+    return WayState.GONE if is_done else WayState.READY
+
+
+def _lies(path: Path, output: Output) -> bool:
+    try:
+        return path.is_file() and path.stat().st_size == output.size_bytes
+    except OSError:
+        return False
+
+
+def _is_there(output: Output, volume: Volume, storage: Storage) -> bool:
+    """Whether it lies on the volume under its name, though nobody has handed it over from here."""
+    try:
+        return copy_of(Path(output.path), volume.path / storage.folder, name_on(volume, called(output))) is not None
+    except OSError:
+        return False
+
+
+def _why_not(
+    ways: Sequence[_Way], device: Device, storage: Storage, volume: Volume | None, left_out: Sequence[int]
+) -> dict[int, str]:
+    """Why files that are not there do not fit beside what is and what will be; empty for those that do."""
+    free, total = _free(storage, volume)
+    coming = sum(way.coming_bytes for way in ways)
+    limits = (volume.largest_file_bytes if volume else None, device.core_profile().limits.largest_file_bytes)
+    room = Room(
+        free_bytes=None if free is None else max(0, free - coming),
+        kept_free_bytes=kept_free(total),
+        unit_bytes=volume.unit_bytes if volume else 1,
+        largest_file_bytes=min((one for one in limits if one is not None), default=None),
+    )
+    wished = [way for way in ways if way.state in (WayState.READY, WayState.GONE) and way.output.pk not in left_out]
+    fits = what_fits([(way.output.pk, way.size_bytes) for way in wished], room)
+    return {fit.key: sentence(fit.why_not) if fit.why_not else "" for fit in fits}
+
+
+def _free(storage: Storage, volume: Volume | None) -> tuple[int | None, int | None]:
+    return (volume.free_bytes, volume.total_bytes) if volume else (storage.free_bytes, storage.total_bytes)
+
+
+def _storage(storage: Storage, volume: Volume | None, ways: Sequence[_Way]) -> documents.Storage:
+    free, total = _free(storage, volume)
+    return documents.Storage(
+        volume_id=storage.volume_id,
+        label=volume.label if volume else storage.label,
+        folder=storage.folder,
+        here=volume is not None,
+        total_bytes=total,
+        free_bytes=free,
+        there_bytes=sum(way.size_bytes for way in ways if way.state is WayState.THERE),
+        coming_bytes=sum(way.coming_bytes for way in ways),
+        kept_free_bytes=kept_free(total),
+        seen=storage.seen,
+    )
+
+
+def _file(way: _Way, why_not: Mapping[int, str], left_out: Sequence[int]) -> documents.FileOnWay:
+    handover, key = way.handover, way.output.pk
+    is_left = way.state in (WayState.READY, WayState.GONE) and key in left_out
+    return documents.FileOnWay(
+        output_id=key,
+        handover_id=handover.pk if handover else None,
+        title_name=way.output.title_name,
+        file_name=way.name,
+        size_bytes=way.size_bytes,
+        state=WayState.LEFT_OUT if is_left else way.state,
+        fraction=way.fraction,
+        fits=key in why_not and not why_not[key],
+        why=why_not.get(key, "") or (handover.error_message if handover and way.state in STATES.values() else ""),
+    )
+
+
+def _volume(volume: Volume) -> documents.Volume:
+    return documents.Volume(
+        id=volume.id,
+        label=volume.label,
+        kind=volume.kind,
+        file_system=volume.file_system,
+        total_bytes=volume.total_bytes,
+        free_bytes=volume.free_bytes,
+        largest_file_bytes=volume.largest_file_bytes,
+        writable=volume.writable,
+    )

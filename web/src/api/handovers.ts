@@ -1,0 +1,65 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+
+import { answer, client, type Schemas } from "./client";
+import { useChange } from "./queries";
+
+const handovers = ["outbox", "handovers"] as const;
+const COPYING_MS = 700;
+/** A stick tells nobody that it was plugged in. */
+const LOOKING_MS = 3000;
+
+const isMoving = ({ state }: Schemas["FileOnWay"]) =>
+  state === "copying" || state === "verifying" || state === "waiting";
+
+/** What is on its way onto devices; files that are left out of the `chosen` one give their room to others. */
+export const useHandovers = (chosen = 0, leftOut: readonly number[] = []) =>
+  useQuery({
+    queryKey: [...handovers, chosen, leftOut.join(",")],
+    queryFn: () =>
+      answer(client.GET("/api/outbox/handovers", { params: { query: { chosen, left_out: [...leftOut] } } })),
+    placeholderData: keepPreviousData,
+    refetchInterval: (query) =>
+      query.state.data?.devices.some((device) => device.files.some(isMoving)) ? COPYING_MS : LOOKING_MS,
+  });
+
+export const useHandOver = () =>
+  useChange(
+    (body: Schemas["NewHandovers"]) => answer(client.POST("/api/outbox/handovers", { body })),
+    [handovers],
+  );
+
+export const useStopHandover = () =>
+  useChange(
+    (id: number) =>
+      answer(client.DELETE("/api/outbox/handovers/{handover_id}", { params: { path: { handover_id: id } } })),
+    [handovers],
+  );
+
+/** Says where a device's files go; nowhere with `null`. */
+export const useSetStorage = (deviceId: number) =>
+  useChange(
+    (body: Schemas["NewStorage"] | null) => {
+      const params = { path: { device_id: deviceId } };
+      return body
+        ? answer(client.PUT("/api/outbox/storages/{device_id}", { params, body }))
+        : answer(client.DELETE("/api/outbox/storages/{device_id}", { params }));
+    },
+    [handovers],
+  );
+
+export const useEject = () =>
+  useChange(
+    (volumeId: string) =>
+      answer(client.POST("/api/outbox/volumes/ejected", { body: { volume_id: volumeId } })),
+    [handovers],
+  );
+
+/** Plugs a stand-in in, or pulls it out without a word before it. */
+export const usePlug = () =>
+  useChange(
+    ({ label, verb }: { label: string; verb: "in" | "out" }) =>
+      verb === "in"
+        ? answer(client.PUT("/api/outbox/volumes/plugged", { body: { label } }))
+        : answer(client.DELETE("/api/outbox/volumes/plugged", { params: { query: { label } } })),
+    [handovers],
+  );

@@ -1,0 +1,97 @@
+import type { Schemas } from "../../../api/client";
+import { useHandOver } from "../../../api/handovers";
+import { sizeText } from "../../../domain/sizes";
+import { Button } from "../../../ui/button";
+import { Notice } from "../../../ui/notice";
+import { FileRow } from "./file-row";
+import { StorageBar } from "./storage-bar";
+import { StorageChoice } from "./storage-choice";
+import { bytesOf, toCopy } from "./ways";
+
+interface Props {
+  device: Schemas["DeviceFiles"];
+  all: Schemas["Handovers"];
+  leftOut: readonly number[];
+  onLeaveOut: (outputs: number[]) => void;
+}
+
+/** One device: where its files go, how full that is, and its files with what fits already picked. */
+export function DeviceBoard({ device, all, leftOut, onLeaveOut }: Props) {
+  const { storage, files } = device;
+  const picked = toCopy(device);
+  const pick = (output: number, wanted: boolean) =>
+    onLeaveOut(wanted ? leftOut.filter((one) => one !== output) : [...leftOut, output]);
+  return (
+    <div className="min-w-0 overflow-y-auto bg-raised px-6 py-4 max-md:px-3">
+      <h2 className="mb-3 text-[19px]">{device.device_name}</h2>
+      <StorageChoice device={device} all={all} />
+      {storage && (
+        <div className="mt-4">
+          <StorageBar facts={storage} picked={bytesOf(picked)} label={storage.label} legend />
+          {!storage.here && storage.seen && (
+            <p className="mt-1 text-[13px] text-quiet">
+              As it was on{" "}
+              {new Date(storage.seen).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}: it is
+              not plugged in. Copies wait until it is.
+            </p>
+          )}
+          {storage.total_bytes === null && (
+            <p className="text-[13px] text-quiet">It does not say how large it is, or what is free on it.</p>
+          )}
+        </div>
+      )}
+      {files.length > 0 ? (
+        <ul className="mt-4 border-t border-hairline" aria-label={`Files for ${device.device_name}`}>
+          {files.map((file) => (
+            <FileRow
+              key={file.output_id}
+              deviceId={device.device_id}
+              file={file}
+              storage={storage}
+              onPick={(wanted) => pick(file.output_id, wanted)}
+            />
+          ))}
+        </ul>
+      ) : (
+        <p className="mt-4 text-quiet">Nothing was made for it yet.</p>
+      )}
+      {device.more > 0 && (
+        <p className="mt-2 text-[13px] text-quiet">
+          {device.more} more are not listed. Each can be handed over from its own page.
+        </p>
+      )}
+      {storage && <Act device={device} picked={picked} />}
+    </div>
+  );
+}
+
+function Act({ device, picked }: { device: Props["device"]; picked: Schemas["FileOnWay"][] }) {
+  const handOver = useHandOver();
+  const unfit = device.files.filter(({ state, fits }) => !fits && (state === "ready" || state === "gone"));
+  if (!picked.length && !unfit.length) return null;
+  return (
+    <div className="sticky bottom-0 mt-3 flex flex-wrap items-center gap-3 bg-raised py-3">
+      <Button
+        look="primary"
+        disabled={!picked.length || handOver.isPending}
+        onClick={() =>
+          handOver.mutate({
+            device_id: device.device_id,
+            outputs: picked.map(({ output_id }) => output_id),
+          })
+        }
+      >
+        {picked.length
+          ? `Copy ${picked.length} ${picked.length === 1 ? "file" : "files"} · ${sizeText(bytesOf(picked))}`
+          : "Nothing fits"}
+      </Button>
+      {unfit.length > 0 && (
+        <span className="text-quiet">
+          {unfit.length === 1 ? "One does" : `${unfit.length} do`} not fit. Untick another to make room for
+          it.
+        </span>
+      )}
+      {handOver.isError && <Notice look="fault">{handOver.error.message}</Notice>}
+    </div>
+  );
+}

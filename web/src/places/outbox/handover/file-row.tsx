@@ -1,0 +1,121 @@
+import { Check, TriangleAlert } from "lucide-react";
+import { Link } from "react-router";
+
+import type { Schemas } from "../../../api/client";
+import { useHandOver, useStopHandover } from "../../../api/handovers";
+import { sizeText } from "../../../domain/sizes";
+import { Bar } from "../../../ui/bar";
+import { Button } from "../../../ui/button";
+import { Checkbox } from "../../../ui/checkbox";
+import { isUnderWay } from "./ways";
+
+type File = Schemas["FileOnWay"];
+
+interface Props {
+  deviceId: number;
+  file: File;
+  /** Where it goes, by name; nothing where nobody has said that yet. */
+  storage: Schemas["Storage"] | null;
+  onPick: (picked: boolean) => void;
+}
+
+/** A file on its way onto a device. */
+export function FileRow({ deviceId, file, storage, onPick }: Props) {
+  const isOpen = file.state === "ready" || file.state === "gone" || file.state === "left_out";
+  return (
+    <li className="grid grid-cols-[20px_minmax(0,1fr)_76px_minmax(150px,30%)] items-center gap-x-3 border-b border-hairline py-2 max-md:grid-cols-[20px_minmax(0,1fr)_72px]">
+      {storage && isOpen ? (
+        <Checkbox
+          checked={file.fits}
+          disabled={!file.fits && file.state !== "left_out"}
+          onChange={onPick}
+          label={`Copy ${file.file_name}`}
+        />
+      ) : (
+        <span />
+      )}
+      <div className="min-w-0">
+        <Link
+          to={`/outbox/${file.output_id}`}
+          className="block truncate font-semibold hover:underline"
+          title={file.file_name}
+        >
+          {file.file_name}
+        </Link>
+        {file.why && <Why file={file} />}
+      </div>
+      <span className="text-right text-quiet">{sizeText(file.size_bytes)}</span>
+      <div className="flex min-w-0 items-center justify-end gap-2 max-md:col-span-2 max-md:col-start-2 max-md:justify-start">
+        <State deviceId={deviceId} file={file} storage={storage} />
+      </div>
+    </li>
+  );
+}
+
+function Why({ file }: { file: File }) {
+  const isFault = file.state === "failed";
+  const doesNotFit = file.state === "ready" || file.state === "gone";
+  return (
+    <span className={`block text-[13px] ${isFault ? "text-madder" : "text-quiet"}`}>
+      {doesNotFit ? `Does not fit: ${file.why}.` : file.why}
+    </span>
+  );
+}
+
+function State({ deviceId, file, storage }: Omit<Props, "onPick">) {
+  const stop = useStopHandover();
+  const again = useHandOver();
+  const { handover_id: id, state } = file;
+  if (isUnderWay(file))
+    return (
+      <>
+        <span className="w-20 shrink-0 text-[13px] text-quiet">
+          {state === "verifying" ? "reading back" : "copying"}
+        </span>
+        <Bar fraction={file.fraction} label={`Copy of ${file.file_name}`} />
+        {id !== null && <Stop name={file.file_name} onStop={() => stop.mutate(id)} />}
+      </>
+    );
+  if (state === "waiting")
+    return (
+      <>
+        <span className="text-[13px] text-quiet">waits</span>
+        {id !== null && <Stop name={file.file_name} onStop={() => stop.mutate(id)} />}
+      </>
+    );
+  if (state === "failed")
+    return (
+      <>
+        <Button
+          size="small"
+          disabled={again.isPending}
+          onClick={() => again.mutate({ device_id: deviceId, outputs: [file.output_id] })}
+        >
+          Try again
+        </Button>
+        {id !== null && <Stop name={file.file_name} text="Forget it" onStop={() => stop.mutate(id)} />}
+      </>
+    );
+  if (state === "there")
+    return (
+      <span className="flex items-center gap-1 text-[13px] font-semibold text-moss">
+        <Check size={14} aria-hidden /> on {storage?.label}
+      </span>
+    );
+  if (state === "gone")
+    return (
+      <span className="flex items-center gap-1 text-[13px] text-quiet">
+        <TriangleAlert size={14} aria-hidden /> was there, and was taken off
+      </span>
+    );
+  if (state === "left_out") return <span className="text-[13px] text-quiet">left out</span>;
+  return <span className="text-[13px] text-quiet">{storage && file.fits ? "to be copied" : ""}</span>;
+}
+
+function Stop({ name, text = "Stop", onStop }: { name: string; text?: string; onStop: () => void }) {
+  return (
+    <Button size="small" look="quiet" onClick={onStop} aria-label={`${text}: ${name}`}>
+      {text}
+    </Button>
+  );
+}

@@ -1,0 +1,38 @@
+import { useNavigate } from "react-router";
+
+import { sizeText } from "../../domain/sizes";
+import { PlaceHead } from "../../parts/place-head";
+import { Segments } from "../../ui/segments";
+import { BY_DEVICE, FILES, type Group, TO_TRY } from "./groups";
+
+interface Props {
+  outbox: { count: number; samples: number; bytes: number };
+  group: Group;
+  /** Files, or what was only made to be tried. */
+  onGroup?: (group: Group) => void;
+}
+
+/** The Outbox's head: what is in it, and by what it is shown. */
+export function OutboxHead({ outbox, group, onGroup }: Props) {
+  const navigate = useNavigate();
+  const show = (wanted: Group) => {
+    if (wanted === BY_DEVICE) void navigate("/outbox/devices");
+    else if (group === BY_DEVICE) void navigate("/outbox", { state: { group: wanted } });
+    onGroup?.(wanted);
+  };
+  const options: Group[] = outbox.samples > 0 ? [FILES, BY_DEVICE, TO_TRY] : [FILES, BY_DEVICE];
+  return (
+    <PlaceHead
+      name="Outbox"
+      about={
+        outbox.count
+          ? `${outbox.count} ${outbox.count === 1 ? "file" : "files"} · ${sizeText(outbox.bytes)}`
+          : undefined
+      }
+    >
+      {(outbox.count > 0 || outbox.samples > 0) && (
+        <Segments label="Shown" value={group} options={options} onChange={show} />
+      )}
+    </PlaceHead>
+  );
+}
