@@ -119,9 +119,9 @@ class Settings(BaseSettings):
     prefix: str = Field(default="", description="path that the page lies under behind a proxy, such as /rheon")
     https: bool = Field(default=False, description="whether a proxy in front speaks TLS with the browsers")
     pairing_host: str = Field(
-        default="0.0.0.0", description="address of the page that asks a device, only while it is turned on"
+        default="0.0.0.0", description="address of the pages for devices of the network, only while one is open"
     )
-    pairing_port: int = Field(default=8421, ge=1, le=65535, description="port of the page that asks a device")
+    pairing_port: int = Field(default=8421, ge=1, le=65535, description="port of the pages for devices of the network")
     cache_mb: int = Field(default=500, ge=20, le=1_000_000, description="how much the cache of pictures may hold")
     log_mb: int = Field(default=20, ge=1, le=10_000, description="how much the logs may hold")
 

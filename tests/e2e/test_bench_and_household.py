@@ -300,7 +300,7 @@ def test_members_and_wishes_reach_the_plans(page: Page) -> None:
 def test_a_device_is_asked_by_its_own_browser_and_only_while_pairing_is_on(
     page: Page, rheon: Rheon, browser: Browser
 ) -> None:
-    rheon.start("pairing")
+    rheon.start("devices")
     with pytest.raises(urllib.error.URLError):
         urllib.request.urlopen(f"http://127.0.0.1:{rheon.pairing_port}/", timeout=2)
     page.goto("/household")

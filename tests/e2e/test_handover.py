@@ -3,10 +3,14 @@
 from __future__ import annotations
 
 import hashlib
+import re
+import urllib.error
+import urllib.request
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Locator, Page, expect
+from playwright.sync_api import Browser, Locator, Page, expect
+from tests.instruments.waiting import until
 
 from rheon.demo.sticks import StickDrawer
 
@@ -83,7 +87,7 @@ def test_a_stick_that_is_pulled_out_makes_the_rest_wait_until_it_is_back(
     plug_in(page, "KITTIWAKE")
     choose(page, "KITTIWAKE")
     page.get_by_role("button", name="into its top folder").click()
-    page.get_by_label("Folder on it").fill("VIDEO")
+    page.get_by_role("textbox", name="Folder on it").fill("VIDEO")
     page.keyboard.press("Enter")
     expect(page.get_by_role("button", name="into the folder VIDEO")).to_be_visible()
     page.get_by_role("button", name="Stand-in sticks").click()
@@ -100,3 +104,68 @@ def test_a_stick_that_is_pulled_out_makes_the_rest_wait_until_it_is_back(
     assert not list(root.rglob("*.part"))
     next(root.rglob("*.mp4")).unlink()
     expect(files.get_by_text("was there, and was taken off")).to_have_count(1)
+
+
+@pytest.mark.stage("four episodes made")
+def test_a_phone_picks_a_file_up_by_its_code_and_a_stranger_gets_nothing(
+    rheon: Rheon, page: Page, browser: Browser
+) -> None:
+    rheon.start("devices")
+    opened(page, rheon)
+    page.get_by_role("button", name="Pick-up code for Pocket player").click()
+    dialog = page.get_by_role("dialog")
+    code = dialog.get_by_text(re.compile(r"^\d{8}$")).inner_text()
+    root = f"http://127.0.0.1:{rheon.pairing_port}"
+    phone = browser.new_context(viewport={"width": 390, "height": 800}, has_touch=True, accept_downloads=True)
+    seen = phone.new_page()
+    until(lambda: answers(f"{root}/"))
+    seen.goto(root)
+    seen.get_by_label("Type the code").fill(code)
+    seen.get_by_role("button", name="Go on").tap()
+    expect(seen.get_by_role("heading", name="For Pocket player")).to_be_visible()
+    expect(seen.get_by_role("listitem")).to_have_count(4)
+    assert seen.evaluate("document.documentElement.scrollWidth") <= 390
+    assert seen.evaluate("Math.min(...[...document.querySelectorAll('.act')].map((one) => one.offsetHeight))") >= 44
+    first = seen.get_by_role("listitem").first
+    with seen.expect_download() as saving:
+        first.get_by_role("link", name="Save").tap()
+    made = next(path for path in rheon.output.rglob("*.m4v") if path.name == saving.value.suggested_filename)
+    assert Path(saving.value.path()).read_bytes() == made.read_bytes()
+    expect(dialog.get_by_text("fetched at")).to_have_count(1)
+    # with the four arrows of a remote: down to the second file's Play, and open it
+    for _ in range(4):
+        seen.keyboard.press("ArrowDown")
+    seen.keyboard.press("Enter")
+    video = seen.locator("video")
+    expect(video).to_be_focused()
+    seen.wait_for_function(
+        "() => { const v = document.querySelector('video'); return v.currentTime > 0.5 && v.videoWidth > 0 }"
+    )
+    seen.get_by_role("listitem").nth(1).get_by_text("Did it play right?").wait_for()
+    seen.get_by_role("button", name="It played").tap()
+    expect(seen.get_by_text("the next file will be surer")).to_be_visible()
+    reports = rheon.ask("select reports from outbox_output where reports != '[]'")
+    assert len(reports) == 1 and "Pocket player" in reports[0][0]
+    # a stranger, and everybody once it is shut
+    address = first.get_by_role("link", name="Save").evaluate("(link) => link.href").partition("?")[0]
+    wrong = address.replace(code, f"{(int(code) + 1) % 10**8:08}")
+    assert refused(wrong) and refused(wrong, "bytes=0-0") and refused(f"{root}/api/outbox")
+    dialog.get_by_role("button", name="Shut the page").click()
+    until(lambda: not answers(address))
+    phone.close()
+
+
+def answers(address: str, span: str = "") -> int | None:
+    """The status of an answer; ``None`` where nobody listens."""
+    request = urllib.request.Request(address, headers={"Range": span} if span else {})
+    try:
+        with urllib.request.urlopen(request, timeout=5) as answer:
+            return int(answer.status)
+    except urllib.error.HTTPError as error:
+        return None if error.code >= 500 else -error.code
+    except OSError:
+        return None
+
+
+def refused(address: str, span: str = "") -> bool:
+    return answers(address, span) == -404

@@ -12,6 +12,7 @@ from django.utils import timezone
 from rheon.core.devices import CLIPS, DeviceAnswers, asked_profile, catalogue, load_profile, oddities
 from rheon.demo.models import device
 from rheon.server.bench.targets import targets
+from rheon.server.codes import MOST_WRONG
 from rheon.server.household.actions import pairing
 from rheon.server.household.models import Device, Pairing
 from rheon.server.household.queries import devices
@@ -118,7 +119,7 @@ def test_a_device_that_plays_nothing_makes_no_profile() -> None:
 
 @pytest.fixture
 def paired(settings: Any, db: None) -> Client:
-    settings.ROOT_URLCONF = "rheon.server.household.pairing.urls"
+    settings.ROOT_URLCONF = "rheon.server.upkeep.device_urls"
     settings.ALLOWED_HOSTS = ["*"]
     return Client(headers={"host": "192.0.2.7:8421"})
 
@@ -142,7 +143,7 @@ def test_answers_that_are_nested_without_end_are_refused(paired: Client) -> None
 
 def test_ten_wrong_codes_end_pairing_and_say_so(paired: Client, api: Api, settings: Any) -> None:
     row = pairing.open_pairing()
-    for _ in range(pairing.MOST_WRONG):
+    for _ in range(MOST_WRONG):
         assert paired.get("/zzzzzz").status_code == 404
     assert paired.get(f"/{row.code}").status_code == 404
     assert "wrong codes" in pairing.pairing().problem

@@ -55,7 +55,7 @@ def parts(settings: Settings) -> tuple[Part, ...]:
         Part(name="second", argv=(*MANAGE, "work", "quick")),
         Part(name="convert", argv=(*MANAGE, "work", "convert")),
         Part(name="copy", argv=(*MANAGE, "work", "copy")),
-        Part(name="pairing", argv=(*MANAGE, "serve_pairing", "--settings", "rheon.server.config.pairing_settings")),
+        Part(name="devices", argv=(*MANAGE, "serve_devices", "--settings", "rheon.server.config.device_settings")),
     )
 
 

@@ -760,6 +760,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/outbox/pick-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["pickUp"];
+        /** @description Let devices of the home network pick these files up, by a code and for a while. */
+        put: operations["openPickUp"];
+        post?: never;
+        delete: operations["closePickUp"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/outbox/storages/{device_id}": {
         parameters: {
             query?: never;
@@ -1985,6 +2002,8 @@ export interface components {
         /**
          * FileOnWay
          * @description A file for a device. ``why`` says why it does not fit, waits or failed; ``fits`` that there is room for it.
+         *
+         *     ``present``: it lies where it was made.
          */
         FileOnWay: {
             output_id: number;
@@ -1995,6 +2014,7 @@ export interface components {
             state: components["schemas"]["WayState"];
             fraction: number;
             fits: boolean;
+            present: boolean;
             why: string;
         };
         /**
@@ -2564,6 +2584,15 @@ export interface components {
             name: string;
         };
         /**
+         * NewPickUp
+         * @description Files that are to be picked up, and by which device if that is known.
+         */
+        NewPickUp: {
+            outputs: number[];
+            /** @default null */
+            device_id?: number | null;
+        };
+        /**
          * NewPicture
          * @description A JPEG, PNG or WebP in base64.
          */
@@ -2765,6 +2794,33 @@ export interface components {
         PickChange: {
             title_ids: number[];
             picked: boolean;
+        };
+        /**
+         * PickUp
+         * @description The page for picking files up: where it is and its code while it is open.
+         */
+        PickUp: {
+            open: boolean;
+            address: string;
+            code: string;
+            until: string | null;
+            /** @description An SVG path of dark squares, one unit each */
+            qr: string;
+            qr_size: number;
+            device_name: string;
+            files: components["schemas"]["PickedUp"][];
+            problem: string;
+        };
+        /**
+         * PickedUp
+         * @description A file that can be picked up; ``fetched`` is when its end was given to a device last.
+         */
+        PickedUp: {
+            output_id: number;
+            title_name: string;
+            file_name: string;
+            size_bytes: number;
+            fetched: string | null;
         };
         /** Picks */
         Picks: {
@@ -3458,10 +3514,10 @@ export interface components {
         };
         /**
          * VolumeKind
-         * @description A stick, card, disk or player that can be taken out, or a folder of another machine.
+         * @description A stick, card, disk or player that can be taken out, a folder of another machine, or one of this machine.
          * @enum {string}
          */
-        VolumeKind: "removable" | "network";
+        VolumeKind: "removable" | "network" | "folder";
         /**
          * WayState
          * @description How far a file is on its way onto a device; ``gone`` is one that was there and is not any more.
@@ -4959,6 +5015,67 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OutdatedFiles"];
+                };
+            };
+        };
+    };
+    pickUp: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PickUp"];
+                };
+            };
+        };
+    };
+    openPickUp: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["NewPickUp"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PickUp"];
+                };
+            };
+        };
+    };
+    closePickUp: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PickUp"];
                 };
             };
         };

@@ -23,6 +23,7 @@ from .making import (
     sample_bits,
     video_encoder,
 )
+from .media_types import PLAYED_BY_BROWSERS, media_type
 from .names import channels_text, codec_name
 from .subtitles import SUBTITLE_FORMATS, is_text
 from .video import VIDEO_CODECS
@@ -34,6 +35,7 @@ __all__ = [
     "ENCODABLE_VIDEO",
     "HARDWARE",
     "INDEXED",
+    "PLAYED_BY_BROWSERS",
     "PLAYED_MOST",
     "READ_AS",
     "SMALLEST_FIRST",
@@ -56,6 +58,7 @@ __all__ = [
     "is_text",
     "level_rank",
     "levels_of",
+    "media_type",
     "most_references",
     "profiles_of",
     "sample_bits",

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from django.db import models
-from django.utils import timezone
 
 from rheon.core.devices import DeviceProfile
 from rheon.core.planning import SoundWish, SubtitleWish
+from rheon.server.codes import Coded
 
 SOUND_WISHES = [(wish.value, wish.value) for wish in SoundWish]
 SUBTITLE_WISHES = [(wish.value, wish.value) for wish in SubtitleWish]
@@ -68,20 +68,11 @@ class Device(Wishes):
         return DeviceProfile.model_validate(self.base) if self.base else None
 
 
-class Pairing(models.Model):
-    """One row: the page that asks a device what it plays, open until ``open_until`` for whoever knows the code.
+class Pairing(Coded):
+    """One row: the page that asks a device what it plays.
 
     ``profile`` is what the last device answered, until somebody takes or drops it.
     """
 
-    code = models.CharField(max_length=12, blank=True)
-    open_until = models.DateTimeField(null=True)
-    wrong_tries = models.PositiveIntegerField(default=0)
-    address = models.CharField(max_length=120, blank=True)
     at_clip = models.PositiveIntegerField(default=0)
     profile = models.JSONField(null=True)
-    problem = models.TextField(blank=True)
-
-    @property
-    def is_open(self) -> bool:
-        return bool(self.code and self.open_until and self.open_until > timezone.now())

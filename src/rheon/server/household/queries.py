@@ -7,7 +7,6 @@ from dataclasses import replace
 from datetime import datetime
 from typing import Protocol
 
-import segno
 from django.utils import timezone
 
 from rheon.core.catalogue import say
@@ -33,6 +32,7 @@ from rheon.core.devices import (
 )
 from rheon.core.errors import BadProfile
 from rheon.core.planning import SoundWish, SubtitleWish
+from rheon.server.codes import qr
 
 from . import documents
 from .models import Device, Member, Pairing, Wishes
@@ -158,7 +158,7 @@ def profile_check(text: str) -> documents.ProfileCheck:
 
 def pairing_document(row: Pairing) -> documents.Pairing:
     opened = row.is_open
-    path, size = _qr(f"{row.address}{row.code}") if opened else ("", 0)
+    path, size = qr(f"{row.address}{row.code}") if opened else ("", 0)
     profile = DeviceProfile.model_validate(row.profile) if row.profile else None
     return documents.Pairing(
         open=opened,
@@ -203,13 +203,6 @@ def _span_text(span: Span, family: Family) -> str:
         if span == family.ages[0]
         else say("{since} to {until}", since=span.since, until=span.until)
     )
-
-
-def _qr(text: str) -> tuple[str, int]:
-    """A QR code (ISO/IEC 18004) as an SVG path, without its quiet zone, and its side in modules."""
-    matrix = [bytes(row) for row in segno.make_qr(text, error="m").matrix]
-    squares = [f"M{x} {y}h1v1h-1z" for y, row in enumerate(matrix) for x, dark in enumerate(row) if dark]
-    return "".join(squares), len(matrix)
 
 
 def _member(row: Member) -> documents.Member:

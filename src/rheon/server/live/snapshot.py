@@ -7,7 +7,7 @@ from django.db.models import Count, Max, Q, Sum
 from rheon.server.bench.models import Bench, CellOverride, Pick, Target
 from rheon.server.home.models import Home
 from rheon.server.household.models import Device, Household, Member, Pairing
-from rheon.server.outbox.models import Handover, Output
+from rheon.server.outbox.models import Handover, Output, PickUp
 from rheon.server.shelf.models import FilmFolder, Source, Title
 from rheon.server.worklist.queries import running_jobs, worklist_mark
 
@@ -84,4 +84,5 @@ def _outbox_mark() -> str:
     tagging = Count("id", filter=Q(tags_wanted__isnull=False))
     seen = Output.objects.aggregate(count=Count("id"), last=Max("id"), tagging=tagging)
     handed = Handover.objects.aggregate(count=Count("id"), last=Max("id"), ended=Max("ended"))
-    return f"{seen['count']}|{seen['last']}|{seen['tagging']}|{handed['count']}|{handed['last']}|{handed['ended']}"
+    fetched = list(PickUp.objects.values_list("open_until", "fetched", "problem"))
+    return repr((*seen.values(), *handed.values(), fetched))

@@ -11,14 +11,14 @@ from rheon.server.api.operations import operation
 from rheon.server.household.models import Device
 
 from . import documents
-from .actions import handing
+from .actions import handing, picking_up
 from .actions.outputs import forget, report
 from .actions.tags import update_files, want_tags
 from .models import Handover, Output
 from .outdated import outdated_document
 from .queries import output_document, outputs_document
 from .volumes import pull_out
-from .ways import handovers_document
+from .ways import handovers_document, pick_up_document
 
 
 class TheOutbox(APIView):
@@ -119,3 +119,21 @@ class Plugged(APIView):
     def delete(self, request: Request, wanted: documents.PulledOut) -> None:
         """Take a stand-in out without a word before it."""
         pull_out(wanted.label)
+
+
+class ThePickUp(APIView):
+    @operation("pickUp")
+    def get(self, request: Request) -> documents.PickUp:
+        return pick_up_document()
+
+    @operation("openPickUp")
+    def put(self, request: Request, wanted: documents.NewPickUp) -> documents.PickUp:
+        """Let devices of the home network pick these files up, by a code and for a while."""
+        device = get_object_or_404(Device, pk=wanted.device_id) if wanted.device_id else None
+        picking_up.open_pick_up([get_object_or_404(Output, pk=pk) for pk in wanted.outputs], device)
+        return pick_up_document()
+
+    @operation("closePickUp")
+    def delete(self, request: Request) -> documents.PickUp:
+        picking_up.close_pick_up()
+        return pick_up_document()

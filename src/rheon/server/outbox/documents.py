@@ -193,7 +193,10 @@ class WayState(StrEnum):
 
 
 class FileOnWay(Document):
-    """A file for a device. ``why`` says why it does not fit, waits or failed; ``fits`` that there is room for it."""
+    """A file for a device. ``why`` says why it does not fit, waits or failed; ``fits`` that there is room for it.
+
+    ``present``: it lies where it was made.
+    """
 
     output_id: int
     handover_id: int | None
@@ -203,6 +206,7 @@ class FileOnWay(Document):
     state: WayState
     fraction: float
     fits: bool
+    present: bool
     why: str
 
 
@@ -256,3 +260,34 @@ class MeantLabel(Body):
 
 class PulledOut(Query):
     label: Annotated[Line, Field(min_length=1, max_length=200)]
+
+
+class PickedUp(Document):
+    """A file that can be picked up; ``fetched`` is when its end was given to a device last."""
+
+    output_id: int
+    title_name: str
+    file_name: str
+    size_bytes: int
+    fetched: datetime | None
+
+
+class PickUp(Document):
+    """The page for picking files up: where it is and its code while it is open."""
+
+    open: bool
+    address: str
+    code: str
+    until: datetime | None
+    qr: Annotated[str, Field(description="An SVG path of dark squares, one unit each")]
+    qr_size: int
+    device_name: str
+    files: list[PickedUp]
+    problem: str
+
+
+class NewPickUp(Body):
+    """Files that are to be picked up, and by which device if that is known."""
+
+    outputs: Annotated[list[RowId], Field(min_length=1, max_length=MOST_TITLES)]
+    device_id: RowId | None = None

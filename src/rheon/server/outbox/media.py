@@ -11,6 +11,7 @@ from django.views.decorators.http import require_safe
 
 from rheon.core.analysis import jpeg_in_file
 from rheon.core.errors import RheonError
+from rheon.core.formats import media_type
 from rheon.core.media import mark_of
 from rheon.core.system import real_path
 from rheon.server.api.ranges import file_response
@@ -18,7 +19,6 @@ from rheon.server.home.queries import output_folders
 from rheon.server.shelf.actions.cache import cached
 
 from .models import Output
-from .queries import PLAYED_BY_BROWSERS
 
 SHOWN_WIDE = 320
 
@@ -26,16 +26,16 @@ SHOWN_WIDE = 320
 @require_safe
 async def media(request: HttpRequest, output_id: int) -> HttpResponse | StreamingHttpResponse:
     """The file of an output; with ``?download`` as an attachment. Only files inside an output folder are given."""
-    path = await _lying(output_id)
+    path = await lying(await aget_object_or_404(Output, pk=output_id))
     if path is None:
         return HttpResponse("The file is not there any more.", status=404, content_type="text/plain")
-    return file_response(request, path, PLAYED_BY_BROWSERS.get(path.suffix.lower(), "application/octet-stream"))
+    return file_response(request, path, media_type(path.suffix))
 
 
 @require_safe
 async def artwork(request: HttpRequest, output_id: int) -> HttpResponse:
     """The picture inside an output; nothing (204) where it has none."""
-    path = await _lying(output_id)
+    path = await lying(await aget_object_or_404(Output, pk=output_id))
     try:
         found = await sync_to_async(_artwork, thread_sensitive=False)(path) if path else None
     except (RheonError, OSError):
@@ -43,9 +43,8 @@ async def artwork(request: HttpRequest, output_id: int) -> HttpResponse:
     return HttpResponse(found, content_type="image/jpeg") if found else HttpResponse(status=204)
 
 
-async def _lying(output_id: int) -> Path | None:
+async def lying(output: Output) -> Path | None:
     """Where an output lies, if it is there and inside an output folder."""
-    output = await aget_object_or_404(Output, pk=output_id)
     path = real_path(output.path)
     folders = await sync_to_async(output_folders)()
     return path if any(map(path.is_relative_to, folders)) and path.is_file() else None

@@ -5,6 +5,7 @@ from __future__ import annotations
 from django.db import models
 
 from rheon.server.claims import Leased
+from rheon.server.codes import Coded
 from rheon.server.household.models import Device
 from rheon.server.worklist.models import Job
 
@@ -106,3 +107,15 @@ class Handover(Leased):
     class Meta:
         ordering = ["id"]
         constraints = [models.UniqueConstraint(fields=["output", "device"], name="one_handover")]
+
+
+class PickUp(Coded):
+    """One row: the page for picking files up on the home network.
+
+    ``outputs`` are the files that it gives, ``fetched`` when the end of each was given last, ``device`` the one that is
+    meant to come, if it is known which.
+    """
+
+    outputs = models.JSONField(default=list)
+    fetched = models.JSONField(default=dict)
+    device = models.ForeignKey(Device, null=True, on_delete=models.SET_NULL, related_name="+")

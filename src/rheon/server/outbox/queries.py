@@ -10,7 +10,7 @@ from django.db.models import Count, Sum
 
 from rheon.core.catalogue import say
 from rheon.core.devices import RuleResult
-from rheon.core.formats import CONTAINERS
+from rheon.core.formats import CONTAINERS, PLAYED_BY_BROWSERS, media_type
 from rheon.core.media import Tags
 from rheon.core.media.documents import load
 from rheon.core.planning import usual_cover
@@ -29,7 +29,6 @@ from . import documents
 from .models import ArtworkWanted, Output
 from .names import name_by
 
-PLAYED_BY_BROWSERS = {".mp4": "video/mp4", ".m4v": "video/mp4", ".mp3": "audio/mpeg", ".m4a": "audio/mp4"}
 OUTLINE = ("id", "title_id", "title_name", "device_names", "size_bytes", "making_s", "checking_s", "held", "is_sample")
 PAGE = 500
 
@@ -60,7 +59,7 @@ def output_document(output: Output) -> documents.Output:
         folder=_folder_text(path.parent),
         present=is_there(path),
         is_folder=path.is_dir(),
-        media_type=PLAYED_BY_BROWSERS.get(path.suffix.lower()),
+        media_type=media_type(path.suffix) if path.suffix.lower() in PLAYED_BY_BROWSERS else None,
         size_bytes=output.size_bytes,
         making_s=output.making_s,
         checking_s=output.checking_s,

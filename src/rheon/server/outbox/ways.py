@@ -4,15 +4,18 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
+from datetime import datetime
 from pathlib import Path
 
 from rheon.core.handover import Room, Volume, copy_of, kept_free, name_on, size_of, what_fits
 from rheon.core.naming.episodes import natural_key
 from rheon.core.wording import sentence
+from rheon.server.codes import qr
 from rheon.server.household.models import Device
 
 from . import documents
 from .actions.handing import called
+from .actions.picking_up import pick_up
 from .documents import WayState
 from .models import Handover, HandoverState, Output, Storage
 from .volumes import lying, pluggable, volumes_here
@@ -35,6 +38,7 @@ class _Way:
     output: Output
     name: str
     size_bytes: int
+    present: bool
     handover: Handover | None
     state: WayState
 
@@ -104,8 +108,13 @@ def _way(output: Output, handover: Handover | None, storage: Storage | None, vol
         return None
     state = _state(output, handover, storage, volume)
     return _Way(
-        output=output, name=called(output), size_bytes=size_bytes or output.size_bytes, handover=handover, state=state
-    )  # fmt: skip
+        output=output,
+        name=called(output),
+        size_bytes=size_bytes or output.size_bytes,
+        present=size_bytes > 0,
+        handover=handover,
+        state=state,
+    )
 
 
 def _state(output: Output, handover: Handover | None, storage: Storage | None, volume: Volume | None) -> WayState:
@@ -185,7 +194,8 @@ def _file(way: _Way, why_not: Mapping[int, str], left_out: Sequence[int]) -> doc
         size_bytes=way.size_bytes,
         state=WayState.LEFT_OUT if is_left else way.state,
         fraction=way.fraction,
-        fits=key in why_not and not why_not[key],
+        fits=way.present and key in why_not and not why_not[key],
+        present=way.present,
         why=why_not.get(key, "") or (handover.error_message if handover and way.state in STATES.values() else ""),
     )
 
@@ -200,4 +210,33 @@ def _volume(volume: Volume) -> documents.Volume:
         free_bytes=volume.free_bytes,
         largest_file_bytes=volume.largest_file_bytes,
         writable=volume.writable,
+    )
+
+
+def pick_up_document() -> documents.PickUp:
+    row = pick_up()
+    opens = row.is_open
+    address = f"{row.address}p/{row.code}/" if opens else ""
+    path, side = qr(address) if opens else ("", 0)
+    found = Output.objects.in_bulk(row.outputs if opens else [])
+    return documents.PickUp(
+        open=opens,
+        address=row.address if opens else "",
+        code=row.code if opens else "",
+        until=row.open_until if opens else None,
+        qr=path,
+        qr_size=side,
+        device_name=row.device.name if row.device else "",
+        files=[_picked_up(found[pk], row.fetched.get(str(pk))) for pk in row.outputs if pk in found],
+        problem=row.problem,
+    )
+
+
+def _picked_up(output: Output, fetched: str | None) -> documents.PickedUp:
+    return documents.PickedUp(
+        output_id=output.pk,
+        title_name=output.title_name,
+        file_name=Path(output.path).name,
+        size_bytes=output.size_bytes,
+        fetched=datetime.fromisoformat(fetched) if fetched else None,
     )

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { useAddOwnDevice, usePairing, useOpenPairing, useTakeAsked } from "../../api/household";
 import type { Schemas } from "../../api/client";
 import { AbilityList } from "../../parts/ability-list";
+import { CodeCard } from "../../parts/code-card";
 import { Bar } from "../../ui/bar";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
@@ -161,31 +162,16 @@ function Open({ pairing }: { pairing: Pairing }) {
     ? new Date(pairing.until).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" })
     : "";
   return (
-    <div className="flex flex-wrap items-center gap-6">
-      <svg
-        viewBox={`-4 -4 ${pairing.qr_size + 8} ${pairing.qr_size + 8}`}
-        role="img"
-        aria-label="The address with its code, as a QR code"
-        className="size-48 shrink-0 rounded-lg bg-print-light"
-        shapeRendering="crispEdges"
-      >
-        <path d={pairing.qr} className="fill-print-dark" />
-      </svg>
-      <div className="min-w-56 flex-1">
-        <p className="text-quiet">Scan this with the device, or type into its browser:</p>
-        <p className="my-1 text-[17px] font-semibold break-all">{pairing.address}</p>
-        <p className="text-quiet">and the code</p>
-        <p className="my-1 font-heading text-[26px] font-semibold tracking-[0.15em]">{pairing.code}</p>
-        <p className="text-quiet">The code opens once, until {until}.</p>
-        {pairing.at_clip > 0 && (
-          <div className="mt-3" role="status">
-            <Bar fraction={pairing.at_clip / pairing.clip_count} label="Clips tried" />
-            <p className="mt-1 text-quiet">
-              The device is at clip {pairing.at_clip} of {pairing.clip_count}.
-            </p>
-          </div>
-        )}
-      </div>
-    </div>
+    <CodeCard opened={pairing}>
+      <p className="text-quiet">The code opens once, until {until}.</p>
+      {pairing.at_clip > 0 && (
+        <div className="mt-3" role="status">
+          <Bar fraction={pairing.at_clip / pairing.clip_count} label="Clips tried" />
+          <p className="mt-1 text-quiet">
+            The device is at clip {pairing.at_clip} of {pairing.clip_count}.
+          </p>
+        </div>
+      )}
+    </CodeCard>
   );
 }

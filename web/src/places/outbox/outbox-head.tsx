@@ -3,6 +3,7 @@ import { useNavigate } from "react-router";
 import { sizeText } from "../../domain/sizes";
 import { PlaceHead } from "../../parts/place-head";
 import { Segments } from "../../ui/segments";
+import { PickUpOpen } from "./handover/pick-up";
 import { BY_DEVICE, FILES, type Group, TO_TRY } from "./groups";
 
 interface Props {
@@ -30,6 +31,7 @@ export function OutboxHead({ outbox, group, onGroup }: Props) {
           : undefined
       }
     >
+      <PickUpOpen />
       {(outbox.count > 0 || outbox.samples > 0) && (
         <Segments label="Shown" value={group} options={options} onChange={show} />
       )}

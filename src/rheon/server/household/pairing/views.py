@@ -1,4 +1,4 @@
-"""The page for a device's own browser, its sample clips, and its answers. Only the form for the code needs none."""
+"""The page for a device's own browser, its sample clips, and its answers. Each needs the code."""
 
 from __future__ import annotations
 
@@ -6,7 +6,7 @@ import json
 from pathlib import Path
 
 from asgiref.sync import sync_to_async
-from django.http import HttpRequest, HttpResponse, HttpResponseRedirect, JsonResponse, StreamingHttpResponse
+from django.http import HttpRequest, HttpResponse, JsonResponse, StreamingHttpResponse
 from django.views.decorators.csrf import csrf_exempt
 from django.views.decorators.http import require_GET, require_POST, require_safe
 
@@ -20,15 +20,6 @@ from ..clips import clip_file
 HERE = Path(__file__).parent
 MOST_ANSWER_BYTES = 64_000
 REFUSED = "This code does not open anything here. Look at the Household page for the one that does."
-
-
-@require_GET
-def code_form(request: HttpRequest) -> HttpResponse:
-    """The form for the code, for whoever typed only the address."""
-    code = request.GET.get("code", "").strip().lower()
-    if code and code.isalnum():
-        return HttpResponseRedirect(f"/{code}")
-    return HttpResponse((HERE / "code.html").read_bytes())
 
 
 @require_GET

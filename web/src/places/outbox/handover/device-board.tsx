@@ -4,9 +4,10 @@ import { sizeText } from "../../../domain/sizes";
 import { Button } from "../../../ui/button";
 import { Notice } from "../../../ui/notice";
 import { FileRow } from "./file-row";
+import { PickUpButton } from "./pick-up";
 import { StorageBar } from "./storage-bar";
 import { StorageChoice } from "./storage-choice";
-import { bytesOf, toCopy } from "./ways";
+import { bytesOf, isPicked, toCopy } from "./ways";
 
 interface Props {
   device: Schemas["DeviceFiles"];
@@ -18,12 +19,18 @@ interface Props {
 /** One device: where its files go, how full that is, and its files with what fits already picked. */
 export function DeviceBoard({ device, all, leftOut, onLeaveOut }: Props) {
   const { storage, files } = device;
-  const picked = toCopy(device);
+  const picked = toCopy(device, leftOut);
+  const present = files.filter((file) => file.present).map(({ output_id }) => output_id);
   const pick = (output: number, wanted: boolean) =>
     onLeaveOut(wanted ? leftOut.filter((one) => one !== output) : [...leftOut, output]);
   return (
     <div className="min-w-0 overflow-y-auto bg-raised px-6 py-4 max-md:px-3">
-      <h2 className="mb-3 text-[19px]">{device.device_name}</h2>
+      <div className="mb-3 flex flex-wrap items-center justify-between gap-2">
+        <h2 className="text-[19px]">{device.device_name}</h2>
+        {present.length > 0 && (
+          <PickUpButton outputs={present} deviceId={device.device_id} deviceName={device.device_name} />
+        )}
+      </div>
       <StorageChoice device={device} all={all} />
       {storage && (
         <div className="mt-4">
@@ -48,6 +55,7 @@ export function DeviceBoard({ device, all, leftOut, onLeaveOut }: Props) {
               deviceId={device.device_id}
               file={file}
               storage={storage}
+              picked={isPicked(file, leftOut)}
               onPick={(wanted) => pick(file.output_id, wanted)}
             />
           ))}
@@ -87,8 +95,10 @@ function Act({ device, picked }: { device: Props["device"]; picked: Schemas["Fil
       </Button>
       {unfit.length > 0 && (
         <span className="text-quiet">
-          {unfit.length === 1 ? "One does" : `${unfit.length} do`} not fit. Untick another to make room for
-          it.
+          {unfit.length === 1 ? "One does" : `${unfit.length} do`} not fit.{" "}
+          {picked.length
+            ? "Untick another to make room for it."
+            : "Take something off it, or choose another stick."}
         </span>
       )}
       {handOver.isError && <Notice look="fault">{handOver.error.message}</Notice>}

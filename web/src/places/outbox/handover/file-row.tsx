@@ -16,17 +16,18 @@ interface Props {
   file: File;
   /** Where it goes, by name; nothing where nobody has said that yet. */
   storage: Schemas["Storage"] | null;
+  picked: boolean;
   onPick: (picked: boolean) => void;
 }
 
 /** A file on its way onto a device. */
-export function FileRow({ deviceId, file, storage, onPick }: Props) {
+export function FileRow({ deviceId, file, storage, picked, onPick }: Props) {
   const isOpen = file.state === "ready" || file.state === "gone" || file.state === "left_out";
   return (
     <li className="grid grid-cols-[20px_minmax(0,1fr)_76px_minmax(150px,30%)] items-center gap-x-3 border-b border-hairline py-2 max-md:grid-cols-[20px_minmax(0,1fr)_72px]">
       {storage && isOpen ? (
         <Checkbox
-          checked={file.fits}
+          checked={picked}
           disabled={!file.fits && file.state !== "left_out"}
           onChange={onPick}
           label={`Copy ${file.file_name}`}
@@ -62,7 +63,7 @@ function Why({ file }: { file: File }) {
   );
 }
 
-function State({ deviceId, file, storage }: Omit<Props, "onPick">) {
+function State({ deviceId, file, storage }: Omit<Props, "picked" | "onPick">) {
   const stop = useStopHandover();
   const again = useHandOver();
   const { handover_id: id, state } = file;

@@ -5,6 +5,7 @@ import { useHandOver, useHandovers } from "../../../api/handovers";
 import { sizeText } from "../../../domain/sizes";
 import { Button } from "../../../ui/button";
 import { Notice } from "../../../ui/notice";
+import { PickUpButton } from "./pick-up";
 import { StorageBar } from "./storage-bar";
 import { isUnderWay } from "./ways";
 
@@ -15,7 +16,7 @@ export function HandOver({ output }: { output: Schemas["Output"] }) {
     const file = device.files.find(({ output_id }) => output_id === output.id);
     return file ? [{ device, file }] : [];
   });
-  if (output.is_sample || !output.present || !devices?.length) return null;
+  if (output.is_sample || !output.present || output.is_folder || !devices) return null;
   return (
     <section className="mt-6" aria-label="Hand over">
       <h3 className="text-[15px]">Hand over</h3>
@@ -23,6 +24,12 @@ export function HandOver({ output }: { output: Schemas["Output"] }) {
         {devices.map(({ device, file }) => (
           <Row key={device.device_id} device={device} file={file} />
         ))}
+        {!devices.length && (
+          <li className="flex flex-wrap items-center justify-between gap-3 py-2">
+            <span className="text-quiet">It is for no device of the household. Any can pick it up.</span>
+            <PickUpButton outputs={[output.id]} deviceId={null} deviceName="any device" />
+          </li>
+        )}
       </ul>
     </section>
   );
@@ -50,12 +57,19 @@ function Row({ device, file }: { device: Schemas["DeviceFiles"]; file: Schemas["
           <span className="text-[13px] text-quiet">Nobody has said yet where its files go.</span>
         )}
       </div>
-      <Way
-        device={device}
-        file={file}
-        pending={handOver.isPending}
-        onCopy={() => handOver.mutate({ device_id: device.device_id, outputs: [file.output_id] })}
-      />
+      <span className="flex items-center gap-2">
+        <Way
+          device={device}
+          file={file}
+          pending={handOver.isPending}
+          onCopy={() => handOver.mutate({ device_id: device.device_id, outputs: [file.output_id] })}
+        />
+        <PickUpButton
+          outputs={[file.output_id]}
+          deviceId={device.device_id}
+          deviceName={device.device_name}
+        />
+      </span>
       {(handOver.error ?? file.why) && (
         <div className="col-span-full">
           {handOver.error ? (

@@ -3,8 +3,12 @@ import type { Schemas } from "../../../api/client";
 type Device = Schemas["DeviceFiles"];
 type File = Schemas["FileOnWay"];
 
-/** What is to be copied if nobody says otherwise: what is not there and fits. */
-export const toCopy = (device: Device): File[] => device.files.filter(({ fits }) => fits);
+/** Whether a file is to be copied: it is not there and fits, or was left out a moment ago. */
+export const isPicked = (file: File, leftOut: readonly number[]): boolean =>
+  !leftOut.includes(file.output_id) && (file.fits || file.state === "left_out");
+
+export const toCopy = (device: Device, leftOut: readonly number[]): File[] =>
+  device.files.filter((file) => isPicked(file, leftOut));
 
 export const bytesOf = (files: readonly File[]): number =>
   files.reduce((sum, file) => sum + file.size_bytes, 0);

@@ -1,8 +1,8 @@
-"""Settings of the process that listens on the network: the same database, and no address but those of pairing."""
+"""Settings of the process that listens on the network: the same database, and no other addresses."""
 
 from .settings import *  # noqa: F403
 
-ROOT_URLCONF = "rheon.server.household.pairing.urls"
+ROOT_URLCONF = "rheon.server.upkeep.device_urls"
 # whoever knows the code may come by any name of this machine
 ALLOWED_HOSTS = ["*"]
 MIDDLEWARE = [

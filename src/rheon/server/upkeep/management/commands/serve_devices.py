@@ -1,4 +1,4 @@
-"""``manage.py serve_pairing``: while pairing is on, listen on the network for its one page."""
+"""``manage.py serve_devices``: while a page for devices is open, listen on the network for it."""
 
 from __future__ import annotations
 
@@ -15,12 +15,13 @@ from django.core.management import BaseCommand
 from rheon.core.system import use_scratch
 from rheon.server.api.limits import BoundedCalls
 from rheon.server.household.actions.pairing import pairing
+from rheon.server.outbox.actions.picking_up import pick_up
 
 LOOK_EVERY_S = 0.5
 
 
 class Command(BaseCommand):
-    help = "Listen for the page that asks a device, only while it is turned on."
+    help = "Listen for the page that asks a device and the one for picking files up, only while one is open."
 
     def handle(self, *args: Any, **options: Any) -> None:
         use_scratch(settings.RHEON_SCRATCH)
@@ -28,10 +29,10 @@ class Command(BaseCommand):
             asyncio.run(self._watch())
 
     async def _watch(self) -> None:
-        """Nothing listens while pairing is off."""
+        """Nothing listens while both are shut."""
         running: tuple[uvicorn.Server, asyncio.Task[None]] | None = None
         while True:
-            wanted = await sync_to_async(lambda: pairing().is_open)()
+            wanted = await sync_to_async(lambda: pairing().is_open or pick_up().is_open)()
             if wanted and running is None:
                 server = uvicorn.Server(self._config())
                 running = server, asyncio.create_task(server.serve())

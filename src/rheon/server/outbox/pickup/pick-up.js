@@ -1,0 +1,58 @@
+// Plays a file in the page, asks how it did, and moves the focus with the four arrows of a remote.
+"use strict";
+
+const reachable = () => [...document.querySelectorAll("a, button, video")].filter((one) => one.offsetParent !== null);
+
+function play(link) {
+  const item = link.closest("li");
+  const video = document.createElement("video");
+  video.controls = true;
+  video.autoplay = true;
+  video.tabIndex = 0;
+  video.src = link.href;
+  const ask = item.querySelector(".ask");
+  // a file that can't be played at all says so by itself; one that does, after a while
+  const show = () => ask && (ask.hidden = false);
+  video.addEventListener("error", show);
+  video.addEventListener("ended", show);
+  video.addEventListener("timeupdate", () => video.currentTime > 8 && show());
+  link.closest(".acts").after(video);
+  link.hidden = true;
+  video.focus();
+}
+
+async function report(button) {
+  const ask = button.closest(".ask");
+  const output = button.closest("li").dataset.output;
+  const answer = await fetch(`${output}/report`, {
+    method: "POST",
+    headers: { "Content-Type": "application/json" },
+    body: JSON.stringify({ trouble: button.dataset.trouble || null }),
+  }).catch(() => null);
+  ask.textContent = answer && answer.ok ? "Thank you: the next file will be surer." : "That did not arrive. Is the page still open?";
+}
+
+document.addEventListener("click", (event) => {
+  const link = event.target.closest("a.play");
+  const button = event.target.closest("button[data-trouble]");
+  if (link) {
+    event.preventDefault();
+    play(link);
+  } else if (button) report(button);
+});
+
+const STEPS = { ArrowDown: 1, ArrowRight: 1, ArrowUp: -1, ArrowLeft: -1 };
+
+document.addEventListener("keydown", (event) => {
+  const step = STEPS[event.key];
+  const inVideo = document.activeElement?.tagName === "VIDEO";
+  // left and right seek in what plays
+  if (!step || (inVideo && (event.key === "ArrowLeft" || event.key === "ArrowRight"))) return;
+  const all = reachable();
+  const at = all.indexOf(document.activeElement);
+  const next = all[at < 0 ? 0 : Math.min(Math.max(at + step, 0), all.length - 1)];
+  if (!next) return;
+  event.preventDefault();
+  next.focus();
+  next.scrollIntoView({ block: "nearest" });
+});

@@ -1,0 +1,19 @@
+"""Every address that a device of the home network reaches; there are no others."""
+
+from django.urls import include, path
+
+from rheon.server.household.pairing import views as pairing
+from rheon.server.outbox.pickup import views as pickup
+
+from . import device_form
+
+urlpatterns = [
+    path("", device_form.code_form),
+    path("pick-up.js", pickup.script),
+    path("p/<slug:code>/", include("rheon.server.outbox.pickup.urls")),
+    path("ask.js", pairing.script),
+    path("<slug:code>", pairing.page),
+    path("<slug:code>/clips.json", pairing.clips),
+    path("<slug:code>/clips/<slug:clip_id>", pairing.clip),
+    path("<slug:code>/answers", pairing.answers),
+]
