@@ -17,7 +17,7 @@ from ..errors import CheckFailed, DeviceBusy, SourceMissing, Stopped
 
 CHUNK_BYTES = 4 << 20
 SETTLED_BYTES = 32 << 20
-"""So much at most is written and not yet on the device, so that progress is what is really there."""
+"""Twice as much at most is written and not yet on the device, so that progress is what is really there."""
 PAUSE_POLL_S = 0.2
 
 

@@ -16,6 +16,7 @@ function play(link) {
   video.addEventListener("error", show);
   video.addEventListener("ended", show);
   video.addEventListener("timeupdate", () => video.currentTime > 8 && show());
+  video.addEventListener("loadedmetadata", () => video.scrollIntoView({ block: "center" }));
   link.closest(".acts").after(video);
   link.hidden = true;
   video.focus();
@@ -46,6 +47,10 @@ const STEPS = { ArrowDown: 1, ArrowRight: 1, ArrowUp: -1, ArrowLeft: -1 };
 document.addEventListener("keydown", (event) => {
   const step = STEPS[event.key];
   const inVideo = document.activeElement?.tagName === "VIDEO";
+  if (inVideo && event.key === "Enter") {
+    const video = document.activeElement;
+    video.paused ? video.play() : video.pause();
+  }
   // left and right seek in what plays
   if (!step || (inVideo && (event.key === "ArrowLeft" || event.key === "ArrowRight"))) return;
   const all = reachable();
