@@ -17,6 +17,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from rheon.core.delivery import PAUSE_POLL_S
 from rheon.core.encoding import Hooks, Progress, parts_in
 from rheon.core.engine import WorkClock
 from rheon.core.errors import (
@@ -189,7 +190,7 @@ def test_a_file_that_is_gone_or_none_is_said(film: Path, stick: Volume, tmp_path
 def test_a_pause_is_a_pause(film: Path, stick: Volume) -> None:
     paused = iter([True, True])
     made = copy_file(order(film, stick), Hooks(clock=WorkClock(lambda: next(paused, False))))
-    assert made.writing_s > 2 * transfer.PAUSE_POLL_S and named(stick) == {"VIDEO/Film.mp4": DATA}
+    assert made.writing_s > 2 * PAUSE_POLL_S and named(stick) == {"VIDEO/Film.mp4": DATA}
 
 
 def copy_slowly(film: Path, stick: Volume) -> None:

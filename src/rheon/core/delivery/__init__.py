@@ -4,17 +4,21 @@ from .artwork import ARTWORK_SUFFIX
 from .beside import beside
 from .convert import Delivered, Order, convert, take_up
 from .disc_copy import DiscCopied, DiscOrder, copy_disc, take_up_copy
-from .place import numbered, put_in_place
+from .place import folded, numbered, put_in_place
+from .way import PAUSE_POLL_S, Way
 
 __all__ = [
     "ARTWORK_SUFFIX",
+    "PAUSE_POLL_S",
     "Delivered",
     "DiscCopied",
     "DiscOrder",
     "Order",
+    "Way",
     "beside",
     "convert",
     "copy_disc",
+    "folded",
     "numbered",
     "put_in_place",
     "take_up",

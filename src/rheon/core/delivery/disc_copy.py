@@ -5,20 +5,19 @@ from __future__ import annotations
 import hashlib
 import os
 import shutil
-import time
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 from pathlib import Path
 
 from ..checking import Check
 from ..devices import RuleResult
-from ..encoding import Hooks, Progress, ProgressUnit, check_target, part_path, remove_part
-from ..errors import CheckFailed, SourceMissing, Stopped, TargetError, TargetFull
+from ..encoding import Hooks, check_target, part_path, remove_part
+from ..errors import CheckFailed, SourceMissing, TargetError, TargetFull
 from ..media.facts import Unit, fact
 from ..system import check_inside, open_inside, rename_new
 from .place import MOST_NUMBERS
+from .way import Way
 
-PAUSE_POLL_S = 0.2
 CHUNK_BYTES = 4 << 20
 SUMS_SUFFIX = ".sha256"
 
@@ -45,36 +44,6 @@ class DiscCopied:
     checks: tuple[Check, ...]
 
 
-@dataclass(slots=True)
-class _Way:
-    """How far a copy is, over reading and verifying."""
-
-    total_bytes: int
-    hooks: Hooks
-    done_bytes: int = 0
-    began_s: float = 0.0
-
-    def went(self, count: int) -> None:
-        """Tell how far it is, and wait while it is paused. Raises ``Stopped`` where that was asked for."""
-        while True:
-            if self.hooks.should_stop():
-                raise Stopped("The copy was stopped.")
-            if not self.hooks.clock.is_paused():
-                break
-            time.sleep(PAUSE_POLL_S)
-        self.done_bytes += count
-        self.hooks.on_progress(
-            Progress(
-                done=self.done_bytes,
-                total=2 * self.total_bytes,
-                unit=ProgressUnit.BYTES,
-                size_bytes=min(self.done_bytes, self.total_bytes),
-                speed=0.0,
-                worked_s=self.hooks.clock.worked_s - self.began_s,
-            )
-        )
-
-
 def copy_disc(
     order: DiscOrder, hooks: Hooks | None = None, note: Callable[[DiscCopied], None] | None = None
 ) -> DiscCopied:
@@ -90,7 +59,7 @@ def copy_disc(
         raise TargetFull("The copy takes {needed_mb:.0f} MB, and there is less free space.", needed_mb=total / 1e6)
     part = part_path(order.folder, order.token)
     hooks = hooks or Hooks()
-    way = _Way(total_bytes=total, hooks=hooks, began_s=hooks.clock.worked_s)
+    way = Way(total_bytes=total, hooks=hooks, began_s=hooks.clock.worked_s)
     try:
         sums = _copied(order.source, files, part, way)
         made_s = hooks.clock.worked_s
@@ -130,7 +99,7 @@ def _files(source: Path) -> list[Path]:
     return found
 
 
-def _copied(source: Path, files: list[Path], part: Path, way: _Way) -> dict[str, str]:
+def _copied(source: Path, files: list[Path], part: Path, way: Way) -> dict[str, str]:
     """Every file under the part's name; SHA-256 by its place in the copy (empty for an image)."""
     sums = {}
     for path in files:
@@ -160,7 +129,7 @@ def _explained(error: OSError, path: Path) -> Exception:
     return TargetError("{path} could not be copied: {reason}.", path=path.name, reason=error.strerror)
 
 
-def _verified(part: Path, sums: dict[str, str], way: _Way, image: bool) -> Check:
+def _verified(part: Path, sums: dict[str, str], way: Way, image: bool) -> Check:
     """The copy read again, past what the system still remembers of it where that can be asked for."""
     for inner, wanted in sums.items():
         path = part if image else part / inner

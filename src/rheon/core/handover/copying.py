@@ -16,14 +16,13 @@ from dataclasses import dataclass, replace
 from pathlib import Path
 from typing import BinaryIO, cast
 
-from ..delivery import beside, put_in_place
-from ..delivery.place import folded, numbered
+from ..delivery import Way, beside, folded, numbered, put_in_place
 from ..encoding import Hooks, part_path
 from ..errors import DeviceBusy, DeviceGone, FileTooLarge, SourceMissing, TargetError, TargetFull
 from ..media import mark_of
 from ..naming.names import safe_stem
 from .fitting import KEPT_FREE_BYTES, Room
-from .transfer import Way, is_same, opened, verify, write
+from .transfer import is_same, opened, verify, write
 from .volumes import Volume
 
 GONE = frozenset({errno.EIO, errno.ENODEV, errno.ENXIO, errno.ENOENT, errno.ESTALE, errno.ENOTCONN, errno.EROFS})
@@ -64,7 +63,8 @@ def copy_file(order: CopyOrder, hooks: Hooks | None = None) -> Copied:
     ``CheckFailed`` or ``Stopped``.
     """
     volume = _present(order)
-    way = Way(hooks=hooks or Hooks())
+    hooks = hooks or Hooks()
+    way = Way(hooks=hooks, began_s=hooks.clock.worked_s)
     with _told(order, volume), _source(order.source) as source:
         return _copied(order, volume, source, way)
 

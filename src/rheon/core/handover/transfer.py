@@ -6,49 +6,16 @@ import contextlib
 import fcntl
 import os
 import threading
-import time
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass, field
 from pathlib import Path
 from typing import BinaryIO
 
-from ..encoding import Hooks, Progress, ProgressUnit
-from ..errors import CheckFailed, DeviceBusy, SourceMissing, Stopped
+from ..delivery import Way
+from ..errors import CheckFailed, DeviceBusy, SourceMissing
 
 CHUNK_BYTES = 4 << 20
 SETTLED_BYTES = 32 << 20
 """Twice as much at most is written and not yet on the device, so that progress is what is really there."""
-PAUSE_POLL_S = 0.2
-
-
-@dataclass(slots=True)
-class Way:
-    """How far a copy is, over writing and verifying."""
-
-    hooks: Hooks
-    total_bytes: int = 0
-    done_bytes: int = 0
-    began_s: float = field(default_factory=time.monotonic)
-
-    def went(self, count: int) -> None:
-        """Tell how far it is, and wait while it is paused. Raises ``Stopped``."""
-        while True:
-            if self.hooks.should_stop():
-                raise Stopped("The copy was stopped.")
-            if not self.hooks.clock.is_paused():
-                break
-            time.sleep(PAUSE_POLL_S)
-        self.done_bytes += count
-        self.hooks.on_progress(
-            Progress(
-                done=self.done_bytes,
-                total=2 * self.total_bytes,
-                unit=ProgressUnit.BYTES,
-                size_bytes=min(self.done_bytes, self.total_bytes),
-                speed=0.0,
-                worked_s=time.monotonic() - self.began_s,
-            )
-        )
 
 
 @contextlib.contextmanager
