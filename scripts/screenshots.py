@@ -75,6 +75,18 @@ def shoot_trade_off(page: Page) -> None:
     shoot(page, "trade-off")
 
 
+def shoot_handover(page: Page) -> None:
+    """What goes onto a stick, and what does not fit there."""
+    page.goto(f"{ADDRESS}/outbox/devices")
+    page.get_by_role("list", name="Devices").get_by_role("link").last.click()
+    page.get_by_role("button", name="Stand-in sticks").click()
+    page.get_by_role("menuitem", name="Plug TERN in").click()
+    page.get_by_role("combobox", name="Where its files go").click()
+    page.get_by_role("option", name=re.compile("^TERN")).click()
+    expect(page.get_by_text("left to the device")).to_be_visible()
+    shoot(page, "handover")
+
+
 def film_id(page: Page) -> int:
     """Titles are numbered in the order in which their sources happened to be read."""
     sources = page.request.get(f"{ADDRESS}/api/shelf/sources").json()
@@ -156,9 +168,6 @@ def main() -> None:
         shoot(page, "add-device")
         page.goto(f"{ADDRESS}/household/2")
         shoot(page, "profile")
-        dark = browser.new_page(viewport={"width": 1280, "height": 800}, color_scheme="dark")
-        dark.goto(f"{ADDRESS}/bench/{film}/1")
-        shoot_cut_sheet(dark, "plan-sheet-dark")
         convert(page, ["Lantern Street S1, episode 1", "Marram Nights"])
         expect(page.get_by_role("article", name="Marram Nights")).to_be_visible(timeout=120_000)
         page.wait_for_timeout(9000)
@@ -172,6 +181,7 @@ def main() -> None:
         page.get_by_role("link", name=re.compile("for Ada")).first.click()
         page.wait_for_timeout(1500)
         shoot(page, "outbox")
+        shoot_handover(browser.new_page(viewport={"width": 1280, "height": 800}, color_scheme="dark"))
         shoot_join(page)
         browser.close()
 
