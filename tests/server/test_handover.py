@@ -200,3 +200,35 @@ def test_what_cannot_be_is_said(episodes: list[Output], api: Api, drawer: StickD
     assert row.state == "failed" and "TERN has room for" in row.error_message
     assert api("delete", f"outbox/storages/{device.pk}")[0] == 204
     assert board(api)["storage"] is None
+
+
+@pytest.mark.django_db(transaction=True)
+def test_the_library_takes_everything_and_replaces_only_after_a_yes(
+    episodes: list[Output], api: Api, drawer: StickDrawer, own_media: Path
+) -> None:
+    def library() -> Any:
+        return next(one for one in api("get", "outbox/handovers")[1]["devices"] if one["device_id"] == 0)
+
+    (own_media / "Library" / "Lantern Street").mkdir(parents=True)
+    old = own_media / "Library" / "Lantern Street" / "Lantern Street 1x2.mp4"
+    old.write_bytes(b"an older version")
+    assert api("put", "outbox/storages/0", {"volume_id": "/etc"})[0] == 409
+    assert api("put", "outbox/storages/0", {"volume_id": str(own_media / "Library")})[0] == 204
+    before = library()
+    assert [file["state"] for file in before["files"]] == ["ready", "other", "ready", "ready"]
+    assert before["storage"]["label"] == "Library" and not before["storage"]["can_be_ejected"]
+    ready = [file["output_id"] for file in before["files"] if file["fits"]]
+    assert len(ready) == 3
+    api("post", "outbox/handovers", {"device_id": 0, "outputs": ready})
+    handing.hand_over_all()
+    assert [file["state"] for file in library()["files"]] == ["there", "other", "there", "there"]
+    assert old.read_bytes() == b"an older version"
+    other = before["files"][1]["output_id"]
+    api("post", "outbox/handovers", {"device_id": 0, "outputs": [other], "replace": True})
+    handing.hand_over_all()
+    assert [file["state"] for file in library()["files"]] == ["there"] * 4
+    assert old.read_bytes() == b"\2" * 5 * MB and len(list(old.parent.glob("*.mp4"))) == 4
+    assert Handover.objects.filter(device=None).count() == 4
+    api("post", "outbox/handovers", {"device_id": 0, "outputs": [other]})
+    handing.hand_over_all()
+    assert Handover.objects.filter(device=None).count() == 4, "one row for each file, however often it is asked for"

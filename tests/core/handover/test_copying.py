@@ -33,12 +33,12 @@ from rheon.core.errors import (
 )
 from rheon.core.handover import (
     CopyOrder,
+    Listing,
     MountedVolumes,
     Room,
     Volume,
     VolumeKind,
     copy_file,
-    copy_of,
     transfer,
     what_fits,
 )
@@ -103,7 +103,9 @@ def test_another_file_of_the_name_is_never_written_over(film: Path, stick: Volum
     assert copy_file(order(other, stick)).path.name == "Film (2).mp4"
     assert copy_file(order(other, stick)).was_there
     assert named(stick) == {"VIDEO/Film.mp4": DATA, "VIDEO/Film (2).mp4": other.read_bytes()}
-    assert copy_of(film, stick.path / "VIDEO", "Film.mp4") == stick.path / "VIDEO" / "Film.mp4"
+    film.write_bytes(DATA + b"once more")
+    assert copy_file(order(film, stick, replaces=True)).path.name == "Film.mp4"
+    assert named(stick) == {"VIDEO/Film.mp4": film.read_bytes(), "VIDEO/Film (2).mp4": other.read_bytes()}
 
 
 @pytest.mark.parametrize(
@@ -329,3 +331,43 @@ def test_a_driver_that_dies_in_the_middle_is_a_device_that_is_gone(mounted: Path
     said("mount.exfat-fuse", volume.node, mounted)
     assert not [path for path in mounted.iterdir() if path.suffix == ".mp4"]
     assert copy_file(wanted).path.read_bytes() == DATA
+
+
+@pytest.mark.parametrize("end", ["stopped", "forgetful"])
+def test_what_is_to_be_replaced_stays_until_the_copy_is_verified(
+    end: str, film: Path, stick: Volume, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    (stick.path / "VIDEO").mkdir()
+    (stick.path / "VIDEO" / "FILM.mp4").write_bytes(b"old")
+    asked = iter(range(1000))
+    hooks = Hooks(should_stop=lambda: end == "stopped" and next(asked) > 170)
+    if end == "forgetful":
+        real = os.write
+        monkeypatch.setattr(os, "write", lambda handle, data: real(handle, bytes(data[:-1]) + b"\0"))
+    with pytest.raises((Stopped, CheckFailed)):
+        copy_file(order(film, stick, replaces=True), hooks)
+    assert named(stick) == {"VIDEO/FILM.mp4": b"old"} and not parts_in(stick.path / "VIDEO")
+    monkeypatch.undo()
+    copy_file(order(film, stick, replaces=True))
+    assert named(stick) == {"VIDEO/FILM.mp4": DATA}
+
+
+def test_a_listing_knows_what_lies_beside_a_file_and_under_its_name(tmp_path: Path) -> None:
+    sizes = {
+        "Film.mp4": 10,
+        "Film.en.srt": 3,
+        "Film.en.forced.srt": 2,
+        "Film.jpg": 5,
+        "Film 2.mp4": 7,
+        "film (2).MP4": 1,
+    }
+    for name, size in sizes.items():
+        (tmp_path / name).write_bytes(bytes(size))
+    (tmp_path / "Season 1").mkdir()
+    (tmp_path / "Season 1" / "One.mp4").write_bytes(b"one")
+    listing = Listing()
+    assert listing.size_of(tmp_path / "Film.mp4") == 20 and listing.size_of(tmp_path / "Film 2.mp4") == 7
+    assert listing.size_of(tmp_path / "Season 1") is None and listing.size_of(tmp_path / "none.mp4") is None
+    assert [found.path.name for found in listing.under_name(tmp_path, "FILM.mp4")] == ["Film.mp4", "film (2).MP4"]
+    assert [found.size_bytes for found in listing.under_name(tmp_path, "season 1/one.MP4")] == [3]
+    assert not list(listing.under_name(tmp_path, "Film.mp4/x.mp4"))

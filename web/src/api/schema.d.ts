@@ -1874,7 +1874,7 @@ export interface components {
         };
         /**
          * DeviceFiles
-         * @description The files for a device by their names, ``more`` of them not listed.
+         * @description The files for a device by their names, ``more`` of them not listed; the library has the number 0.
          */
         DeviceFiles: {
             device_id: number;
@@ -2565,11 +2565,15 @@ export interface components {
         };
         /**
          * NewHandovers
-         * @description Outputs that are to be copied onto a device.
+         * @description Outputs that are to be copied onto a device, or into the library (0).
+         *
+         *     ``replace``: other files of their names give way to them, once they are verified.
          */
         NewHandovers: {
             device_id: number;
             outputs: number[];
+            /** @default false */
+            replace?: boolean;
         };
         /** NewJobs */
         NewJobs: {
@@ -2605,7 +2609,7 @@ export interface components {
         };
         /**
          * NewStorage
-         * @description Where a device's files go from now on.
+         * @description Where a device's files go from now on: a volume, or a folder of this machine by its path.
          */
         NewStorage: {
             volume_id: string;
@@ -3233,6 +3237,7 @@ export interface components {
             label: string;
             folder: string;
             here: boolean;
+            can_be_ejected: boolean;
             total_bytes: number | null;
             free_bytes: number | null;
             there_bytes: number;
@@ -3520,10 +3525,11 @@ export interface components {
         VolumeKind: "removable" | "network" | "folder";
         /**
          * WayState
-         * @description How far a file is on its way onto a device; ``gone`` is one that was there and is not any more.
+         * @description How far a file is on its way onto a device; ``gone`` is one that was there and is not any more,
+         *     ``other`` one in whose place another file of its name lies.
          * @enum {string}
          */
-        WayState: "ready" | "waiting" | "copying" | "verifying" | "there" | "gone" | "failed" | "left_out";
+        WayState: "ready" | "waiting" | "copying" | "verifying" | "there" | "gone" | "other" | "failed" | "left_out";
         /**
          * Wishes
          * @description Empty where whoever is asked next decides.

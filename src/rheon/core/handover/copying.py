@@ -16,12 +16,13 @@ from dataclasses import dataclass, replace
 from pathlib import Path
 from typing import BinaryIO, cast
 
-from ..delivery import Way, beside, folded, numbered, put_in_place
+from ..delivery import Way, beside, put_in_place
 from ..encoding import Hooks, part_path
 from ..errors import DeviceBusy, DeviceGone, FileTooLarge, SourceMissing, TargetError, TargetFull
 from ..media import mark_of
 from ..naming.names import safe_stem
 from .fitting import KEPT_FREE_BYTES, Room
+from .listing import Listing
 from .transfer import is_same, opened, verify, write
 from .volumes import Volume
 
@@ -34,7 +35,8 @@ Look = Callable[[], Volume | None]
 class CopyOrder:
     """A file, the folder below a volume that it goes into, and its name there, with folders before it if it has any.
 
-    ``look`` finds the volume as it is at the moment; ``None`` where it is not there.
+    ``look`` finds the volume as it is at the moment; ``None`` where it is not there. ``replaces``: another file of the
+    name gives way, but not before the copy was verified.
     """
 
     source: Path
@@ -42,6 +44,7 @@ class CopyOrder:
     name: str
     look: Look
     kept_free_bytes: int = KEPT_FREE_BYTES
+    replaces: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -79,23 +82,12 @@ def hand_over(order: CopyOrder, hooks: Hooks | None = None) -> Copied:
     return copied
 
 
-def size_of(source: Path) -> int:
-    """What a file and what lies beside it take, in bytes. Raises ``OSError`` where it is not there."""
-    return sum(path.stat().st_size for path in (source, *beside(source)))
-
-
 def name_on(volume: Volume, name: str) -> str:
     """A file's name as the volume can have it, folder by folder."""
     *folders, own = name.split("/")
     stem, dot, extension = own.rpartition(".")
     safe = [safe_stem(one, volume.names_like) for one in folders]
     return "/".join([*safe, f"{safe_stem(stem, volume.names_like)}.{extension}" if dot else own])
-
-
-def copy_of(source: Path, folder: Path, name: str) -> Path | None:
-    """The copy of a file that is there under its name, or that with a number, by size alone."""
-    size_bytes = source.stat().st_size
-    return next((path for path in _under_name(folder, name) if path.stat().st_size == size_bytes), None)
 
 
 def _present(order: CopyOrder) -> Volume:
@@ -157,7 +149,8 @@ def _copied(order: CopyOrder, volume: Volume, source: BinaryIO, way: Way) -> Cop
             verify(handle, source, resumed, way)
             verified_s = time.monotonic()
             _still(order, volume)
-            named = put_in_place(part, name)
+            named = _replaced(part, folder, name) if order.replaces else None
+            named = named or put_in_place(part, name)
         _settle_folder(named.parent)
     except (DeviceGone, DeviceBusy):
         keeps = True
@@ -209,32 +202,19 @@ def _still(order: CopyOrder, volume: Volume) -> None:
 
 def _same_there(source: BinaryIO, folder: Path, name: str, way: Way) -> Path | None:
     """A file of the name whose content is the same."""
-    for path in _under_name(folder, name):
-        if path.stat().st_size == way.total_bytes and is_same(source, path, way):
-            return path
+    for found in Listing().under_name(folder, name):
+        if found.size_bytes == way.total_bytes and is_same(source, found.path, way):
+            return found.path
     return None
 
 
-def _under_name(folder: Path, name: str) -> Iterator[Path]:
-    """The files that have the name, in capitals or not, and those with a number behind it."""
-    *folders, own = name.split("/")
-    there = _by_name(folder)
-    for one in folders:
-        inner = there.get(folded(one))
-        there = _by_name(inner) if inner else {}
-    number = 1
-    while (found := there.get(folded(numbered(own, number)))) is not None:
-        if found.is_file():
-            yield found
-        number += 1
-
-
-def _by_name(folder: Path) -> dict[str, Path]:
-    """What lies in a folder, by its name without its capitals."""
-    try:
-        return {folded(one.name): one for one in folder.iterdir()}
-    except (FileNotFoundError, NotADirectoryError):
-        return {}
+def _replaced(part: Path, folder: Path, name: str) -> Path | None:
+    """The copy in the place of the file that had its name; ``None`` where there is none."""
+    old = next(Listing().under_name(folder, name), None)
+    if old is None:
+        return None
+    part.replace(old.path)
+    return old.path
 
 
 def _settle_folder(folder: Path) -> None:

@@ -81,8 +81,8 @@ class TheHandovers(APIView):
 
     @operation("handOver", status=202)
     def post(self, request: Request, wanted: documents.NewHandovers) -> None:
-        device = get_object_or_404(Device, pk=wanted.device_id)
-        handing.want_copies(device, [get_object_or_404(Output, pk=output_id) for output_id in wanted.outputs])
+        outputs = [get_object_or_404(Output, pk=output_id) for output_id in wanted.outputs]
+        handing.want_copies(_device(wanted.device_id), outputs, replace=wanted.replace)
 
 
 class OneHandover(APIView):
@@ -95,11 +95,11 @@ class OneHandover(APIView):
 class TheStorage(APIView):
     @operation("setStorage")
     def put(self, request: Request, device_id: int, wanted: documents.NewStorage) -> None:
-        handing.set_storage(get_object_or_404(Device, pk=device_id), wanted.volume_id, wanted.folder)
+        handing.set_storage(_device(device_id), wanted.volume_id, wanted.folder)
 
     @operation("forgetStorage")
     def delete(self, request: Request, device_id: int) -> None:
-        handing.forget_storage(get_object_or_404(Device, pk=device_id))
+        handing.forget_storage(_device(device_id))
 
 
 class Ejected(APIView):
@@ -137,3 +137,8 @@ class ThePickUp(APIView):
     def delete(self, request: Request) -> documents.PickUp:
         picking_up.close_pick_up()
         return pick_up_document()
+
+
+def _device(device_id: int) -> Device | None:
+    """``None`` for the library."""
+    return get_object_or_404(Device, pk=device_id) if device_id else None

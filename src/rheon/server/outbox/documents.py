@@ -171,6 +171,7 @@ class Storage(Document):
     label: str
     folder: str
     here: bool
+    can_be_ejected: bool
     total_bytes: int | None
     free_bytes: int | None
     there_bytes: int
@@ -180,7 +181,9 @@ class Storage(Document):
 
 
 class WayState(StrEnum):
-    """How far a file is on its way onto a device; ``gone`` is one that was there and is not any more."""
+    """How far a file is on its way onto a device; ``gone`` is one that was there and is not any more,
+    ``other`` one in whose place another file of its name lies.
+    """
 
     READY = "ready"
     WAITING = "waiting"
@@ -188,6 +191,7 @@ class WayState(StrEnum):
     VERIFYING = "verifying"
     THERE = "there"
     GONE = "gone"
+    OTHER = "other"
     FAILED = "failed"
     LEFT_OUT = "left_out"
 
@@ -211,7 +215,7 @@ class FileOnWay(Document):
 
 
 class DeviceFiles(Document):
-    """The files for a device by their names, ``more`` of them not listed."""
+    """The files for a device by their names, ``more`` of them not listed; the library has the number 0."""
 
     device_id: int
     device_name: str
@@ -237,16 +241,20 @@ class HandoversWanted(Query):
 
 
 class NewHandovers(Body):
-    """Outputs that are to be copied onto a device."""
+    """Outputs that are to be copied onto a device, or into the library (0).
+
+    ``replace``: other files of their names give way to them, once they are verified.
+    """
 
     device_id: RowId
     outputs: Annotated[list[RowId], Field(min_length=1, max_length=MOST_TITLES)]
+    replace: bool = False
 
 
 class NewStorage(Body):
-    """Where a device's files go from now on."""
+    """Where a device's files go from now on: a volume, or a folder of this machine by its path."""
 
-    volume_id: Annotated[Line, Field(min_length=1, max_length=300)]
+    volume_id: Annotated[Text, Field(min_length=1, max_length=300)]
     folder: Annotated[Line, Field(max_length=300)] = ""
 
 

@@ -55,12 +55,12 @@ class Output(models.Model):
 
 
 class Storage(models.Model):
-    """Where the files for a device go: a volume by its ``volume_id``, and the folder below it.
+    """Where the files for a device go, or without one the library's: a volume by its ``volume_id``, and a folder on it.
 
     ``label``, how large it is, what is free and ``seen`` are as it was plugged in last.
     """
 
-    device = models.OneToOneField(Device, on_delete=models.CASCADE, related_name="storage")
+    device = models.OneToOneField(Device, null=True, on_delete=models.CASCADE, related_name="storage")
     volume_id = models.CharField(max_length=300)
     label = models.CharField(max_length=200)
     folder = models.CharField(max_length=300, blank=True)
@@ -82,14 +82,15 @@ TO_COME = (HandoverState.WAITING, *UNDER_WAY)
 
 
 class Handover(Leased):
-    """One output on its way onto a device, or there: ``path`` is where it lies below the volume's folder.
+    """One output on its way onto a device, or into the library where that is null, or there.
 
-    ``name`` is what it is to be called, ``volume_id`` the volume that it went to. What was gone when its turn came
-    waits, with why in ``error_message``; ``attempts`` counts how often a worker began.
+    ``path`` is where it lies below the volume's folder, ``name`` what it is to be called, ``volume_id`` where it
+    went. ``replaces``: another file of its name gives way to it. What was gone when its turn came waits, with why in
+    ``error_message``; ``attempts`` counts how often a worker began.
     """
 
     output = models.ForeignKey(Output, on_delete=models.CASCADE, related_name="handovers")
-    device = models.ForeignKey(Device, on_delete=models.CASCADE, related_name="handovers")
+    device = models.ForeignKey(Device, null=True, on_delete=models.CASCADE, related_name="handovers")
     state = models.CharField(max_length=12, choices=HandoverState, default=HandoverState.WAITING)
     name = models.TextField()
     volume_id = models.CharField(max_length=300)
@@ -97,6 +98,7 @@ class Handover(Leased):
     size_bytes = models.BigIntegerField()
     done_bytes = models.BigIntegerField(default=0)
     was_there = models.BooleanField(default=False)
+    replaces = models.BooleanField(default=False)
     attempts = models.PositiveIntegerField(default=0)
     stop_requested = models.BooleanField(default=False)
     error_code = models.CharField(max_length=40, blank=True)

@@ -6,8 +6,9 @@ from functools import cache
 
 from django.conf import settings
 
-from rheon.core.errors import DeviceGone, TargetError
-from rheon.core.handover import Drawer, Volume, Volumes, open_volumes
+from rheon.core.errors import DeviceGone, SourceError, TargetError
+from rheon.core.handover import Drawer, Volume, Volumes, folder_as_volume, open_volumes
+from rheon.server.shelf.folders import inside
 
 _opened = cache(open_volumes)
 
@@ -22,7 +23,14 @@ def volumes_here() -> tuple[Volume, ...]:
 
 
 def volume_here(volume_id: str) -> Volume | None:
-    return next((volume for volume in volumes_here() if volume.id == volume_id), None)
+    """What has the id now; one that is a path is a folder of this machine, as long as files may go there."""
+    found = next((volume for volume in volumes_here() if volume.id == volume_id), None)
+    if found is None and volume_id.startswith("/"):
+        try:
+            return folder_as_volume(inside(volume_id))
+        except SourceError:
+            return None
+    return found
 
 
 def eject(volume_id: str) -> None:

@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from datetime import datetime
 from pathlib import Path
 
-from rheon.core.handover import Room, Volume, copy_of, kept_free, name_on, size_of, what_fits
+from rheon.core.catalogue import say
+from rheon.core.handover import Listing, Room, Volume, VolumeKind, kept_free, name_on, what_fits
 from rheon.core.naming.episodes import natural_key
 from rheon.core.wording import sentence
 from rheon.server.codes import qr
@@ -18,8 +19,10 @@ from .actions.handing import called
 from .actions.picking_up import pick_up
 from .documents import WayState
 from .models import Handover, HandoverState, Output, Storage
-from .volumes import lying, pluggable, volumes_here
+from .volumes import lying, pluggable, volume_here, volumes_here
 
+LIBRARY = 0
+OPEN = (WayState.READY, WayState.GONE)
 COMING = (WayState.WAITING, WayState.COPYING, WayState.VERIFYING)
 MOST_FILES = 300
 MOST_LOOKED_AT = 3000
@@ -56,136 +59,150 @@ class _Way:
 def handovers_document(wanted: documents.HandoversWanted) -> documents.Handovers:
     here = {volume.id: volume for volume in volumes_here()}
     storages = {one.device_id: one for one in Storage.objects.all()}
+    listing = Listing()
     found = []
-    for device, outputs in _by_device():
-        storage = storages.get(device.pk)
-        left_out = wanted.left_out if device.pk == wanted.chosen else []
-        volume = here.get(storage.volume_id) if storage else None
-        found.append(_device_files(device, outputs, storage, volume, left_out))
+    for device, outputs in _by_device(set(storages)):
+        number = device.pk if device else LIBRARY
+        storage = storages.get(device.pk if device else None)
+        place = _Place(
+            device=device,
+            storage=storage,
+            volume=(here.get(storage.volume_id) or volume_here(storage.volume_id)) if storage else None,
+            listing=listing,
+            left_out=frozenset(wanted.left_out if number == wanted.chosen else ()),
+        )
+        found.append(_device_files(place, outputs))
     return documents.Handovers(
         volumes=[_volume(volume) for volume in here.values()], lying=lying(), pluggable=pluggable(), devices=found
     )
 
 
-def _by_device() -> Iterable[tuple[Device, list[Output]]]:
-    """Every device that files were made for or handed over to, or that has a storage, with those of today's files."""
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Place:
+    """Where files go: for a device or the library (``None``), with the volume if it is there, and what is left out."""
+
+    device: Device | None
+    storage: Storage | None
+    volume: Volume | None
+    listing: Listing
+    left_out: frozenset[int]
+
+    @property
+    def free_bytes(self) -> int | None:
+        return self.volume.free_bytes if self.volume else self.storage.free_bytes if self.storage else None
+
+    @property
+    def total_bytes(self) -> int | None:
+        return self.volume.total_bytes if self.volume else self.storage.total_bytes if self.storage else None
+
+    @property
+    def largest_file_bytes(self) -> int | None:
+        """By the volume and by the device itself."""
+        own = self.device.core_profile().limits.largest_file_bytes if self.device else None
+        limits = (self.volume.largest_file_bytes if self.volume else None, own)
+        return min((one for one in limits if one is not None), default=None)
+
+
+def _by_device(with_storage: set[int | None]) -> Iterable[tuple[Device | None, list[Output]]]:
+    """Each device that files were made for or handed over to, or that has a storage; the library with all files."""
     outputs = list(Output.objects.filter(is_sample=False)[:MOST_LOOKED_AT])
-    handed: dict[int, set[int]] = {}
+    handed: dict[int | None, set[int]] = {}
     for output_id, device_id in Handover.objects.values_list("output_id", "device_id"):
         handed.setdefault(device_id, set()).add(output_id)
     for device in Device.objects.all():
         own = handed.get(device.pk, set())
         meant = [output for output in outputs if device.pk in output.device_ids or output.pk in own]
-        if meant or Storage.objects.filter(device=device).exists():
+        if meant or device.pk in with_storage:
             yield device, meant
+    if outputs:
+        yield None, outputs
 
 
-def _device_files(
-    device: Device, outputs: Sequence[Output], storage: Storage | None, volume: Volume | None, left_out: Sequence[int]
-) -> documents.DeviceFiles:
-    handovers = {one.output_id: one for one in Handover.objects.filter(device=device)}
-    known = (_way(output, handovers.get(output.pk), storage, volume) for output in outputs)
+def _device_files(place: _Place, outputs: Sequence[Output]) -> documents.DeviceFiles:
+    handovers = {one.output_id: one for one in Handover.objects.filter(device=place.device)}
+    known = (_way(output, handovers.get(output.pk), place) for output in outputs)
     ways = sorted((way for way in known if way), key=lambda way: natural_key(way.name))
-    why_not = _why_not(ways, device, storage, volume, left_out) if storage else {}
-    files = [_file(way, why_not, left_out) for way in ways[:MOST_FILES]]
+    why_not = _why_not(ways, place) if place.storage else {}
+    files = [_file(way, why_not, place.left_out) for way in ways[:MOST_FILES]]
     return documents.DeviceFiles(
-        device_id=device.pk,
-        device_name=device.name,
-        storage=_storage(storage, volume, ways) if storage else None,
+        device_id=place.device.pk if place.device else LIBRARY,
+        device_name=place.device.name if place.device else say("The library"),
+        storage=_storage(place.storage, place, ways) if place.storage else None,
         files=files,
         more=max(0, len(ways) - MOST_FILES),
     )
 
 
-def _way(output: Output, handover: Handover | None, storage: Storage | None, volume: Volume | None) -> _Way | None:
+def _way(output: Output, handover: Handover | None, place: _Place) -> _Way | None:
     """``None`` for a file that is gone where it was made and was never handed over."""
-    path = Path(output.path)
-    try:
-        size_bytes = size_of(path) if path.is_file() else 0
-    except OSError:
-        size_bytes = 0
+    size_bytes = place.listing.size_of(Path(output.path)) or 0
     if not size_bytes and (handover is None or handover.state != HandoverState.DONE):
         return None
-    state = _state(output, handover, storage, volume)
     return _Way(
         output=output,
         name=called(output),
         size_bytes=size_bytes or output.size_bytes,
         present=size_bytes > 0,
         handover=handover,
-        state=state,
+        state=_state(output, handover, place),
     )
 
 
-def _state(output: Output, handover: Handover | None, storage: Storage | None, volume: Volume | None) -> WayState:
+def _state(output: Output, handover: Handover | None, place: _Place) -> WayState:
     if handover is not None and handover.state in STATES:
         return STATES[HandoverState(handover.state)]
+    storage, volume = place.storage, place.volume
     is_done = handover is not None and storage is not None and handover.volume_id == storage.volume_id
-    if volume is None:
+    if storage is None or volume is None:
         return WayState.THERE if is_done else WayState.READY
-    if handover is not None and is_done and _lies(volume.path / handover.path, output):
+    if handover is not None and is_done and _lies(volume.path / handover.path, output, place.listing):
         return WayState.THERE
-    if storage is not None and _is_there(output, volume, storage):
+    named = list(place.listing.under_name(volume.path / storage.folder, name_on(volume, called(output))))
+    if any(one.size_bytes == output.size_bytes for one in named):
         return WayState.THERE
+    if named:
+        return WayState.OTHER
     return WayState.GONE if is_done else WayState.READY
 
 
-def _lies(path: Path, output: Output) -> bool:
-    try:
-        return path.is_file() and path.stat().st_size == output.size_bytes
-    except OSError:
-        return False
+def _lies(path: Path, output: Output, listing: Listing) -> bool:
+    found = next(listing.under_name(path.parent, path.name), None)
+    return found is not None and found.size_bytes == output.size_bytes
 
 
-def _is_there(output: Output, volume: Volume, storage: Storage) -> bool:
-    """Whether it lies on the volume under its name, though nobody has handed it over from here."""
-    try:
-        return copy_of(Path(output.path), volume.path / storage.folder, name_on(volume, called(output))) is not None
-    except OSError:
-        return False
-
-
-def _why_not(
-    ways: Sequence[_Way], device: Device, storage: Storage, volume: Volume | None, left_out: Sequence[int]
-) -> dict[int, str]:
+def _why_not(ways: Sequence[_Way], place: _Place) -> dict[int, str]:
     """Why files that are not there do not fit beside what is and what will be; empty for those that do."""
-    free, total = _free(storage, volume)
     coming = sum(way.coming_bytes for way in ways)
-    limits = (volume.largest_file_bytes if volume else None, device.core_profile().limits.largest_file_bytes)
     room = Room(
-        free_bytes=None if free is None else max(0, free - coming),
-        kept_free_bytes=kept_free(total),
-        unit_bytes=volume.unit_bytes if volume else 1,
-        largest_file_bytes=min((one for one in limits if one is not None), default=None),
+        free_bytes=None if place.free_bytes is None else max(0, place.free_bytes - coming),
+        kept_free_bytes=kept_free(place.total_bytes),
+        unit_bytes=place.volume.unit_bytes if place.volume else 1,
+        largest_file_bytes=place.largest_file_bytes,
     )
-    wished = [way for way in ways if way.state in (WayState.READY, WayState.GONE) and way.output.pk not in left_out]
+    wished = [way for way in ways if way.state in OPEN and way.present and way.output.pk not in place.left_out]
     fits = what_fits([(way.output.pk, way.size_bytes) for way in wished], room)
     return {fit.key: sentence(fit.why_not) if fit.why_not else "" for fit in fits}
 
 
-def _free(storage: Storage, volume: Volume | None) -> tuple[int | None, int | None]:
-    return (volume.free_bytes, volume.total_bytes) if volume else (storage.free_bytes, storage.total_bytes)
-
-
-def _storage(storage: Storage, volume: Volume | None, ways: Sequence[_Way]) -> documents.Storage:
-    free, total = _free(storage, volume)
+def _storage(storage: Storage, place: _Place, ways: Sequence[_Way]) -> documents.Storage:
     return documents.Storage(
         volume_id=storage.volume_id,
-        label=volume.label if volume else storage.label,
+        label=place.volume.label if place.volume else storage.label,
         folder=storage.folder,
-        here=volume is not None,
-        total_bytes=total,
-        free_bytes=free,
+        here=place.volume is not None,
+        can_be_ejected=place.volume is not None and place.volume.kind is not VolumeKind.FOLDER,
+        total_bytes=place.total_bytes,
+        free_bytes=place.free_bytes,
         there_bytes=sum(way.size_bytes for way in ways if way.state is WayState.THERE),
         coming_bytes=sum(way.coming_bytes for way in ways),
-        kept_free_bytes=kept_free(total),
+        kept_free_bytes=kept_free(place.total_bytes),
         seen=storage.seen,
     )
 
 
-def _file(way: _Way, why_not: Mapping[int, str], left_out: Sequence[int]) -> documents.FileOnWay:
+def _file(way: _Way, why_not: Mapping[int, str], left_out: frozenset[int]) -> documents.FileOnWay:
     handover, key = way.handover, way.output.pk
-    is_left = way.state in (WayState.READY, WayState.GONE) and key in left_out
+    is_left = way.state in OPEN and key in left_out
     return documents.FileOnWay(
         output_id=key,
         handover_id=handover.pk if handover else None,

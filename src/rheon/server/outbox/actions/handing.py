@@ -12,9 +12,10 @@ from django.db import transaction
 from django.db.models import F
 from django.utils import timezone
 
+from rheon.core.catalogue import say
 from rheon.core.encoding import Hooks, Progress
 from rheon.core.errors import DeviceGone, RheonError, SourceMissing, Stopped
-from rheon.core.handover import CopyOrder, Volume, hand_over, kept_free, size_of
+from rheon.core.handover import CopyOrder, Listing, Volume, hand_over, kept_free
 from rheon.core.naming.episodes import natural_key
 from rheon.server.claims import Claims
 from rheon.server.household.models import Device
@@ -32,8 +33,8 @@ UNFORESEEN = "It stopped on something unforeseen. Try again; the log says more."
 ENDED_AGAIN = "The worker was ended each time that it copied this. Try another stick or card."
 
 
-def set_storage(device: Device, volume_id: str, folder: str) -> Storage:
-    """Say where a device's files go. Raises ``DeviceGone`` where the volume is not there."""
+def set_storage(device: Device | None, volume_id: str, folder: str) -> Storage:
+    """Say where a device's files go, or the library's. Raises ``DeviceGone`` where the volume is not there."""
     volume = volume_here(volume_id)
     if volume is None:
         raise DeviceGone("The device is not plugged in.", advice="Plug it in, then choose it.")
@@ -43,7 +44,7 @@ def set_storage(device: Device, volume_id: str, folder: str) -> Storage:
     return storage
 
 
-def forget_storage(device: Device) -> None:
+def forget_storage(device: Device | None) -> None:
     Storage.objects.filter(device=device).delete()
 
 
@@ -60,19 +61,19 @@ def plug_in_now(label: str) -> None:
     hand_over_task.enqueue()
 
 
-def want_copies(device: Device, outputs: Sequence[Output]) -> None:
+def want_copies(device: Device | None, outputs: Sequence[Output], *, replace: bool = False) -> None:
     """Have outputs copied onto a device, in the order of their names, in which players without a list show them.
 
-    Raises ``DeviceGone`` where nobody has said where its files go, and ``SourceMissing``.
+    ``replace``: other files of their names give way to them, once they are verified. Without a device they go into the
+    library. Raises ``DeviceGone`` where nobody has said where its files go, and ``SourceMissing``.
     """
     storage = Storage.objects.filter(device=device).first()
     if storage is None:
-        raise DeviceGone(
-            "Nobody has said where the files for {device} go.", device=device.name, advice="Choose a stick or card."
-        )
+        name = device.name if device else say("the library")
+        raise DeviceGone("Nobody has said where the files for {device} go.", device=name, advice="Choose a place.")
     with transaction.atomic():
         for output in sorted(outputs, key=lambda one: natural_key(called(one))):
-            _want(output, device, storage)
+            _want(output, device, storage, replace=replace)
         transaction.on_commit(hand_over_task.enqueue)
 
 
@@ -82,17 +83,21 @@ def called(output: Output) -> str:
     return path.relative_to(root_of(path)).as_posix()
 
 
-def _want(output: Output, device: Device, storage: Storage) -> None:
-    try:
-        size_bytes = size_of(Path(output.path))
-    except OSError as error:
-        raise SourceMissing("{title} is not where it was made any more.", title=output.title_name) from error
+def _want(output: Output, device: Device | None, storage: Storage, *, replace: bool) -> None:
+    size_bytes = Listing().size_of(Path(output.path))
+    if size_bytes is None:
+        raise SourceMissing("{title} is not where it was made any more.", title=output.title_name)
     if Handover.objects.filter(output=output, device=device, state__in=TO_COME).exists():
         return
     # a new row: copies are made in the order in which they were asked for
     Handover.objects.filter(output=output, device=device).delete()
     Handover.objects.create(
-        output=output, device=device, name=called(output), volume_id=storage.volume_id, size_bytes=size_bytes
+        output=output,
+        device=device,
+        name=called(output),
+        volume_id=storage.volume_id,
+        size_bytes=size_bytes,
+        replaces=replace,
     )
 
 
@@ -131,7 +136,7 @@ def may_go_on() -> bool:
 def _run_next() -> bool:
     with in_hand.holding(_claim) as claimed:
         if claimed is not None:
-            _run(Handover.objects.select_related("output", "device__storage").get(pk=claimed))
+            _run(Handover.objects.select_related("output", "device").get(pk=claimed))
     return claimed is not None
 
 
@@ -181,6 +186,7 @@ def _carry_out(handover: Handover) -> None:
         name=handover.name,
         look=lambda: volume_here(volume_id),
         kept_free_bytes=kept_free(volume.total_bytes if volume else None),
+        replaces=handover.replaces,
     )
     course = _Course(handover)
     copied = hand_over(order, Hooks(on_progress=course.on_progress, should_stop=course.should_stop))

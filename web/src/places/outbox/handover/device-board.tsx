@@ -7,7 +7,7 @@ import { FileRow } from "./file-row";
 import { PickUpButton } from "./pick-up";
 import { StorageBar } from "./storage-bar";
 import { StorageChoice } from "./storage-choice";
-import { bytesOf, isPicked, toCopy } from "./ways";
+import { bytesOf, isPicked, LIBRARY, toCopy } from "./ways";
 
 interface Props {
   device: Schemas["DeviceFiles"];
@@ -28,7 +28,11 @@ export function DeviceBoard({ device, all, leftOut, onLeaveOut }: Props) {
       <div className="mb-3 flex flex-wrap items-center justify-between gap-2">
         <h2 className="text-[19px]">{device.device_name}</h2>
         {present.length > 0 && (
-          <PickUpButton outputs={present} deviceId={device.device_id} deviceName={device.device_name} />
+          <PickUpButton
+            outputs={present}
+            deviceId={device.device_id === LIBRARY ? null : device.device_id}
+            deviceName={device.device_name}
+          />
         )}
       </div>
       <StorageChoice device={device} all={all} />
@@ -39,7 +43,7 @@ export function DeviceBoard({ device, all, leftOut, onLeaveOut }: Props) {
             <p className="mt-1 text-[13px] text-quiet">
               As it was on{" "}
               {new Date(storage.seen).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}: it is
-              not plugged in. Copies wait until it is.
+              not there now. Copies wait until it is.
             </p>
           )}
           {storage.total_bytes === null && (

@@ -8,7 +8,7 @@ import { Button } from "../../../ui/button";
 import { Empty, NotYet } from "../../../ui/states";
 import { DeviceBoard } from "./device-board";
 import { StorageBar } from "./storage-bar";
-import { saidOf } from "./ways";
+import { LIBRARY, saidOf } from "./ways";
 
 /** The Outbox by where things go: every device with its storage, and what is on its way there. */
 export function DevicesView({ chosenId }: { chosenId: number | undefined }) {
@@ -76,14 +76,17 @@ function DeviceRow({ device, shown }: { device: Schemas["DeviceFiles"]; shown: b
         </span>
         <span className="text-[12.5px] font-semibold text-quiet">{saidOf(device)}</span>
       </span>
-      <span className="mb-1.5 block truncate text-[12.5px] text-quiet">{whereText(storage)}</span>
+      <span className="mb-1.5 block truncate text-[12.5px] text-quiet">{whereText(device)}</span>
       {storage && <StorageBar facts={storage} label={storage.label} />}
     </Link>
   );
 }
 
-function whereText(storage: Schemas["Storage"] | null): string {
-  if (!storage) return "nobody has said yet where its files go";
+function whereText({ device_id, storage }: Schemas["DeviceFiles"]): string {
+  if (!storage)
+    return device_id === LIBRARY
+      ? "a folder or disk that keeps everything, if you have one"
+      : "nobody has said yet where its files go";
   const free = storage.free_bytes === null ? "" : ` · ${sizeText(storage.free_bytes)} free`;
-  return `${storage.label}${storage.here ? "" : ", not plugged in"}${free}`;
+  return `${storage.label}${storage.here ? "" : ", not there now"}${free}`;
 }

@@ -7,6 +7,7 @@ import { sizeText } from "../../../domain/sizes";
 import { Bar } from "../../../ui/bar";
 import { Button } from "../../../ui/button";
 import { Checkbox } from "../../../ui/checkbox";
+import { Menu } from "../../../ui/menu";
 import { isUnderWay } from "./ways";
 
 type File = Schemas["FileOnWay"];
@@ -90,7 +91,7 @@ function State({ deviceId, file, storage }: Omit<Props, "picked" | "onPick">) {
         <Button
           size="small"
           disabled={again.isPending}
-          onClick={() => again.mutate({ device_id: deviceId, outputs: [file.output_id] })}
+          onClick={() => again.mutate({ device_id: deviceId, outputs: [file.output_id], replace: false })}
         >
           Try again
         </Button>
@@ -109,8 +110,45 @@ function State({ deviceId, file, storage }: Omit<Props, "picked" | "onPick">) {
         <TriangleAlert size={14} aria-hidden /> was there, and was taken off
       </span>
     );
+  if (state === "other")
+    return (
+      <Other
+        name={file.file_name}
+        disabled={again.isPending || !file.present}
+        onCopy={(replace) => again.mutate({ device_id: deviceId, outputs: [file.output_id], replace })}
+      />
+    );
   if (state === "left_out") return <span className="text-[13px] text-quiet">left out</span>;
   return <span className="text-[13px] text-quiet">{storage && file.fits ? "to be copied" : ""}</span>;
+}
+
+/** Another file lies under the name: it may give way, or both stay. */
+function Other({
+  name,
+  disabled,
+  onCopy,
+}: {
+  name: string;
+  disabled: boolean;
+  onCopy: (replace: boolean) => void;
+}) {
+  return (
+    <Menu
+      label={`Another file called ${name} is there`}
+      entries={[
+        {
+          text: "Replace it",
+          note: "The one that is there stays until the new one was copied and read back.",
+          onChoose: () => onCopy(true),
+        },
+        { text: "Keep both", note: "The new one gets a number.", onChoose: () => onCopy(false) },
+      ]}
+    >
+      <Button size="small" disabled={disabled}>
+        Another is there …
+      </Button>
+    </Menu>
+  );
 }
 
 function Stop({ name, text = "Stop", onStop }: { name: string; text?: string; onStop: () => void }) {

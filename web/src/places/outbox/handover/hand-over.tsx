@@ -7,15 +7,17 @@ import { Button } from "../../../ui/button";
 import { Notice } from "../../../ui/notice";
 import { PickUpButton } from "./pick-up";
 import { StorageBar } from "./storage-bar";
-import { isUnderWay } from "./ways";
+import { isUnderWay, LIBRARY } from "./ways";
 
 /** How a file gets onto the devices that it is for. */
 export function HandOver({ output }: { output: Schemas["Output"] }) {
   const all = useHandovers();
   const devices = all.data?.devices.flatMap((device) => {
     const file = device.files.find(({ output_id }) => output_id === output.id);
-    return file ? [{ device, file }] : [];
+    // the library is no question until somebody has one
+    return file && (device.storage || device.device_id !== LIBRARY) ? [{ device, file }] : [];
   });
+  const isForDevice = devices?.some(({ device }) => device.device_id !== LIBRARY);
   if (output.is_sample || !output.present || output.is_folder || !devices) return null;
   return (
     <section className="mt-6" aria-label="Hand over">
@@ -24,7 +26,7 @@ export function HandOver({ output }: { output: Schemas["Output"] }) {
         {devices.map(({ device, file }) => (
           <Row key={device.device_id} device={device} file={file} />
         ))}
-        {!devices.length && (
+        {!isForDevice && (
           <li className="flex flex-wrap items-center justify-between gap-3 py-2">
             <span className="text-quiet">It is for no device of the household. Any can pick it up.</span>
             <PickUpButton outputs={[output.id]} deviceId={null} deviceName="any device" />
@@ -49,7 +51,7 @@ function Row({ device, file }: { device: Schemas["DeviceFiles"]; file: Schemas["
             <StorageBar facts={storage} picked={file.fits ? file.size_bytes : 0} label={storage.label} />
             <span className="block truncate text-[13px] text-quiet">
               {storage.label}
-              {storage.here ? "" : ", not plugged in"}
+              {storage.here ? "" : ", not there now"}
               {storage.free_bytes !== null && ` · ${sizeText(storage.free_bytes)} free`}
             </span>
           </>
@@ -62,13 +64,17 @@ function Row({ device, file }: { device: Schemas["DeviceFiles"]; file: Schemas["
           device={device}
           file={file}
           pending={handOver.isPending}
-          onCopy={() => handOver.mutate({ device_id: device.device_id, outputs: [file.output_id] })}
+          onCopy={() =>
+            handOver.mutate({ device_id: device.device_id, outputs: [file.output_id], replace: false })
+          }
         />
-        <PickUpButton
-          outputs={[file.output_id]}
-          deviceId={device.device_id}
-          deviceName={device.device_name}
-        />
+        {device.device_id !== LIBRARY && (
+          <PickUpButton
+            outputs={[file.output_id]}
+            deviceId={device.device_id}
+            deviceName={device.device_name}
+          />
+        )}
       </span>
       {(handOver.error ?? file.why) && (
         <div className="col-span-full">
@@ -94,6 +100,12 @@ interface WayProps {
 
 function Way({ device, file, pending, onCopy }: WayProps) {
   const { storage } = device;
+  if (file.state === "other")
+    return (
+      <Button size="small" asChild>
+        <Link to={`/outbox/devices/${device.device_id}`}>Another is there …</Link>
+      </Button>
+    );
   if (file.state === "there")
     return <span className="text-[13px] font-semibold text-moss">on {storage?.label}</span>;
   if (isUnderWay(file) || file.state === "waiting")

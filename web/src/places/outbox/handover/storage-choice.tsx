@@ -4,13 +4,14 @@ import { useState } from "react";
 import type { Schemas } from "../../../api/client";
 import { useEject, usePlug, useSetStorage } from "../../../api/handovers";
 import { sizeText } from "../../../domain/sizes";
+import { ChooseFolder } from "../../../parts/choose-folder";
 import { Button } from "../../../ui/button";
 import { Field } from "../../../ui/field";
 import { Menu } from "../../../ui/menu";
 import { Notice } from "../../../ui/notice";
 import { Popover } from "../../../ui/popover";
 import { Select } from "../../../ui/select";
-import { systemName } from "./ways";
+import { LIBRARY, systemName } from "./ways";
 
 type Device = Schemas["DeviceFiles"];
 type All = Schemas["Handovers"];
@@ -29,8 +30,11 @@ export function StorageChoice({ device, all }: { device: Device; all: All }) {
   const choices = all.volumes
     .filter(({ writable }) => writable)
     .map((volume) => ({ value: volume.id, text: describe(volume) }));
-  if (storage && away)
-    choices.unshift({ value: storage.volume_id, text: `${storage.label} (not plugged in)` });
+  if (storage && !choices.some(({ value }) => value === storage.volume_id))
+    choices.unshift({
+      value: storage.volume_id,
+      text: away ? `${storage.label} (not there now)` : `the folder ${storage.label}`,
+    });
   const fault = set.error ?? eject.error;
   return (
     <section aria-label="Storage">
@@ -42,7 +46,7 @@ export function StorageChoice({ device, all }: { device: Device; all: All }) {
             <Select
               label="Where its files go"
               value={storage?.volume_id ?? ""}
-              placeholder="choose a stick, card or player"
+              placeholder={device.device_id === LIBRARY ? "choose a disk" : "choose a stick, card or player"}
               onChange={(id) => set.mutate({ volume_id: id, folder: storage?.folder ?? "" })}
               choices={choices}
             />
@@ -54,7 +58,8 @@ export function StorageChoice({ device, all }: { device: Device; all: All }) {
         )}
         {storage && <FolderOfStorage key={storage.folder} device={device} storage={storage} />}
         <span className="ml-auto flex items-center gap-2">
-          {storage?.here && (
+          <FolderOfMachine device={device} />
+          {storage?.can_be_ejected && (
             <Button
               size="small"
               disabled={eject.isPending}
@@ -72,6 +77,28 @@ export function StorageChoice({ device, all }: { device: Device; all: All }) {
         <Notice look="reason">{`Everything is written. ${storage.label} can be taken out.`}</Notice>
       )}
     </section>
+  );
+}
+
+/** A folder of this machine, or of another one that is mounted somewhere else than usual. */
+function FolderOfMachine({ device }: { device: Device }) {
+  const set = useSetStorage(device.device_id);
+  const [choosing, setChoosing] = useState(false);
+  return (
+    <>
+      <Button size="small" onClick={() => setChoosing(true)}>
+        A folder …
+      </Button>
+      {set.isError && <Notice look="fault">{set.error.message}</Notice>}
+      {choosing && (
+        <ChooseFolder
+          title={`Where the files for ${device.device_name} go`}
+          about="A folder of this machine, such as a library that everything goes into. What is in it stays as it is."
+          onClose={() => setChoosing(false)}
+          onChoose={(path) => set.mutate({ volume_id: path, folder: "" })}
+        />
+      )}
+    </>
   );
 }
 

@@ -3,6 +3,9 @@ import type { Schemas } from "../../../api/client";
 type Device = Schemas["DeviceFiles"];
 type File = Schemas["FileOnWay"];
 
+/** The number of the library among the devices. */
+export const LIBRARY = 0;
+
 /** Whether a file is to be copied: it is not there and fits, or was left out a moment ago. */
 export const isPicked = (file: File, leftOut: readonly number[]): boolean =>
   !leftOut.includes(file.output_id) && (file.fits || file.state === "left_out");
@@ -23,6 +26,7 @@ export function saidOf(device: Device): string {
   const waiting = files.filter(({ state }) => state === "waiting").length;
   if (waiting) return `${waiting} waiting`;
   if (files.some(({ state }) => state === "failed")) return "something failed";
+  if (device.device_id === LIBRARY && !device.storage) return "";
   const missing = files.filter(({ state }) => state !== "there").length;
   if (!missing) return files.length ? "all there" : "nothing for it yet";
   return missing === files.length ? `${missing} to hand over` : `${missing} of ${files.length} not there`;
