@@ -57,7 +57,7 @@ def chosen(api: Api, drawer: StickDrawer, label: str = "TERN", folder: str = "VI
     """The first device, whose files go onto a stick that is plugged in."""
     device = Device.objects.all()[0]
     drawer.plug_in(label)
-    (volume,) = api("get", "outbox/handovers")[1]["volumes"]
+    volume = next(one for one in api("get", "outbox/handovers")[1]["volumes"] if one["label"] == label)
     assert api("put", f"outbox/storages/{device.pk}", {"volume_id": volume["id"], "folder": folder})[0] == 204
     return device
 
@@ -114,9 +114,18 @@ def test_what_waits_goes_on_when_its_stick_is_there_again(
     assert row.state == HandoverState.WAITING and "Plug it in again" in row.error_message
     assert not list((drawer.folder / "TERN").rglob("*.mp4"))
     monkeypatch.undo()
+    left = list((drawer.folder / "TERN").rglob("*.part"))
+    assert left, "what was written is gone on with"
     drawer.plug_in("TERN")
     handing.hand_over_all()
     assert [file["state"] for file in board(api)["files"]] == ["there", "there", "ready", "ready"]
+    # of what is not wanted any more nothing stays, and what is to go elsewhere goes there
+    left[0].write_bytes(b"half of something")
+    rest = [file["output_id"] for file in away["files"][2:]]
+    api("post", "outbox/handovers", {"device_id": device.pk, "outputs": rest})
+    chosen(api, drawer, "KITTIWAKE")
+    handing.hand_over_all()
+    assert not left[0].exists() and len(list((drawer.folder / "KITTIWAKE").rglob("*.mp4"))) == 2
 
 
 @pytest.mark.django_db(transaction=True)

@@ -17,7 +17,7 @@ from pathlib import Path
 from typing import BinaryIO, cast
 
 from ..delivery import Way, beside, put_in_place
-from ..encoding import Hooks, part_path
+from ..encoding import Hooks, part_path, parts_in
 from ..errors import DeviceBusy, DeviceGone, FileTooLarge, SourceMissing, TargetError, TargetFull
 from ..media import mark_of
 from ..naming.names import safe_stem
@@ -80,6 +80,16 @@ def hand_over(order: CopyOrder, hooks: Hooks | None = None) -> Copied:
         name = f"{copied.path.stem}{side.name.removeprefix(order.source.stem)}"
         copy_file(replace(order, source=side, name=f"{stem}/{name}" if stem else name))
     return copied
+
+
+def clear_parts(folder: Path) -> int:
+    """Remove what copies left that nobody goes on with, and that nobody writes to; returns how many."""
+    cleared = 0
+    for part in parts_in(folder):
+        with contextlib.suppress(OSError, DeviceBusy), opened(part):
+            part.unlink()
+            cleared += 1
+    return cleared
 
 
 def name_on(volume: Volume, name: str) -> str:

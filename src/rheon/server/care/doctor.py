@@ -17,8 +17,9 @@ from rheon.core.encoding import try_hardware
 from rheon.core.engine import FILTERS, engine_encoders, engine_filters, require, vmaf_engine
 from rheon.core.errors import RheonError
 from rheon.core.formats import HARDWARE, codec_name, encoder_names
+from rheon.core.handover import open_volumes
 from rheon.core.system import place_of
-from rheon.core.wording import sentence
+from rheon.core.wording import sentence, size_text
 from rheon.settings import Loaded, Settings
 
 from .database import applied_migrations, check_version, chosen_output, database_of, has_passphrase, verify
@@ -60,6 +61,7 @@ def look(loaded: Loaded) -> Iterator[Finding]:
         ("films", lambda: _films(settings)),
         ("output", lambda: _output(settings)),
         ("drives", lambda: _drives(settings)),
+        ("volumes", lambda: _volumes(settings)),
         ("ports", lambda: _ports(settings)),
         ("passphrase", lambda: _passphrase(settings)),
     )
@@ -231,6 +233,21 @@ def _drives(settings: Settings) -> Iterator[Finding]:
             )
         else:
             yield Finding(state=State.GOOD, about="drives", text=say("{name} can be read", name=name))
+
+
+def _volumes(settings: Settings) -> Iterator[Finding]:
+    found = [volume for where in settings.volumes for volume in open_volumes(where).volumes()]
+    for volume in found:
+        facts = {"label": volume.label, "path": volume.path}
+        if not volume.writable:
+            text = say("{label} ({path}) can't be written to", **facts)
+            remedy = say("Mount it for the user that Rheon runs as, if files are to go there.")
+            yield Finding(state=State.WEAK, about="volumes", text=text, remedy=remedy)
+            continue
+        free = say("free space unknown") if volume.free_bytes is None else size_text(volume.free_bytes)
+        yield Finding(state=State.GOOD, about="volumes", text=say("{label} ({path}): {free}", **facts, free=free))
+    if not found:
+        yield Finding(state=State.GOOD, about="volumes", text=say("no stick, card or network folder is there"))
 
 
 def _ports(settings: Settings) -> Iterator[Finding]:

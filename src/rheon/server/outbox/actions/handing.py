@@ -9,13 +9,13 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from django.db import transaction
-from django.db.models import F
+from django.db.models import F, QuerySet
 from django.utils import timezone
 
 from rheon.core.catalogue import say
 from rheon.core.encoding import Hooks, Progress
 from rheon.core.errors import DeviceGone, RheonError, SourceMissing, Stopped
-from rheon.core.handover import CopyOrder, Listing, Volume, hand_over, kept_free
+from rheon.core.handover import CopyOrder, Listing, Volume, clear_parts, hand_over, kept_free
 from rheon.core.naming.episodes import natural_key
 from rheon.server.claims import Claims
 from rheon.server.household.models import Device
@@ -38,9 +38,12 @@ def set_storage(device: Device | None, volume_id: str, folder: str) -> Storage:
     volume = volume_here(volume_id)
     if volume is None:
         raise DeviceGone("The device is not plugged in.", advice="Plug it in, then choose it.")
+    _clear(Storage.objects.filter(device=device).exclude(volume_id=volume.id))
     storage, _ = Storage.objects.update_or_create(
         device=device, defaults={"volume_id": volume.id, "folder": folder.strip("/ "), **_seen(volume)}
     )
+    Handover.objects.filter(device=device, state=HandoverState.WAITING).update(volume_id=volume.id)
+    transaction.on_commit(hand_over_task.enqueue)
     return storage
 
 
@@ -110,9 +113,17 @@ def stop(handover: Handover) -> None:
 
 
 def hand_over_all() -> None:
-    """Copy until nothing waits whose volume is there."""
+    """Copy until nothing waits whose volume is there, and leave no parts on those for which nothing waits."""
     while _run_next():
         pass
+    coming = set(Handover.objects.filter(state__in=TO_COME).values_list("volume_id", flat=True))
+    _clear(Storage.objects.exclude(volume_id__in=coming))
+
+
+def _clear(storages: QuerySet[Storage]) -> None:
+    for storage in storages:
+        if volume := volume_here(storage.volume_id):
+            clear_parts(volume.path / storage.folder)
 
 
 def recover() -> int:
