@@ -82,7 +82,11 @@ def test_a_stick_holds_three_of_four_episodes_and_the_fourth_is_explained(
     assert instead["files"][0]["state"] == "left_out"
     hand_over(api, device, [file for file in seen["files"] if file["fits"]])
     there = board(api)
+    device.refresh_from_db()
+    assert device.free_bytes == there["storage"]["free_bytes"], "the Bench knows what is left"
     assert [file["state"] for file in there["files"]] == ["there", "there", "there", "ready"]
+    (row, _) = api("get", f"outbox/handovers?output={episodes[0].pk}")[1]["devices"]
+    assert [file["output_id"] for file in row["files"]] == [episodes[0].pk] and (row["count"], row["there"]) == (4, 3)
     assert there["storage"]["there_bytes"] > 15 * MB and there["storage"]["here"]
     on_stick = drawer.folder / "TERN" / "VIDEO" / "Lantern Street"
     copied = sorted(on_stick.iterdir(), key=lambda path: path.stat().st_mtime_ns)
@@ -216,7 +220,9 @@ def test_the_library_takes_everything_and_replaces_only_after_a_yes(
     episodes: list[Output], api: Api, drawer: StickDrawer, own_media: Path
 ) -> None:
     def library() -> Any:
-        return next(one for one in api("get", "outbox/handovers")[1]["devices"] if one["device_id"] == 0)
+        said = api("get", "outbox/handovers?chosen=0")[1]["devices"]
+        assert not any(one["files"] for one in said if one["device_id"])
+        return next(one for one in said if one["device_id"] == 0)
 
     (own_media / "Library" / "Lantern Street").mkdir(parents=True)
     old = own_media / "Library" / "Lantern Street" / "Lantern Street 1x2.mp4"

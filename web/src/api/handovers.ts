@@ -8,18 +8,25 @@ const COPYING_MS = 700;
 /** A stick tells nobody that it was plugged in. */
 const LOOKING_MS = 3000;
 
-const isMoving = ({ state }: Schemas["FileOnWay"]) =>
-  state === "copying" || state === "verifying" || state === "waiting";
+const everyWhile = (data: Schemas["Handovers"] | undefined) =>
+  data?.devices.some(({ copying, waiting }) => copying !== null || waiting > 0) ? COPYING_MS : LOOKING_MS;
 
-/** What is on its way onto devices; files that are left out of the `chosen` one give their room to others. */
-export const useHandovers = (chosen = 0, leftOut: readonly number[] = []) =>
+/** How far all devices are, with the files of the `chosen` one; those left out give their room to others. */
+export const useHandovers = (chosen: number | undefined, leftOut: readonly number[] = []) =>
   useQuery({
-    queryKey: [...handovers, chosen, leftOut.join(",")],
+    queryKey: [...handovers, "device", chosen ?? null, leftOut.join(",")],
     queryFn: () =>
       answer(client.GET("/api/outbox/handovers", { params: { query: { chosen, left_out: [...leftOut] } } })),
     placeholderData: keepPreviousData,
-    refetchInterval: (query) =>
-      query.state.data?.devices.some((device) => device.files.some(isMoving)) ? COPYING_MS : LOOKING_MS,
+    refetchInterval: (query) => everyWhile(query.state.data),
+  });
+
+/** How far one output is on its way onto each device. */
+export const useWaysOf = (output: number) =>
+  useQuery({
+    queryKey: [...handovers, "output", output],
+    queryFn: () => answer(client.GET("/api/outbox/handovers", { params: { query: { output } } })),
+    refetchInterval: (query) => everyWhile(query.state.data),
   });
 
 export const useHandOver = () =>

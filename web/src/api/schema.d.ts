@@ -1874,12 +1874,19 @@ export interface components {
         };
         /**
          * DeviceFiles
-         * @description The files for a device by their names, ``more`` of them not listed; the library has the number 0.
+         * @description How far the files for a device are; ``copying`` says it of the one that is being copied. The library is number 0.
+         *
+         *     ``files`` are those of the device that is asked for, by their names, ``more`` of them not listed.
          */
         DeviceFiles: {
             device_id: number;
             device_name: string;
             storage: components["schemas"]["Storage"] | null;
+            count: number;
+            there: number;
+            waiting: number;
+            failed: number;
+            copying: number | null;
             files: components["schemas"]["FileOnWay"][];
             more: number;
         };
@@ -4899,8 +4906,9 @@ export interface operations {
     handovers: {
         parameters: {
             query?: {
-                chosen?: number;
+                chosen?: number | null;
                 left_out?: number[];
+                output?: number | null;
             };
             header?: never;
             path?: never;

@@ -154,6 +154,7 @@ def is_same(source: BinaryIO, other: Path, way: Way) -> bool:
     way.done_bytes = way.total_bytes
     source.seek(0)
     with other.open("rb") as there:
+        os.posix_fadvise(there.fileno(), 0, 0, os.POSIX_FADV_DONTNEED)
         return _same_from(source, there, way)
 
 

@@ -41,8 +41,8 @@ class Device(Wishes):
 
     ``base`` is the catalogue's profile as it was taken, null for one of somebody's own: what differs from it was
     learned or written here. ``before`` is the profile before the catalogue last changed it, ``news`` what changed then,
-    until somebody has seen it. ``free_bytes`` is what somebody said is free on it, ``used`` counts the files that were
-    made for it.
+    until somebody has seen it. ``free_bytes`` is what somebody or its stick said is free on it, ``used`` counts
+    the files that were made for it.
     """
 
     name = models.CharField(max_length=80)

@@ -215,11 +215,19 @@ class FileOnWay(Document):
 
 
 class DeviceFiles(Document):
-    """The files for a device by their names, ``more`` of them not listed; the library has the number 0."""
+    """How far the files for a device are; ``copying`` says it of the one that is being copied. The library is number 0.
+
+    ``files`` are those of the device that is asked for, by their names, ``more`` of them not listed.
+    """
 
     device_id: int
     device_name: str
     storage: Storage | None
+    count: int
+    there: int
+    waiting: int
+    failed: int
+    copying: float | None
     files: list[FileOnWay]
     more: int
 
@@ -234,9 +242,13 @@ class Handovers(Document):
 
 
 class HandoversWanted(Query):
-    """Files that are to be left out, so that others fit; they count for the device that is ``chosen``."""
+    """Of which device the files are listed, the first's if none is ``chosen``; or those of one ``output`` for each.
 
-    chosen: RowId = 0
+    Files that are ``left_out`` give their room to others of the chosen device.
+    """
+
+    chosen: RowId | None = None
+    output: RowId | None = None
     left_out: Annotated[list[RowId], Field(max_length=MOST_TITLES)] = []
 
 

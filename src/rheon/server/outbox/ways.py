@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
@@ -60,9 +61,10 @@ def handovers_document(wanted: documents.HandoversWanted) -> documents.Handovers
     here = {volume.id: volume for volume in volumes_here()}
     storages = {one.device_id: one for one in Storage.objects.all()}
     listing = Listing()
-    found = []
+    found: list[documents.DeviceFiles] = []
     for device, outputs in _by_device(set(storages)):
         number = device.pk if device else LIBRARY
+        is_chosen = number == wanted.chosen or (wanted.chosen is None and not found)
         storage = storages.get(device.pk if device else None)
         place = _Place(
             device=device,
@@ -71,7 +73,7 @@ def handovers_document(wanted: documents.HandoversWanted) -> documents.Handovers
             listing=listing,
             left_out=frozenset(wanted.left_out if number == wanted.chosen else ()),
         )
-        found.append(_device_files(place, outputs))
+        found.append(_device_files(place, outputs, wanted.output, listed=is_chosen or wanted.output is not None))
     return documents.Handovers(
         volumes=[_volume(volume) for volume in here.values()], lying=lying(), pluggable=pluggable(), devices=found
     )
@@ -118,18 +120,24 @@ def _by_device(with_storage: set[int | None]) -> Iterable[tuple[Device | None, l
         yield None, outputs
 
 
-def _device_files(place: _Place, outputs: Sequence[Output]) -> documents.DeviceFiles:
+def _device_files(place: _Place, outputs: Sequence[Output], only: int | None, *, listed: bool) -> documents.DeviceFiles:
     handovers = {one.output_id: one for one in Handover.objects.filter(device=place.device)}
     known = (_way(output, handovers.get(output.pk), place) for output in outputs)
     ways = sorted((way for way in known if way), key=lambda way: natural_key(way.name))
-    why_not = _why_not(ways, place) if place.storage else {}
-    files = [_file(way, why_not, place.left_out) for way in ways[:MOST_FILES]]
+    why_not = _why_not(ways, place) if place.storage and listed else {}
+    shown = [way for way in ways if only is None or way.output.pk == only] if listed else []
+    states = Counter(way.state for way in ways)
     return documents.DeviceFiles(
         device_id=place.device.pk if place.device else LIBRARY,
         device_name=place.device.name if place.device else say("The library"),
         storage=_storage(place.storage, place, ways) if place.storage else None,
-        files=files,
-        more=max(0, len(ways) - MOST_FILES),
+        count=len(ways),
+        there=states[WayState.THERE],
+        waiting=states[WayState.WAITING],
+        failed=states[WayState.FAILED],
+        copying=next((way.fraction for way in ways if way.state in (WayState.COPYING, WayState.VERIFYING)), None),
+        files=[_file(way, why_not, place.left_out) for way in shown[:MOST_FILES]],
+        more=max(0, len(shown) - MOST_FILES),
     )
 
 

@@ -59,6 +59,11 @@ def remove_device(device: Device) -> None:
     device.delete()
 
 
+def note_free(device_ids: Sequence[int], free_bytes: int) -> None:
+    """What is free there was seen: the Bench says which files are too large."""
+    Device.objects.filter(pk__in=device_ids).exclude(free_bytes=free_bytes).update(free_bytes=free_bytes)
+
+
 def mark_used(device_ids: Sequence[int]) -> None:
     """Files are being made for these: they come first from now on."""
     Device.objects.filter(pk__in=device_ids).update(used=F("used") + 1, last_used=timezone.now())

@@ -18,6 +18,7 @@ from rheon.core.errors import DeviceGone, RheonError, SourceMissing, Stopped
 from rheon.core.handover import CopyOrder, Listing, Volume, clear_parts, hand_over, kept_free
 from rheon.core.naming.episodes import natural_key
 from rheon.server.claims import Claims
+from rheon.server.household.actions.devices import note_free
 from rheon.server.household.models import Device
 
 from ..models import TO_COME, UNDER_WAY, Handover, HandoverState, Output, Storage
@@ -40,8 +41,9 @@ def set_storage(device: Device | None, volume_id: str, folder: str) -> Storage:
         raise DeviceGone("The device is not plugged in.", advice="Plug it in, then choose it.")
     _clear(Storage.objects.filter(device=device).exclude(volume_id=volume.id))
     storage, _ = Storage.objects.update_or_create(
-        device=device, defaults={"volume_id": volume.id, "folder": folder.strip("/ "), **_seen(volume)}
+        device=device, defaults={"volume_id": volume.id, "folder": folder.strip("/ ")}
     )
+    _note(volume)
     Handover.objects.filter(device=device, state=HandoverState.WAITING).update(volume_id=volume.id)
     transaction.on_commit(hand_over_task.enqueue)
     return storage
@@ -54,7 +56,7 @@ def forget_storage(device: Device | None) -> None:
 def let_go(volume_id: str) -> None:
     """Have everything written and the volume unmounted. Raises ``EjectRefused`` or ``DeviceGone``."""
     if volume := volume_here(volume_id):
-        Storage.objects.filter(volume_id=volume_id).update(**_seen(volume))
+        _note(volume)
     eject(volume_id)
 
 
@@ -203,7 +205,7 @@ def _carry_out(handover: Handover) -> None:
     copied = hand_over(order, Hooks(on_progress=course.on_progress, should_stop=course.should_stop))
     now = volume_here(volume_id)
     if now is not None:
-        Storage.objects.filter(volume_id=volume_id).update(**_seen(now))
+        _note(now)
     _end(
         handover,
         state=HandoverState.DONE,
@@ -238,10 +240,11 @@ def _end(handover: Handover, **facts: object) -> None:
     Handover.objects.filter(pk=handover.pk).update(host="", worker="", ended=timezone.now(), **facts)
 
 
-def _seen(volume: Volume) -> dict[str, object]:
-    return {
-        "label": volume.label,
-        "total_bytes": volume.total_bytes,
-        "free_bytes": volume.free_bytes,
-        "seen": timezone.now(),
-    }
+def _note(volume: Volume) -> None:
+    """Keep how it is now with all storages on it, and what is free there with their devices."""
+    storages = Storage.objects.filter(volume_id=volume.id)
+    storages.update(
+        label=volume.label, total_bytes=volume.total_bytes, free_bytes=volume.free_bytes, seen=timezone.now()
+    )
+    if volume.free_bytes is not None:
+        note_free([pk for pk in storages.values_list("device_id", flat=True) if pk], volume.free_bytes)

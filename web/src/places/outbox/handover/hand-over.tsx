@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 
 import type { Schemas } from "../../../api/client";
-import { useHandOver, useHandovers } from "../../../api/handovers";
+import { useHandOver, useWaysOf } from "../../../api/handovers";
 import { sizeText } from "../../../domain/sizes";
 import { Button } from "../../../ui/button";
 import { Notice } from "../../../ui/notice";
@@ -11,7 +11,7 @@ import { isUnderWay, LIBRARY } from "./ways";
 
 /** How a file gets onto the devices that it is for. */
 export function HandOver({ output }: { output: Schemas["Output"] }) {
-  const all = useHandovers();
+  const all = useWaysOf(output.id);
   const devices = all.data?.devices.flatMap((device) => {
     const file = device.files.find(({ output_id }) => output_id === output.id);
     // the library is no question until somebody has one

@@ -19,17 +19,14 @@ export const bytesOf = (files: readonly File[]): number =>
 export const isUnderWay = ({ state }: File) => state === "copying" || state === "verifying";
 
 /** One line about all files of a device. */
-export function saidOf(device: Device): string {
-  const { files } = device;
-  const moving = files.find(isUnderWay);
-  if (moving) return `copying ${Math.round(moving.fraction * 100)} %`;
-  const waiting = files.filter(({ state }) => state === "waiting").length;
+export function saidOf({ device_id, storage, count, there, waiting, failed, copying }: Device): string {
+  if (copying !== null) return `copying ${Math.round(copying * 100)} %`;
   if (waiting) return `${waiting} waiting`;
-  if (files.some(({ state }) => state === "failed")) return "something failed";
-  if (device.device_id === LIBRARY && !device.storage) return "";
-  const missing = files.filter(({ state }) => state !== "there").length;
-  if (!missing) return files.length ? "all there" : "nothing for it yet";
-  return missing === files.length ? `${missing} to hand over` : `${missing} of ${files.length} not there`;
+  if (failed) return "something failed";
+  if (device_id === LIBRARY && !storage) return "";
+  const missing = count - there;
+  if (!missing) return count ? "all there" : "nothing for it yet";
+  return there ? `${missing} of ${count} not there` : `${missing} to hand over`;
 }
 
 const SYSTEMS: Record<string, string> = {
