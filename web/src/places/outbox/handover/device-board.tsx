@@ -3,6 +3,7 @@ import { useHandOver } from "../../../api/handovers";
 import { sizeText } from "../../../domain/sizes";
 import { Button } from "../../../ui/button";
 import { Notice } from "../../../ui/notice";
+import { Loading } from "../../../ui/states";
 import { FileRow } from "./file-row";
 import { PickUpButton } from "./pick-up";
 import { StorageBar } from "./storage-bar";
@@ -65,7 +66,13 @@ export function DeviceBoard({ device, all, leftOut, onLeaveOut }: Props) {
           ))}
         </ul>
       ) : (
-        <p className="mt-4 text-quiet">Nothing was made for it yet.</p>
+        <div className="mt-4">
+          {device.count ? (
+            <Loading what="its files" />
+          ) : (
+            <p className="text-quiet">Nothing was made for it yet.</p>
+          )}
+        </div>
       )}
       {device.more > 0 && (
         <p className="mt-2 text-[13px] text-quiet">
