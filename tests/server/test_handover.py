@@ -203,7 +203,8 @@ def test_what_cannot_be_is_said(episodes: list[Output], api: Api, drawer: StickD
     assert api("post", "outbox/volumes/ejected", {"volume_id": "stand-in-tern"})[0] == 409
     assert api("put", "outbox/volumes/plugged", {"label": "PUFFIN"})[0] == 409
     assert api("delete", "outbox/volumes/plugged?label=TERN")[0] == 409
-    chosen(api, drawer)
+    chosen(api, drawer, folder="../VIDEO//..  /New: ones")
+    assert board(api)["storage"]["folder"] == "Untitled/VIDEO/Untitled/New- ones"
     Path(episodes[0].path).unlink()
     status, said = api("post", "outbox/handovers", wanted)
     assert status == 404 and "not where it was made" in said["message"]

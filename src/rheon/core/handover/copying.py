@@ -92,6 +92,11 @@ def clear_parts(folder: Path) -> int:
     return cleared
 
 
+def folder_on(volume: Volume, folder: str) -> str:
+    """A folder below a volume as it can be called there; never above it."""
+    return "/".join(safe_stem(one, volume.names_like) for one in folder.split("/") if one.strip())
+
+
 def name_on(volume: Volume, name: str) -> str:
     """A file's name as the volume can have it, folder by folder."""
     *folders, own = name.split("/")
@@ -142,7 +147,7 @@ def _told(order: CopyOrder, volume: Volume) -> Iterator[None]:
 def _copied(order: CopyOrder, volume: Volume, source: BinaryIO, way: Way) -> Copied:
     said = os.fstat(source.fileno())
     way.total_bytes = said.st_size
-    folder = volume.path.joinpath(*[safe_stem(one, volume.names_like) for one in order.folder.split("/") if one])
+    folder = volume.path / folder_on(volume, order.folder)
     name = name_on(volume, order.name)
     there = _same_there(source, folder, name, way)
     if there is not None:

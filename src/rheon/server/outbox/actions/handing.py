@@ -15,7 +15,7 @@ from django.utils import timezone
 from rheon.core.catalogue import say
 from rheon.core.encoding import Hooks, Progress
 from rheon.core.errors import DeviceGone, RheonError, SourceMissing, Stopped
-from rheon.core.handover import CopyOrder, Listing, Volume, clear_parts, hand_over, kept_free
+from rheon.core.handover import CopyOrder, Listing, Volume, clear_parts, folder_on, hand_over, kept_free
 from rheon.core.naming.episodes import natural_key
 from rheon.server.claims import Claims
 from rheon.server.household.actions.devices import note_free
@@ -41,7 +41,7 @@ def set_storage(device: Device | None, volume_id: str, folder: str) -> Storage:
         raise DeviceGone("The device is not plugged in.", advice="Plug it in, then choose it.")
     _clear(Storage.objects.filter(device=device).exclude(volume_id=volume.id))
     storage, _ = Storage.objects.update_or_create(
-        device=device, defaults={"volume_id": volume.id, "folder": folder.strip("/ ")}
+        device=device, defaults={"volume_id": volume.id, "folder": folder_on(volume, folder)}
     )
     _note(volume)
     Handover.objects.filter(device=device, state=HandoverState.WAITING).update(volume_id=volume.id)
