@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from pathlib import Path
 
 from rheon.core.media import Tags
@@ -13,9 +14,15 @@ from rheon.server.home.queries import output_folders
 from .models import Output
 
 
-def root_of(path: Path) -> Path:
-    """The folder for all files in which one lies."""
-    return next((one for one in output_folders() if path.is_relative_to(one)), path.parent)
+def root_of(path: Path, folders: Sequence[Path] = ()) -> Path:
+    """The folder for all files in which one lies, of those that there are, if they are known already."""
+    return next((one for one in folders or output_folders() if path.is_relative_to(one)), path.parent)
+
+
+def called(output: Output, folders: Sequence[Path] = ()) -> str:
+    """What an output is called on a device: as in the folder for files, with the folders before it."""
+    path = Path(output.path)
+    return path.relative_to(root_of(path, folders)).as_posix()
 
 
 def name_by(output: Output, tags: Tags, naming: Naming | None = None, *, own_names: bool = True) -> str:

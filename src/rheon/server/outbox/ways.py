@@ -13,18 +13,20 @@ from rheon.core.handover import Listing, Room, Volume, VolumeKind, kept_free, na
 from rheon.core.naming.episodes import natural_key
 from rheon.core.wording import sentence
 from rheon.server.codes import qr
+from rheon.server.home.queries import output_folders
 from rheon.server.household.models import Device
 
 from . import documents
-from .actions.handing import called
 from .actions.picking_up import pick_up
 from .documents import WayState
 from .models import Handover, HandoverState, Output, Storage
+from .names import called
 from .volumes import lying, pluggable, volume_here, volumes_here
 
 LIBRARY = 0
 OPEN = (WayState.READY, WayState.GONE)
 COMING = (WayState.WAITING, WayState.COPYING, WayState.VERIFYING)
+LOOKED_AT = ("title_name", "device_ids", "path", "size_bytes")
 MOST_FILES = 300
 MOST_LOOKED_AT = 3000
 STATES = {
@@ -60,7 +62,7 @@ class _Way:
 def handovers_document(wanted: documents.HandoversWanted) -> documents.Handovers:
     here = {volume.id: volume for volume in volumes_here()}
     storages = {one.device_id: one for one in Storage.objects.all()}
-    listing = Listing()
+    listing, folders = Listing(), output_folders()
     found: list[documents.DeviceFiles] = []
     for device, outputs in _by_device(set(storages)):
         number = device.pk if device else LIBRARY
@@ -71,6 +73,7 @@ def handovers_document(wanted: documents.HandoversWanted) -> documents.Handovers
             storage=storage,
             volume=(here.get(storage.volume_id) or volume_here(storage.volume_id)) if storage else None,
             listing=listing,
+            folders=folders,
             left_out=frozenset(wanted.left_out if number == wanted.chosen else ()),
         )
         found.append(_device_files(place, outputs, wanted.output, listed=is_chosen or wanted.output is not None))
@@ -87,6 +90,7 @@ class _Place:
     storage: Storage | None
     volume: Volume | None
     listing: Listing
+    folders: tuple[Path, ...]
     left_out: frozenset[int]
 
     @property
@@ -107,7 +111,7 @@ class _Place:
 
 def _by_device(with_storage: set[int | None]) -> Iterable[tuple[Device | None, list[Output]]]:
     """Each device that files were made for or handed over to, or that has a storage; the library with all files."""
-    outputs = list(Output.objects.filter(is_sample=False)[:MOST_LOOKED_AT])
+    outputs = list(Output.objects.filter(is_sample=False).only(*LOOKED_AT)[:MOST_LOOKED_AT])
     handed: dict[int | None, set[int]] = {}
     for output_id, device_id in Handover.objects.values_list("output_id", "device_id"):
         handed.setdefault(device_id, set()).add(output_id)
@@ -146,17 +150,18 @@ def _way(output: Output, handover: Handover | None, place: _Place) -> _Way | Non
     size_bytes = place.listing.size_of(Path(output.path)) or 0
     if not size_bytes and (handover is None or handover.state != HandoverState.DONE):
         return None
+    name = called(output, place.folders)
     return _Way(
         output=output,
-        name=called(output),
+        name=name,
         size_bytes=size_bytes or output.size_bytes,
         present=size_bytes > 0,
         handover=handover,
-        state=_state(output, handover, place),
+        state=_state(output, name, handover, place),
     )
 
 
-def _state(output: Output, handover: Handover | None, place: _Place) -> WayState:
+def _state(output: Output, name: str, handover: Handover | None, place: _Place) -> WayState:
     if handover is not None and handover.state in STATES:
         return STATES[HandoverState(handover.state)]
     storage, volume = place.storage, place.volume
@@ -165,7 +170,7 @@ def _state(output: Output, handover: Handover | None, place: _Place) -> WayState
         return WayState.THERE if is_done else WayState.READY
     if handover is not None and is_done and _lies(volume.path / handover.path, output, place.listing):
         return WayState.THERE
-    named = list(place.listing.under_name(volume.path / storage.folder, name_on(volume, called(output))))
+    named = list(place.listing.under_name(volume.path / storage.folder, name_on(volume, name)))
     if any(one.size_bytes == output.size_bytes for one in named):
         return WayState.THERE
     if named:

@@ -22,7 +22,7 @@ from rheon.server.household.actions.devices import note_free
 from rheon.server.household.models import Device
 
 from ..models import TO_COME, UNDER_WAY, Handover, HandoverState, Output, Storage
-from ..names import root_of
+from ..names import called
 from ..tasks import hand_over_task
 from ..volumes import eject, plug_in, volume_here
 
@@ -80,12 +80,6 @@ def want_copies(device: Device | None, outputs: Sequence[Output], *, replace: bo
         for output in sorted(outputs, key=lambda one: natural_key(called(one))):
             _want(output, device, storage, replace=replace)
         transaction.on_commit(hand_over_task.enqueue)
-
-
-def called(output: Output) -> str:
-    """What an output is called on a device: as in the folder for files, with the folders before it."""
-    path = Path(output.path)
-    return path.relative_to(root_of(path)).as_posix()
 
 
 def _want(output: Output, device: Device | None, storage: Storage, *, replace: bool) -> None:

@@ -15,7 +15,7 @@ from rheon.core.system import is_there
 from rheon.server.household.models import Device
 
 from ..models import Output, PickUp
-from .handing import called
+from ..names import called
 from .outputs import report
 
 OPEN_FOR = timedelta(hours=2)
