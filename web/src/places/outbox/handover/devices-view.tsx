@@ -35,7 +35,7 @@ export function DevicesView({ chosenId }: { chosenId: number | undefined }) {
     <div className="grid flex-1 grid-cols-[minmax(280px,38%)_minmax(0,1fr)] border-t border-hairline max-md:grid-cols-1 md:h-[calc(100dvh-129px)] md:flex-none">
       <ul
         aria-label="Devices"
-        className={`overflow-y-auto border-r border-hairline ${chosenId ? "max-md:hidden" : ""}`}
+        className={`overflow-y-auto border-r border-hairline ${chosenId === undefined ? "" : "max-md:hidden"}`}
       >
         {all.devices.map((one) => (
           <li key={one.device_id}>
@@ -43,7 +43,7 @@ export function DevicesView({ chosenId }: { chosenId: number | undefined }) {
           </li>
         ))}
       </ul>
-      <div className={`min-h-0 min-w-0 md:contents ${chosenId ? "" : "max-md:hidden"}`}>
+      <div className={`min-h-0 min-w-0 md:contents ${chosenId === undefined ? "max-md:hidden" : ""}`}>
         <Link to="/outbox/devices" className="block px-3 py-2 font-semibold text-river md:hidden">
           ← All devices
         </Link>
