@@ -65,4 +65,4 @@ def test_speed_is_preferred_and_where_the_chip_fails_software_makes_the_file(
     expect(ended.get_by_text(said)).to_be_visible(timeout=240_000)
     expect(ended.get_by_text("Outbox →")).to_be_visible()
     page.goto("/settings")
-    expect(vaapi).to_contain_text("Makes H.264", timeout=60_000)
+    expect(vaapi).to_contain_text("Makes H.264", timeout=240_000)
