@@ -137,7 +137,7 @@ def speed() -> None:
 def copy_in_child(source: Path, at: Stick) -> None:
     with contextlib.suppress(RheonError):
         slowly = Hooks(on_progress=lambda step: time.sleep(0.03))
-        copy_file(CopyOrder(source=source, folder="", name=NAME, look=at.look, kept_free_bytes=0), slowly)
+        copy_file(CopyOrder(source=source, folder="", name=NAME, look=at.look), slowly)
 
 
 def cuts(count: int) -> None:
@@ -171,7 +171,7 @@ def cuts(count: int) -> None:
                 wrong, whole = wrong + (not same), whole + same
                 path.unlink()
             with contextlib.suppress(TargetFull):
-                again = copy_file(CopyOrder(source=source, folder="", name=NAME, look=at.look, kept_free_bytes=0))
+                again = copy_file(CopyOrder(source=source, folder="", name=NAME, look=at.look))
                 after, resumed = after + 1, resumed + (again.resumed_bytes > 0)
                 wrong += again.path.read_bytes() != data
                 again.path.unlink()

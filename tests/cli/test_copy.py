@@ -62,7 +62,7 @@ def test_a_folder_will_do_and_what_cannot_be_is_said(drawer: StickDrawer, files:
     large = tmp_path / "large.mp4"
     large.write_bytes(bytes(3_000_000))
     for argv, part in (
-        ((large, "--to", "TERN"), "TERN has room for"),
+        ((large, "--to", "TERN"), "does not fit on TERN"),
         ((files[0], "--to", "PUFFIN"), "no volume and no folder"),
         ((tmp_path / "none.mp4", "--to", "TERN"), "not where it was made"),
     ):

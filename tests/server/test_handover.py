@@ -211,7 +211,7 @@ def test_what_cannot_be_is_said(episodes: list[Output], api: Api, drawer: StickD
     (drawer.folder / "TERN" / "filler.bin").write_bytes(b"." * 2_000_000)
     hand_over(api, device, [{"output_id": episodes[1].pk}])
     row = Handover.objects.get()
-    assert row.state == "failed" and "TERN has room for" in row.error_message
+    assert row.state == "failed" and "does not fit on TERN" in row.error_message
     assert api("delete", f"outbox/storages/{device.pk}")[0] == 204
     assert board(api)["storage"] is None
 
@@ -248,3 +248,20 @@ def test_the_library_takes_everything_and_replaces_only_after_a_yes(
     api("post", "outbox/handovers", {"device_id": 0, "outputs": [other]})
     handing.hand_over_all()
     assert Handover.objects.filter(device=None).count() == 4, "one row for each file, however often it is asked for"
+
+
+@pytest.mark.django_db(transaction=True)
+def test_two_devices_on_one_stick_do_not_promise_the_same_room(
+    episodes: list[Output], api: Api, drawer: StickDrawer
+) -> None:
+    first, second, *_ = Device.objects.all()
+    Output.objects.filter(pk__in=[one.pk for one in episodes[2:]]).update(device_ids=[second.pk])
+    for device in (first, second):
+        drawer.plug_in("TERN")
+        api("put", f"outbox/storages/{device.pk}", {"volume_id": "stand-in-tern", "folder": "VIDEO"})
+    api("post", "outbox/handovers", {"device_id": first.pk, "outputs": [one.pk for one in episodes[:2]]})
+    files = api("get", f"outbox/handovers?chosen={second.pk}")[1]["devices"][1]["files"]
+    assert [file["fits"] for file in files] == [True, False]
+    handing.hand_over_all()
+    files = api("get", f"outbox/handovers?chosen={second.pk}")[1]["devices"][1]["files"]
+    assert [file["fits"] for file in files] == [True, False]

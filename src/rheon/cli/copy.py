@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
 from pathlib import Path
 from typing import Annotated
 
@@ -12,7 +13,7 @@ from rich.progress import BarColumn, Progress, TaskProgressColumn, TextColumn
 from rheon.core.encoding import Hooks
 from rheon.core.encoding import Progress as Step
 from rheon.core.errors import TargetError
-from rheon.core.handover import Copied, CopyOrder, Volume, folder_as_volume, hand_over, kept_free
+from rheon.core.handover import Copied, CopyOrder, Volume, folder_as_volume, hand_over
 from rheon.core.naming.episodes import natural_key
 from rheon.core.system import real_path
 from rheon.core.wording import size_text
@@ -32,33 +33,39 @@ def copy(
     and only then name it. What an earlier try had written counts.
     """
     with reported(as_json=as_json, by_line=True):
-        look, below = _found(to)
-        volume = look()
+        look = _looked_for(to)
         for file in sorted(files, key=lambda one: natural_key(one.name)):
             order = CopyOrder(
                 source=file,
-                folder="/".join(part for part in (below, folder) if part),
+                folder=folder,
                 name=file.name,
                 look=look,
-                kept_free_bytes=kept_free(volume.total_bytes if volume else None),
             )
             _say(file, _shown(order, as_json=as_json), as_json=as_json)
 
 
-def _found(to: str) -> tuple[Callable[[], Volume | None], str]:
-    """How the volume is looked for, and the folder on it that ``to`` names. Raises ``TargetError``."""
+def _looked_for(to: str) -> Callable[[], Volume | None]:
+    """How the place for the files is found again: a volume by its label, or a folder, on a volume or of this machine.
+
+    Raises ``TargetError`` where there is neither.
+    """
     here = all_volumes()
-    named = next((one for one in here if one.label.casefold() == to.casefold()), None)
     path = real_path(to)
-    within = [one for one in here if path.is_relative_to(one.path)]
-    volume = named or max(within, key=lambda one: len(one.path.parts), default=None)
-    if volume is not None:
-        wanted = volume.id
-        below = "" if named else path.relative_to(volume.path).as_posix()
-        return lambda: next((one for one in all_volumes() if one.id == wanted), None), below.strip(".")
-    if not path.is_dir():
+    named = next((one for one in here if one.label.casefold() == to.casefold()), None)
+    around = max(
+        (one for one in here if path.is_relative_to(one.path)), key=lambda one: len(one.path.parts), default=None
+    )
+    if named is None and not path.is_dir():
         raise TargetError("There is no volume and no folder called {name}.", name=to, advice="See rheon volumes.")
-    return lambda: folder_as_volume(path), ""
+    volume = named or around
+    if volume is None:
+        return lambda: folder_as_volume(path)
+
+    def look() -> Volume | None:
+        now = next((one for one in all_volumes() if one.id == volume.id), None)
+        return now if now is None or named else replace(now, path=path)
+
+    return look
 
 
 def _shown(order: CopyOrder, *, as_json: bool) -> Copied:

@@ -281,7 +281,7 @@ def found(folder: Path) -> Callable[[], Volume | None]:
 @pytest.mark.parametrize("mounted", SYSTEMS, indirect=True)
 def test_real_file_systems_take_copies(mounted: Path, film: Path) -> None:
     look = found(mounted)
-    wanted = CopyOrder(source=film, folder="VIDEO", name="Tide: Watch/First light?.mp4", look=look, kept_free_bytes=0)
+    wanted = CopyOrder(source=film, folder="VIDEO", name="Tide: Watch/First light?.mp4", look=look)
     made = copy_file(wanted)
     assert made.path.read_bytes() == DATA and made.path.is_relative_to(mounted / "VIDEO")
     assert copy_file(wanted).was_there
@@ -316,7 +316,7 @@ def test_a_driver_that_dies_in_the_middle_is_a_device_that_is_gone(mounted: Path
     look = found(mounted)
     volume = look()
     assert volume is not None
-    wanted = CopyOrder(source=film, folder="", name="Film.mp4", look=look, kept_free_bytes=0)
+    wanted = CopyOrder(source=film, folder="", name="Film.mp4", look=look)
     asked = iter(range(10_000))
 
     def pull() -> bool:

@@ -1,7 +1,7 @@
 """Names, and where files go."""
 
 from .artwork import ARTWORK_SUFFIX
-from .beside import beside
+from .beside import beside, stems_beside
 from .convert import Delivered, Order, convert, take_up
 from .disc_copy import DiscCopied, DiscOrder, copy_disc, take_up_copy
 from .place import folded, numbered, put_in_place
@@ -21,6 +21,7 @@ __all__ = [
     "folded",
     "numbered",
     "put_in_place",
+    "stems_beside",
     "take_up",
     "take_up_copy",
 ]

@@ -2,14 +2,27 @@
 
 from __future__ import annotations
 
-import glob
+from collections.abc import Iterator
 from pathlib import Path
 
 from .artwork import ARTWORK_SUFFIX
 
+SUBTITLES_SUFFIX = ".srt"
+
 
 def beside(path: Path) -> tuple[Path, ...]:
     """The files that belong to a file, in the order of their names."""
-    stem = glob.escape(path.stem)
-    found = (*path.parent.glob(f"{stem}.*.srt"), *path.parent.glob(f"{stem}{ARTWORK_SUFFIX}"))
-    return tuple(sorted(one for one in found if one != path))
+    if not path.parent.is_dir():
+        return ()
+    return tuple(sorted(one for one in path.parent.iterdir() if one != path and path.stem in stems_beside(one.name)))
+
+
+def stems_beside(name: str) -> Iterator[str]:
+    """The stems of files that something of this name belongs to: ``Film`` for ``Film.jpg`` and ``Film.en.srt``."""
+    if name.endswith(ARTWORK_SUFFIX):
+        yield name.removesuffix(ARTWORK_SUFFIX)
+    elif name.endswith(SUBTITLES_SUFFIX):
+        stem = name.removesuffix(SUBTITLES_SUFFIX)
+        while "." in stem:
+            stem = stem.rpartition(".")[0]
+            yield stem

@@ -21,7 +21,8 @@ from ..encoding import Hooks, part_path, parts_in
 from ..errors import DeviceBusy, DeviceGone, FileTooLarge, SourceMissing, TargetError, TargetFull
 from ..media import mark_of
 from ..naming.names import safe_stem
-from .fitting import KEPT_FREE_BYTES, Room
+from ..wording import sentence
+from .fitting import Room, kept_free, what_fits
 from .listing import Listing
 from .transfer import is_same, opened, verify, write
 from .volumes import Volume
@@ -43,7 +44,6 @@ class CopyOrder:
     folder: str
     name: str
     look: Look
-    kept_free_bytes: int = KEPT_FREE_BYTES
     replaces: bool = False
 
 
@@ -184,28 +184,21 @@ def _copied(order: CopyOrder, volume: Volume, source: BinaryIO, way: Way) -> Cop
 
 
 def _check_room(order: CopyOrder, volume: Volume, part: Path, size_bytes: int) -> None:
-    """Raises ``FileTooLarge`` or ``TargetFull``."""
-    room = Room(
-        free_bytes=volume.free_bytes, kept_free_bytes=order.kept_free_bytes, unit_bytes=volume.unit_bytes
-    )  # fmt: skip
-    if volume.largest_file_bytes is not None and size_bytes > volume.largest_file_bytes:
-        raise FileTooLarge(
-            "{name} is {size_mb:.0f} MB, and a file on {label} can be {most_mb:.0f} MB.",
-            name=order.name,
-            label=volume.label,
-            size_mb=size_bytes / 1e6,
-            most_mb=volume.largest_file_bytes / 1e6,
-        )
+    """Raises ``FileTooLarge`` or ``TargetFull``. What an earlier try has written needs no room any more."""
     there = part.stat().st_size if part.exists() else 0
-    needed = room.taken_by(size_bytes) - there
-    if room.left_bytes is not None and needed > room.left_bytes:
-        raise TargetFull(
-            "{name} takes {needed_mb:.0f} MB, and {label} has room for {left_mb:.0f} MB.",
-            name=order.name,
-            label=volume.label,
-            needed_mb=needed / 1e6,
-            left_mb=room.left_bytes / 1e6,
-        )
+    room = Room(
+        free_bytes=None if volume.free_bytes is None else volume.free_bytes + there,
+        kept_free_bytes=kept_free(volume.total_bytes),
+        unit_bytes=volume.unit_bytes,
+        largest_file_bytes=volume.largest_file_bytes,
+    )
+    (fit,) = what_fits([(0, size_bytes)], room)
+    if fit.why_not is None:
+        return
+    error = FileTooLarge if fit.why_not.code == "over_file_limit" else TargetFull
+    raise error(
+        "{name} does not fit on {label}: {why}.", name=order.name, label=volume.label, why=sentence(fit.why_not)
+    )
 
 
 def _still(order: CopyOrder, volume: Volume) -> None:

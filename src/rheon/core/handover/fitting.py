@@ -21,7 +21,7 @@ class Room:
     """What a place has for files: free bytes where it says, what of them is kept free, its unit, its largest file."""
 
     free_bytes: int | None
-    kept_free_bytes: int = KEPT_FREE_BYTES
+    kept_free_bytes: int
     unit_bytes: int = 1
     largest_file_bytes: int | None = None
 

@@ -7,7 +7,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 from pathlib import Path
 
-from ..delivery import ARTWORK_SUFFIX, folded, numbered
+from ..delivery import folded, numbered, stems_beside
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -57,21 +57,10 @@ class Listing:
         if folder not in self._beside:
             sides: dict[str, int] = {}
             for one in self.inside(folder).values():
-                for stem in _stems(one.path.name) if one.size_bytes else ():
+                for stem in stems_beside(one.path.name) if one.size_bytes else ():
                     sides[stem] = sides.get(stem, 0) + (one.size_bytes or 0)
             self._beside[folder] = sides
         return self._beside[folder]
-
-
-def _stems(name: str) -> Iterator[str]:
-    """The stems of files that something of this name would lie beside."""
-    if name.endswith(ARTWORK_SUFFIX):
-        yield name.removesuffix(ARTWORK_SUFFIX)
-    elif name.endswith(".srt"):
-        stem = name.removesuffix(".srt")
-        while "." in stem:
-            stem = stem.rpartition(".")[0]
-            yield stem
 
 
 def _entries(folder: Path) -> Iterator[Found]:

@@ -9,6 +9,7 @@ from ..media import Reason
 from ..media.facts import as_fact
 from .facts import DYNAMIC_RANGES, sides
 from .lengths import duration_text, in_time
+from .room import ROOM
 from .rules import rule_name
 from .values import Values, number
 from .works import WORKS
@@ -339,6 +340,7 @@ SENTENCES: Mapping[str, str | Callable[[Values], str]] = {
     "cut_copied": _cut_copied,
     "cut_copied_unknown": "a copied stream can only begin at a key picture: the file begins with the nearest one",
     **WORKS,
+    **ROOM,
     "chapters_kept": "kept",
     "no_chapters_in_title": "the title has none",
     "no_chapters_in_container": "{container} holds none",

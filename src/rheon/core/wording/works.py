@@ -1,11 +1,11 @@
-"""What is said of names, tags and artwork, of works that a look-up service knows, and of what fits on a device."""
+"""What is said of names, tags and artwork, and of works that a look-up service knows."""
 
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 
-from ..catalogue import say, say_count
-from .lengths import in_time, size_text
+from ..catalogue import say_count
+from .lengths import in_time
 from .values import Values, number
 
 
@@ -23,16 +23,6 @@ def _more_here(values: Values) -> str:
     return say_count(
         "only {count} episode, and {here} are here", "only {count} episodes, and {here} are here", there, here=here
     )
-
-
-def _over_limit(values: Values) -> str:
-    size, largest = (size_text(number(values[key])) for key in ("size_bytes", "largest_bytes"))
-    return say("it is {size}, and a file there can be {largest} at most", size=size, largest=largest)
-
-
-def _no_room(values: Values) -> str:
-    size, left = (size_text(number(values[key])) for key in ("size_bytes", "left_bytes"))
-    return say("it takes {size}, and {left} are left", size=size, left=left)
 
 
 WORKS: Mapping[str, str | Callable[[Values], str]] = {
@@ -66,9 +56,6 @@ WORKS: Mapping[str, str | Callable[[Values], str]] = {
     "artwork_to_be_found": "the frame that seems best; it is looked for before the file is made",
     "artwork_frame": in_time("the frame at {at_s}"),
     "made_without_artwork": "made without its artwork: {what}",
-    # why a file does not go onto a device
-    "over_file_limit": _over_limit,
-    "no_room_left": _no_room,
     # how a work that is looked up stands to what is here
     "work_name": "the name is the same",
     "work_name_other": "the name is another",

@@ -110,6 +110,16 @@ class Handover(Leased):
         ordering = ["id"]
         constraints = [models.UniqueConstraint(fields=["output", "device"], name="one_handover")]
 
+    @property
+    def fraction(self) -> float:
+        """How far it is; the first half is writing, the second verifying."""
+        return self.done_bytes / max(1, self.size_bytes)
+
+    @property
+    def coming_bytes(self) -> int:
+        """What it has still to take of what is free, if it is to come."""
+        return round(self.size_bytes * max(0.0, 1 - 2 * self.fraction))
+
 
 class PickUp(Coded):
     """One row: the page for picking files up on the home network.

@@ -19,13 +19,12 @@ from rheon.server.household.models import Device
 from . import documents
 from .actions.picking_up import pick_up
 from .documents import WayState
-from .models import Handover, HandoverState, Output, Storage
+from .models import TO_COME, Handover, HandoverState, Output, Storage
 from .names import called
 from .volumes import lying, pluggable, volume_here, volumes_here
 
 LIBRARY = 0
 OPEN = (WayState.READY, WayState.GONE)
-COMING = (WayState.WAITING, WayState.COPYING, WayState.VERIFYING)
 LOOKED_AT = ("title_name", "device_ids", "path", "size_bytes")
 MOST_FILES = 300
 MOST_LOOKED_AT = 3000
@@ -51,18 +50,13 @@ class _Way:
     @property
     def fraction(self) -> float:
         """How far it is, of writing and verifying."""
-        return self.handover.done_bytes / max(1, self.handover.size_bytes) if self.handover else 0.0
-
-    @property
-    def coming_bytes(self) -> int:
-        """What it has still to take of what is free."""
-        return round(self.size_bytes * max(0.0, 1 - 2 * self.fraction)) if self.state in COMING else 0
+        return self.handover.fraction if self.handover else 0.0
 
 
 def handovers_document(wanted: documents.HandoversWanted) -> documents.Handovers:
     here = {volume.id: volume for volume in volumes_here()}
     storages = {one.device_id: one for one in Storage.objects.all()}
-    listing, folders = Listing(), output_folders()
+    listing, folders, coming = Listing(), output_folders(), _coming_bytes()
     found: list[documents.DeviceFiles] = []
     for device, outputs in _by_device(set(storages)):
         number = device.pk if device else LIBRARY
@@ -74,12 +68,21 @@ def handovers_document(wanted: documents.HandoversWanted) -> documents.Handovers
             volume=(here.get(storage.volume_id) or volume_here(storage.volume_id)) if storage else None,
             listing=listing,
             folders=folders,
+            coming_bytes=coming.get(storage.volume_id, 0) if storage else 0,
             left_out=frozenset(wanted.left_out if number == wanted.chosen else ()),
         )
         found.append(_device_files(place, outputs, wanted.output, listed=is_chosen or wanted.output is not None))
     return documents.Handovers(
         volumes=[_volume(volume) for volume in here.values()], lying=lying(), pluggable=pluggable(), devices=found
     )
+
+
+def _coming_bytes() -> dict[str, int]:
+    """What has still to be written to each volume, for whichever device it is."""
+    coming: dict[str, int] = {}
+    for one in Handover.objects.filter(state__in=TO_COME):
+        coming[one.volume_id] = coming.get(one.volume_id, 0) + one.coming_bytes
+    return coming
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -91,6 +94,7 @@ class _Place:
     volume: Volume | None
     listing: Listing
     folders: tuple[Path, ...]
+    coming_bytes: int
     left_out: frozenset[int]
 
     @property
@@ -185,9 +189,8 @@ def _lies(path: Path, output: Output, listing: Listing) -> bool:
 
 def _why_not(ways: Sequence[_Way], place: _Place) -> dict[int, str]:
     """Why files that are not there do not fit beside what is and what will be; empty for those that do."""
-    coming = sum(way.coming_bytes for way in ways)
     room = Room(
-        free_bytes=None if place.free_bytes is None else max(0, place.free_bytes - coming),
+        free_bytes=None if place.free_bytes is None else max(0, place.free_bytes - place.coming_bytes),
         kept_free_bytes=kept_free(place.total_bytes),
         unit_bytes=place.volume.unit_bytes if place.volume else 1,
         largest_file_bytes=place.largest_file_bytes,
@@ -207,7 +210,7 @@ def _storage(storage: Storage, place: _Place, ways: Sequence[_Way]) -> documents
         total_bytes=place.total_bytes,
         free_bytes=place.free_bytes,
         there_bytes=sum(way.size_bytes for way in ways if way.state is WayState.THERE),
-        coming_bytes=sum(way.coming_bytes for way in ways),
+        coming_bytes=place.coming_bytes,
         kept_free_bytes=kept_free(place.total_bytes),
         seen=storage.seen,
     )

@@ -15,11 +15,12 @@ from django.utils import timezone
 from rheon.core.catalogue import say
 from rheon.core.encoding import Hooks, Progress
 from rheon.core.errors import DeviceGone, RheonError, SourceMissing, Stopped
-from rheon.core.handover import CopyOrder, Listing, Volume, clear_parts, folder_on, hand_over, kept_free
+from rheon.core.handover import CopyOrder, Listing, Volume, clear_parts, folder_on, hand_over
 from rheon.core.naming.episodes import natural_key
 from rheon.server.claims import Claims
 from rheon.server.household.actions.devices import note_free
 from rheon.server.household.models import Device
+from rheon.server.worklist.actions.run import UNFORESEEN
 
 from ..models import TO_COME, UNDER_WAY, Handover, HandoverState, Output, Storage
 from ..names import called
@@ -30,7 +31,6 @@ log = logging.getLogger("rheon")
 TELL_EVERY_S = 0.4
 MOST_ATTEMPTS = 5
 in_hand = Claims(Handover.objects.all)
-UNFORESEEN = "It stopped on something unforeseen. Try again; the log says more."
 ENDED_AGAIN = "The worker was ended each time that it copied this. Try another stick or card."
 
 
@@ -173,9 +173,10 @@ def _run(handover: Handover) -> None:
     except Stopped:
         handover.delete()
     except DeviceGone as error:
-        waits = handover.attempts < MOST_ATTEMPTS
-        state = HandoverState.WAITING if waits else HandoverState.FAILED
-        _end(handover, state=state, error_code=error.code, error_message=error.message)
+        # pulled out is no fault of it; one that is there and does not answer is tried some times only
+        attempts = handover.attempts if volume_here(handover.volume_id) else 0
+        state = HandoverState.WAITING if attempts < MOST_ATTEMPTS else HandoverState.FAILED
+        _end(handover, state=state, attempts=attempts, error_code=error.code, error_message=error.message)
     except RheonError as error:
         _end(handover, state=HandoverState.FAILED, error_code=error.code, error_message=error.message)
     except Exception:
@@ -184,26 +185,26 @@ def _run(handover: Handover) -> None:
 
 
 def _carry_out(handover: Handover) -> None:
-    volume_id = handover.volume_id
-    storage = Storage.objects.filter(device=handover.device, volume_id=volume_id).first()
-    volume = volume_here(volume_id)
+    """Raises ``RheonError``."""
+    volume = volume_here(handover.volume_id)
+    if volume is None:
+        raise DeviceGone("The device is not plugged in.")
+    storage = Storage.objects.filter(device=handover.device, volume_id=volume.id).first()
     order = CopyOrder(
         source=Path(handover.output.path),
         folder=storage.folder if storage else "",
         name=handover.name,
-        look=lambda: volume_here(volume_id),
-        kept_free_bytes=kept_free(volume.total_bytes if volume else None),
+        look=lambda: volume_here(volume.id),
         replaces=handover.replaces,
     )
     course = _Course(handover)
     copied = hand_over(order, Hooks(on_progress=course.on_progress, should_stop=course.should_stop))
-    now = volume_here(volume_id)
-    if now is not None:
+    if now := volume_here(volume.id):
         _note(now)
     _end(
         handover,
         state=HandoverState.DONE,
-        path=copied.path.relative_to(now.path).as_posix() if now else handover.name,
+        path=copied.path.relative_to(volume.path).as_posix(),
         was_there=copied.was_there,
         done_bytes=handover.size_bytes,
     )

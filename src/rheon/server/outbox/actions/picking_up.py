@@ -56,6 +56,12 @@ def to_be_picked_up(code: str) -> list[Output] | None:
     return [found[pk] for pk in row.outputs if pk in found]
 
 
+def picked_up_file(code: str, output_id: int) -> Output | None:
+    """One of the files that a code opens."""
+    row = pick_up()
+    return Output.objects.filter(pk=output_id).first() if row.lets_in(code) and output_id in row.outputs else None
+
+
 def note_fetched(output_id: int) -> None:
     """The end of a file was given to a device."""
     with transaction.atomic():

@@ -20,7 +20,7 @@ from rheon.core.formats import PLAYED_BY_BROWSERS, media_type
 from rheon.core.wording import size_text
 from rheon.server.api.ranges import file_response
 
-from ..actions.picking_up import note_fetched, pick_up, report_from_device, to_be_picked_up
+from ..actions.picking_up import note_fetched, pick_up, picked_up_file, report_from_device, to_be_picked_up
 from ..media import lying
 from ..models import Output
 
@@ -79,8 +79,7 @@ def playlist(request: HttpRequest, code: str) -> HttpResponse:
 @require_safe
 async def file(request: HttpRequest, code: str, output_id: int, name: str) -> HttpResponse | StreamingHttpResponse:
     """A file or a range of it, as long as the code opens it; the name is only for whoever saves it."""
-    opened = await sync_to_async(to_be_picked_up)(code)
-    output = next((one for one in opened or () if one.pk == output_id), None)
+    output = await sync_to_async(picked_up_file)(code, output_id)
     path = await lying(output) if output else None
     if path is None:
         return _refused()
@@ -99,8 +98,7 @@ async def file(request: HttpRequest, code: str, output_id: int, name: str) -> Ht
 @require_POST
 def report(request: HttpRequest, code: str, output_id: int) -> HttpResponse:
     """How a file played there."""
-    opened = to_be_picked_up(code)
-    output = next((one for one in opened or () if one.pk == output_id), None)
+    output = picked_up_file(code, output_id)
     if output is None:
         return _refused()
     try:
