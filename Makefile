@@ -75,9 +75,10 @@ bench: .venv/.tests-installed media
 truth: .venv/.tests-installed media
 	$(PY) benchmarks/truth.py
 
-# a running installation, killed 200 times (KILLS=20 for fewer): what was lost, stuck or left
+# a running installation, killed 200 times (KILLS=20 for fewer), and copies onto a stick, cut off 100 times: what was lost
 kills: .venv/.tests-installed web media
 	$(PY) benchmarks/kills.py
+	$(PY) benchmarks/handover.py
 
 # 100,000 changed inputs for every reader (INPUTS=2000 for fewer), and many made-up calls for every address
 fuzz: .venv/.tests-installed media

@@ -63,7 +63,7 @@ def drawer(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> StickDrawer:
     """Every stick is plugged in."""
     monkeypatch.setenv("RHEON_VOLUMES", f"rheon.demo.sticks:{tmp_path / 'sticks'}")
     made = StickDrawer(folder=tmp_path / "sticks")
-    for label in made.lying():
+    for label in made.unplugged():
         made.plug_in(label)
     return made
 

@@ -70,7 +70,7 @@ def test_a_stick_takes_three_of_four_episodes_and_says_why_not_the_fourth(
     made = sorted(rheon.output.rglob("*.m4v"))
     there = sorted((drawer.folder / "TERN").rglob("*.m4v"))
     assert len(there) == 3 and set(sums(there)) < set(sums(made))
-    page.get_by_role("button", name="Let go of TERN").click()
+    page.get_by_role("button", name="Eject TERN").click()
     expect(page.get_by_text("TERN can be taken out")).to_be_visible()
     assert not drawer.volumes()
     # the file's own page says the same, and the copy waits there for the stick

@@ -10,7 +10,7 @@ import pytest
 
 from rheon.demo.sticks import StickDrawer
 from rheon.server.household.models import Device
-from rheon.server.outbox.actions import handing
+from rheon.server.outbox.actions import handover
 from rheon.server.outbox.models import Handover, HandoverState, Output
 from rheon.server.upkeep.sweep import sweep
 
@@ -65,7 +65,7 @@ def chosen(api: Api, drawer: StickDrawer, label: str = "TERN", folder: str = "VI
 def hand_over(api: Api, device: Device, files: list[Any]) -> None:
     wanted = {"device_id": device.pk, "outputs": [file["output_id"] for file in files]}
     assert api("post", "outbox/handovers", wanted)[0] == 202
-    handing.hand_over_all()
+    handover.hand_over_all()
 
 
 @pytest.mark.django_db(transaction=True)
@@ -106,14 +106,14 @@ def test_what_waits_goes_on_when_its_stick_is_there_again(
     hand_over(api, device, away["files"][:2])
     assert [file["state"] for file in board(api)["files"]] == ["waiting", "waiting", "ready", "ready"]
     drawer.plug_in("TERN")
-    told = handing._Course.on_progress
+    told = handover._Course.on_progress
 
     def pulled(course: Any, step: Any) -> None:
         told(course, step)
         drawer.pull_out("TERN")
 
-    monkeypatch.setattr(handing._Course, "on_progress", pulled)
-    handing.hand_over_all()
+    monkeypatch.setattr(handover._Course, "on_progress", pulled)
+    handover.hand_over_all()
     (row,) = Handover.objects.exclude(error_message="")
     assert row.state == HandoverState.WAITING and "Plug it in again" in row.error_message
     assert not list((drawer.folder / "TERN").rglob("*.mp4"))
@@ -121,14 +121,14 @@ def test_what_waits_goes_on_when_its_stick_is_there_again(
     left = list((drawer.folder / "TERN").rglob("*.part"))
     assert left, "what was written is gone on with"
     drawer.plug_in("TERN")
-    handing.hand_over_all()
+    handover.hand_over_all()
     assert [file["state"] for file in board(api)["files"]] == ["there", "there", "ready", "ready"]
     # of what is not wanted any more nothing stays, and what is to go elsewhere goes there
     left[0].write_bytes(b"half of something")
     rest = [file["output_id"] for file in away["files"][2:]]
     api("post", "outbox/handovers", {"device_id": device.pk, "outputs": rest})
     chosen(api, drawer, "KITTIWAKE")
-    handing.hand_over_all()
+    handover.hand_over_all()
     assert not left[0].exists() and len(list((drawer.folder / "KITTIWAKE").rglob("*.mp4"))) == 2
 
 
@@ -140,7 +140,7 @@ def test_what_a_killed_worker_had_begun_is_taken_up(episodes: list[Output], api:
     Handover.objects.filter(output=episodes[1]).update(stop_requested=True)
     assert sweep() >= 2
     assert list(Handover.objects.values_list("output_id", "state")) == [(episodes[0].pk, "waiting")]
-    Handover.objects.update(state=HandoverState.VERIFYING, worker=GONE, attempts=handing.MOST_ATTEMPTS)
+    Handover.objects.update(state=HandoverState.VERIFYING, worker=GONE, attempts=handover.MOST_ATTEMPTS)
     sweep()
     assert Handover.objects.get().state == "failed"
     hand_over(api, device, [{"output_id": episodes[0].pk}])
@@ -155,8 +155,8 @@ def test_what_is_stopped_or_forgotten_is_nowhere(
     api("post", "outbox/handovers", {"device_id": device.pk, "outputs": [one.pk for one in episodes[:3]]})
     first, second, third = Handover.objects.all()
     assert api("delete", f"outbox/handovers/{second.pk}")[0] == 204
-    monkeypatch.setattr(handing, "TELL_EVERY_S", 0)
-    told = handing._Course.on_progress
+    monkeypatch.setattr(handover, "TELL_EVERY_S", 0)
+    told = handover._Course.on_progress
 
     def stopped(course: Any, step: Any) -> None:
         if course.handover.pk == first.pk:
@@ -165,8 +165,8 @@ def test_what_is_stopped_or_forgotten_is_nowhere(
             Output.objects.filter(pk=third.output_id).delete()
         told(course, step)
 
-    monkeypatch.setattr(handing._Course, "on_progress", stopped)
-    handing.hand_over_all()
+    monkeypatch.setattr(handover._Course, "on_progress", stopped)
+    handover.hand_over_all()
     assert not Handover.objects.exists()
     assert not [path for path in (drawer.folder / "TERN").rglob("*") if path.is_file()]
 
@@ -236,17 +236,17 @@ def test_the_library_takes_everything_and_replaces_only_after_a_yes(
     ready = [file["output_id"] for file in before["files"] if file["fits"]]
     assert len(ready) == 3
     api("post", "outbox/handovers", {"device_id": 0, "outputs": ready})
-    handing.hand_over_all()
+    handover.hand_over_all()
     assert [file["state"] for file in library()["files"]] == ["there", "other", "there", "there"]
     assert old.read_bytes() == b"an older version"
     other = before["files"][1]["output_id"]
     api("post", "outbox/handovers", {"device_id": 0, "outputs": [other], "replace": True})
-    handing.hand_over_all()
+    handover.hand_over_all()
     assert [file["state"] for file in library()["files"]] == ["there"] * 4
     assert old.read_bytes() == b"\2" * 5 * MB and len(list(old.parent.glob("*.mp4"))) == 4
     assert Handover.objects.filter(device=None).count() == 4
     api("post", "outbox/handovers", {"device_id": 0, "outputs": [other]})
-    handing.hand_over_all()
+    handover.hand_over_all()
     assert Handover.objects.filter(device=None).count() == 4, "one row for each file, however often it is asked for"
 
 
@@ -262,6 +262,6 @@ def test_two_devices_on_one_stick_do_not_promise_the_same_room(
     api("post", "outbox/handovers", {"device_id": first.pk, "outputs": [one.pk for one in episodes[:2]]})
     files = api("get", f"outbox/handovers?chosen={second.pk}")[1]["devices"][1]["files"]
     assert [file["fits"] for file in files] == [True, False]
-    handing.hand_over_all()
+    handover.hand_over_all()
     files = api("get", f"outbox/handovers?chosen={second.pk}")[1]["devices"][1]["files"]
     assert [file["fits"] for file in files] == [True, False]

@@ -15,7 +15,7 @@ from django.utils import timezone
 from rheon.server.api import ranges
 from rheon.server.codes import MOST_WRONG
 from rheon.server.household.models import Device
-from rheon.server.outbox.actions import picking_up
+from rheon.server.outbox.actions import pick_up
 from rheon.server.outbox.models import Output, PickUp
 
 Api = Callable[..., Any]
@@ -40,7 +40,7 @@ def films(db: None, settings: Any) -> list[Output]:
 @pytest.fixture
 def network(settings: Any) -> dict[str, Any]:
     """As a device of the network calls: another process, with addresses of its own."""
-    settings.ROOT_URLCONF = "rheon.server.upkeep.device_urls"
+    settings.ROOT_URLCONF = "rheon.server.config.device_urls"
     settings.ALLOWED_HOSTS = ["*"]
     return {"headers": {"host": "192.0.2.7:8421"}}
 
@@ -51,7 +51,7 @@ async def whole(response: Any) -> bytes:
 
 def test_the_page_lists_what_was_opened_and_nothing_else(films: list[Output], network: Any) -> None:
     phone = Client(**network)
-    row = picking_up.open_pick_up(films[:2], None)
+    row = pick_up.open_pick_up(films[:2], None)
     assert len(row.code) == 8 and row.code.isdigit()
     page = phone.get(f"/p/{row.code}/")
     said = page.content.decode()
@@ -68,7 +68,7 @@ def test_the_page_lists_what_was_opened_and_nothing_else(films: list[Output], ne
 
 @pytest.mark.django_db(transaction=True)
 async def test_a_download_that_broke_off_goes_on_and_its_end_is_noted(films: list[Output], network: Any) -> None:
-    row = await sync_to_async(picking_up.open_pick_up)(films[:2], None)
+    row = await sync_to_async(pick_up.open_pick_up)(films[:2], None)
     phone, address = AsyncClient(), f"/p/{row.code}/{films[0].pk}/film.mp4"
     first = await phone.get(f"{address}?download", headers={"Range": "bytes=0-99999"})
     assert (first.status_code, await whole(first)) == (206, DATA[:100_000])
@@ -89,12 +89,12 @@ async def test_a_download_that_broke_off_goes_on_and_its_end_is_noted(films: lis
 @pytest.mark.django_db(transaction=True)
 @pytest.mark.parametrize("end", ["never opened", "shut", "time", "another code", "not among them"])
 async def test_a_stranger_gets_not_a_byte(films: list[Output], network: Any, end: str) -> None:
-    row = await sync_to_async(picking_up.open_pick_up)(films[:2], None)
+    row = await sync_to_async(pick_up.open_pick_up)(films[:2], None)
     code, output = row.code, films[0].pk
     if end == "never opened":
         await PickUp.objects.all().adelete()
     elif end == "shut":
-        await sync_to_async(picking_up.close_pick_up)()
+        await sync_to_async(pick_up.close_pick_up)()
     elif end == "time":
         await PickUp.objects.aupdate(open_until=timezone.now() - timedelta(seconds=1))
     elif end == "another code":
@@ -113,19 +113,19 @@ async def test_what_is_shut_is_broken_off_in_the_middle(
     films: list[Output], network: Any, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     monkeypatch.setattr(ranges, "ASK_EVERY_S", -1.0)
-    row = await sync_to_async(picking_up.open_pick_up)(films[:1], None)
+    row = await sync_to_async(pick_up.open_pick_up)(films[:1], None)
     answer: Any = await AsyncClient().get(f"/p/{row.code}/{films[0].pk}/film.mp4")
     got = b""
     with pytest.raises(ConnectionAbortedError):
         async for chunk in answer:
             got += chunk
-            await sync_to_async(picking_up.close_pick_up)()
+            await sync_to_async(pick_up.close_pick_up)()
     assert 0 < len(got) < len(DATA) and (await PickUp.objects.aget()).fetched == {}
 
 
 def test_ten_wrong_codes_shut_it_and_that_is_said(films: list[Output], api: Api, settings: Any) -> None:
-    row = picking_up.open_pick_up(films[:1], None)
-    settings.ROOT_URLCONF = "rheon.server.upkeep.device_urls"
+    row = pick_up.open_pick_up(films[:1], None)
+    settings.ROOT_URLCONF = "rheon.server.config.device_urls"
     settings.ALLOWED_HOSTS = ["*"]
     for tried in range(MOST_WRONG):
         assert Client().get(f"/p/{tried:08}/").status_code == 404
@@ -152,15 +152,15 @@ def test_what_a_device_says_of_a_file_makes_its_profile_surer(
 ) -> None:
     device = Device.objects.all()[0]
     told: list[object] = []
-    monkeypatch.setattr(picking_up, "report", lambda output, of, trouble: told.append((output.pk, of.pk, trouble)))
-    row = picking_up.open_pick_up(films[:1], device)
+    monkeypatch.setattr(pick_up, "report", lambda output, of, trouble: told.append((output.pk, of.pk, trouble)))
+    row = pick_up.open_pick_up(films[:1], device)
     address = f"/p/{row.code}/{films[0].pk}/report"
     assert "Did it play right?" in Client(**network).get(f"/p/{row.code}/").content.decode()
     said = Client(**network).post(address, {"trouble": "silent"}, content_type="application/json")
     assert said.json() == {"taken": True} and told == [(films[0].pk, device.pk, "silent")]
     for body in (b"", b"[]", b'{"trouble": "melts"}', b"[" * 900):
         assert Client(**network).post(address, body, content_type="application/json").status_code == 400
-    picking_up.open_pick_up(films[:1], None)
-    row = picking_up.pick_up()
+    pick_up.open_pick_up(films[:1], None)
+    row = pick_up.pick_up()
     said = Client(**network).post(f"/p/{row.code}/{films[0].pk}/report", {"trouble": None}, "application/json")
     assert said.json() == {"taken": False} and len(told) == 1

@@ -119,7 +119,7 @@ def test_a_device_that_plays_nothing_makes_no_profile() -> None:
 
 @pytest.fixture
 def paired(settings: Any, db: None) -> Client:
-    settings.ROOT_URLCONF = "rheon.server.upkeep.device_urls"
+    settings.ROOT_URLCONF = "rheon.server.config.device_urls"
     settings.ALLOWED_HOSTS = ["*"]
     return Client(headers={"host": "192.0.2.7:8421"})
 

@@ -30,7 +30,7 @@ class StickDrawer:
         plugged = self._plugged()
         return tuple(self._volume(*stick) for stick in STICKS if stick[0] in plugged)
 
-    def lying(self) -> tuple[str, ...]:
+    def unplugged(self) -> tuple[str, ...]:
         plugged = self._plugged()
         return tuple(label for label, _, _ in STICKS if label not in plugged)
 

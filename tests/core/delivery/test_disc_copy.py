@@ -9,7 +9,7 @@ from pathlib import Path
 
 import pytest
 
-from rheon.core.delivery import DiscOrder, copy_disc, disc_copy, way
+from rheon.core.delivery import DiscOrder, copy_disc, copy_progress, disc_copy
 from rheon.core.encoding import Hooks, Progress
 from rheon.core.engine import WorkClock
 from rheon.core.errors import CheckFailed, SourceMissing, Stopped, TargetError, TargetFull
@@ -66,7 +66,7 @@ def test_stopping_leaves_nothing(disc: Path, tmp_path: Path) -> None:
 def test_a_copy_that_is_paused_goes_on_where_it_was(
     disc: Path, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    monkeypatch.setattr(way, "PAUSE_POLL_S", 0.01)
+    monkeypatch.setattr(copy_progress, "PAUSE_POLL_S", 0.01)
     asked = itertools.cycle([True, True, False])
     clock = WorkClock(lambda: next(asked))
     plain, paused = copy_disc(order(disc, tmp_path / "a")), copy_disc(order(disc, tmp_path / "b"), Hooks(clock=clock))

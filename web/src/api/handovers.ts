@@ -22,7 +22,7 @@ export const useHandovers = (chosen: number | undefined, leftOut: readonly numbe
   });
 
 /** How far one output is on its way onto each device. */
-export const useWaysOf = (output: number) =>
+export const useHandoversOf = (output: number) =>
   useQuery({
     queryKey: [...handovers, "output", output],
     queryFn: () => answer(client.GET("/api/outbox/handovers", { params: { query: { output } } })),

@@ -802,7 +802,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** @description Have everything written and let go of it, so that it can be taken out. */
+        /** @description Have everything written and unmount it, so that it can be taken out. */
         post: operations["ejectVolume"];
         delete?: never;
         options?: never;
@@ -1887,7 +1887,7 @@ export interface components {
             waiting: number;
             failed: number;
             copying: number | null;
-            files: components["schemas"]["FileOnWay"][];
+            files: components["schemas"]["FileForDevice"][];
             more: number;
         };
         /**
@@ -2007,23 +2007,30 @@ export interface components {
             text: string;
         };
         /**
-         * FileOnWay
+         * FileForDevice
          * @description A file for a device. ``why`` says why it does not fit, waits or failed; ``fits`` that there is room for it.
          *
          *     ``present``: it lies where it was made.
          */
-        FileOnWay: {
+        FileForDevice: {
             output_id: number;
             handover_id: number | null;
             title_name: string;
             file_name: string;
             size_bytes: number;
-            state: components["schemas"]["WayState"];
+            state: components["schemas"]["FileState"];
             fraction: number;
             fits: boolean;
             present: boolean;
             why: string;
         };
+        /**
+         * FileState
+         * @description How far a file is on its way onto a device; ``gone`` is one that was there and is not any more,
+         *     ``other`` one in whose place another file of its name lies.
+         * @enum {string}
+         */
+        FileState: "ready" | "waiting" | "copying" | "verifying" | "there" | "gone" | "other" | "failed" | "left_out";
         /**
          * FilesToUpdate
          * @description Titles whose files get the tags of now; ``rename``: those that a pattern has named are called by them too.
@@ -2110,12 +2117,12 @@ export interface components {
         };
         /**
          * Handovers
-         * @description ``lying`` are stand-ins that can be plugged in from the page, ``pluggable`` those of them that are.
+         * @description Stand-ins that are ``unplugged`` can be plugged in from the page, those that are ``plugged`` pulled out.
          */
         Handovers: {
             volumes: components["schemas"]["Volume"][];
-            lying: string[];
-            pluggable: string[];
+            unplugged: string[];
+            plugged: string[];
             devices: components["schemas"]["DeviceFiles"][];
         };
         /**
@@ -3530,13 +3537,6 @@ export interface components {
          * @enum {string}
          */
         VolumeKind: "removable" | "network" | "folder";
-        /**
-         * WayState
-         * @description How far a file is on its way onto a device; ``gone`` is one that was there and is not any more,
-         *     ``other`` one in whose place another file of its name lies.
-         * @enum {string}
-         */
-        WayState: "ready" | "waiting" | "copying" | "verifying" | "there" | "gone" | "other" | "failed" | "left_out";
         /**
          * Wishes
          * @description Empty where whoever is asked next decides.

@@ -3,18 +3,18 @@
 from .artwork import ARTWORK_SUFFIX
 from .beside import beside, stems_beside
 from .convert import Delivered, Order, convert, take_up
+from .copy_progress import PAUSE_POLL_S, CopyProgress
 from .disc_copy import DiscCopied, DiscOrder, copy_disc, take_up_copy
 from .place import folded, numbered, put_in_place
-from .way import PAUSE_POLL_S, Way
 
 __all__ = [
     "ARTWORK_SUFFIX",
     "PAUSE_POLL_S",
+    "CopyProgress",
     "Delivered",
     "DiscCopied",
     "DiscOrder",
     "Order",
-    "Way",
     "beside",
     "convert",
     "copy_disc",

@@ -15,8 +15,8 @@ from ..encoding import Hooks, check_target, part_path, remove_part
 from ..errors import CheckFailed, SourceMissing, TargetError, TargetFull
 from ..media.facts import Unit, fact
 from ..system import check_inside, open_inside, rename_new
+from .copy_progress import CopyProgress
 from .place import MOST_NUMBERS
-from .way import Way
 
 CHUNK_BYTES = 4 << 20
 SUMS_SUFFIX = ".sha256"
@@ -59,16 +59,16 @@ def copy_disc(
         raise TargetFull("The copy takes {needed_mb:.0f} MB, and there is less free space.", needed_mb=total / 1e6)
     part = part_path(order.folder, order.token)
     hooks = hooks or Hooks()
-    way = Way(total_bytes=total, hooks=hooks, began_s=hooks.clock.worked_s)
+    progress = CopyProgress(total_bytes=total, hooks=hooks, began_s=hooks.clock.worked_s)
     try:
-        sums = _copied(order.source, files, part, way)
+        sums = _copied(order.source, files, part, progress)
         made_s = hooks.clock.worked_s
-        check = _verified(part, sums, way, order.source.is_file())
+        check = _verified(part, sums, progress, order.source.is_file())
         done = DiscCopied(
             path=part,
             sums=_list_sums(part, sums),
             size_bytes=total,
-            making_s=made_s - way.began_s,
+            making_s=made_s - progress.began_s,
             checking_s=hooks.clock.worked_s - made_s,
             checks=(check,),
         )
@@ -99,7 +99,7 @@ def _files(source: Path) -> list[Path]:
     return found
 
 
-def _copied(source: Path, files: list[Path], part: Path, way: Way) -> dict[str, str]:
+def _copied(source: Path, files: list[Path], part: Path, progress: CopyProgress) -> dict[str, str]:
     """Every file under the part's name; SHA-256 by its place in the copy (empty for an image)."""
     sums = {}
     for path in files:
@@ -112,7 +112,7 @@ def _copied(source: Path, files: list[Path], part: Path, way: Way) -> dict[str, 
                 for chunk in iter(lambda: reader.read(CHUNK_BYTES), b""):
                     writer.write(chunk)
                     found.update(chunk)
-                    way.went(len(chunk))
+                    progress.went(len(chunk))
                 writer.flush()
                 os.fsync(writer.fileno())
         except OSError as error:
@@ -129,14 +129,14 @@ def _explained(error: OSError, path: Path) -> Exception:
     return TargetError("{path} could not be copied: {reason}.", path=path.name, reason=error.strerror)
 
 
-def _verified(part: Path, sums: dict[str, str], way: Way, image: bool) -> Check:
+def _verified(part: Path, sums: dict[str, str], progress: CopyProgress, image: bool) -> Check:
     """The copy read again, past what the system still remembers of it where that can be asked for."""
     for inner, wanted in sums.items():
         path = part if image else part / inner
         found = hashlib.sha256()
         for chunk in _read_anew(path):
             found.update(chunk)
-            way.went(len(chunk))
+            progress.went(len(chunk))
         if found.hexdigest() != wanted:
             raise CheckFailed("{name} reads differently from what was written.", name=inner or "The image", rules=[])
     same = RuleResult(

@@ -16,7 +16,7 @@ from dataclasses import dataclass, replace
 from pathlib import Path
 from typing import BinaryIO, cast
 
-from ..delivery import Way, beside, put_in_place
+from ..delivery import CopyProgress, beside, put_in_place
 from ..encoding import Hooks, part_path, parts_in
 from ..errors import DeviceBusy, DeviceGone, FileTooLarge, SourceMissing, TargetError, TargetFull
 from ..media import mark_of
@@ -67,9 +67,9 @@ def copy_file(order: CopyOrder, hooks: Hooks | None = None) -> Copied:
     """
     volume = _present(order)
     hooks = hooks or Hooks()
-    way = Way(hooks=hooks, began_s=hooks.clock.worked_s)
+    progress = CopyProgress(hooks=hooks, began_s=hooks.clock.worked_s)
     with _told(order, volume), _source(order.source) as source:
-        return _copied(order, volume, source, way)
+        return _copied(order, volume, source, progress)
 
 
 def hand_over(order: CopyOrder, hooks: Hooks | None = None) -> Copied:
@@ -144,12 +144,12 @@ def _told(order: CopyOrder, volume: Volume) -> Iterator[None]:
         raise TargetError("{label} can't be written: {why}.", label=volume.label, why=error.strerror) from error
 
 
-def _copied(order: CopyOrder, volume: Volume, source: BinaryIO, way: Way) -> Copied:
+def _copied(order: CopyOrder, volume: Volume, source: BinaryIO, progress: CopyProgress) -> Copied:
     said = os.fstat(source.fileno())
-    way.total_bytes = said.st_size
+    progress.total_bytes = said.st_size
     folder = volume.path / folder_on(volume, order.folder)
     name = name_on(volume, order.name)
-    there = _same_there(source, folder, name, way)
+    there = _same_there(source, folder, name, progress)
     if there is not None:
         return Copied(path=there, size_bytes=said.st_size, was_there=True)
     part = part_path(folder, mark_of(name, said.st_size, said.st_mtime_ns))
@@ -159,9 +159,9 @@ def _copied(order: CopyOrder, volume: Volume, source: BinaryIO, way: Way) -> Cop
     try:
         began_s = time.monotonic()
         with _told(order, volume), opened(part) as handle:
-            resumed = write(handle, source, way, lambda: _still(order, volume))
+            resumed = write(handle, source, progress, lambda: _still(order, volume))
             written_s = time.monotonic()
-            verify(handle, source, resumed, way)
+            verify(handle, source, resumed, progress)
             verified_s = time.monotonic()
             _still(order, volume)
             named = _replaced(part, folder, name) if order.replaces else None
@@ -208,10 +208,10 @@ def _still(order: CopyOrder, volume: Volume) -> None:
         raise DeviceGone("{label} was taken out.", label=volume.label)
 
 
-def _same_there(source: BinaryIO, folder: Path, name: str, way: Way) -> Path | None:
+def _same_there(source: BinaryIO, folder: Path, name: str, progress: CopyProgress) -> Path | None:
     """A file of the name whose content is the same."""
     for found in Listing().under_name(folder, name):
-        if found.size_bytes == way.total_bytes and is_same(source, found.path, way):
+        if found.size_bytes == progress.total_bytes and is_same(source, found.path, progress):
             return found.path
     return None
 

@@ -10,7 +10,7 @@ from collections.abc import Callable, Iterator
 from pathlib import Path
 from typing import BinaryIO
 
-from ..delivery import Way
+from ..delivery import CopyProgress
 from ..errors import CheckFailed, DeviceBusy, SourceMissing
 
 CHUNK_BYTES = 4 << 20
@@ -29,12 +29,12 @@ def opened(part: Path) -> Iterator[int]:
         os.close(handle)
 
 
-def write(handle: int, source: BinaryIO, way: Way, on_settled: Callable[[], None]) -> int:
+def write(handle: int, source: BinaryIO, progress: CopyProgress, on_settled: Callable[[], None]) -> int:
     """Have all of it on the device; returns how much an earlier try had written. ``on_settled`` is called now and then.
 
     Raises ``SourceMissing``, ``Stopped``, what ``on_settled`` does, or ``OSError`` of the device.
     """
-    resumed = _agreeing(handle, source, way)
+    resumed = _agreeing(handle, source, progress)
     os.ftruncate(handle, resumed)
     os.lseek(handle, resumed, os.SEEK_SET)
     source.seek(resumed)
@@ -43,15 +43,15 @@ def write(handle: int, source: BinaryIO, way: Way, on_settled: Callable[[], None
             _write_all(handle, chunk)
             if settling.wrote(len(chunk)):
                 on_settled()
-            way.went(len(chunk))
+            progress.went(len(chunk))
     os.fsync(handle)
     return resumed
 
 
-def _agreeing(handle: int, source: BinaryIO, way: Way) -> int:
+def _agreeing(handle: int, source: BinaryIO, progress: CopyProgress) -> int:
     """How many bytes of a part, read back from the device, are those of the source."""
     os.posix_fadvise(handle, 0, 0, os.POSIX_FADV_DONTNEED)
-    agreed = way.done_bytes = 0
+    agreed = progress.done_bytes = 0
     source.seek(0)
     for chunk in _chunks(source):
         try:
@@ -61,7 +61,7 @@ def _agreeing(handle: int, source: BinaryIO, way: Way) -> int:
         if there != chunk:
             break
         agreed += len(chunk)
-        way.went(len(chunk))
+        progress.went(len(chunk))
     return agreed
 
 
@@ -131,36 +131,36 @@ class _Settling:
             self._thread.join()
 
 
-def verify(handle: int, source: BinaryIO, resumed: int, way: Way) -> None:
+def verify(handle: int, source: BinaryIO, resumed: int, progress: CopyProgress) -> None:
     """Read back from the device what was written.
 
     Raises ``CheckFailed`` where it is not what is in the source, else as ``write`` does.
     """
-    way.done_bytes = way.total_bytes + resumed
+    progress.done_bytes = progress.total_bytes + resumed
     source.seek(resumed)
     os.posix_fadvise(handle, 0, 0, os.POSIX_FADV_DONTNEED)
     os.posix_fadvise(handle, 0, 0, os.POSIX_FADV_SEQUENTIAL)
     os.lseek(handle, resumed, os.SEEK_SET)
     with os.fdopen(handle, "rb", closefd=False) as there:
-        if not _same_from(source, there, way) or there.read(1):
+        if not _same_from(source, there, progress) or there.read(1):
             raise CheckFailed(
                 "What was read back from the device is not what was written.",
                 advice="Nothing was kept. The device may be wearing out: try another one.",
             )
 
 
-def is_same(source: BinaryIO, other: Path, way: Way) -> bool:
-    """Whether a file is what would be copied, byte for byte; that counts as all of the way."""
-    way.done_bytes = way.total_bytes
+def is_same(source: BinaryIO, other: Path, progress: CopyProgress) -> bool:
+    """Whether a file is what would be copied, byte for byte; that counts as all of it."""
+    progress.done_bytes = progress.total_bytes
     source.seek(0)
     with other.open("rb") as there:
         os.posix_fadvise(there.fileno(), 0, 0, os.POSIX_FADV_DONTNEED)
-        return _same_from(source, there, way)
+        return _same_from(source, there, progress)
 
 
-def _same_from(source: BinaryIO, there: BinaryIO, way: Way) -> bool:
+def _same_from(source: BinaryIO, there: BinaryIO, progress: CopyProgress) -> bool:
     for chunk in _chunks(source):
         if there.read(len(chunk)) != chunk:
             return False
-        way.went(len(chunk))
+        progress.went(len(chunk))
     return True

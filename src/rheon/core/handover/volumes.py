@@ -9,7 +9,6 @@ from __future__ import annotations
 import importlib
 import os
 import shutil
-import threading
 from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import StrEnum
@@ -18,7 +17,7 @@ from typing import Protocol, cast, runtime_checkable
 
 from ..engine import Command, run
 from ..errors import EjectRefused, EngineError, TargetError
-from ..system import LARGEST_FILE, Mount, mounts, place_of
+from ..system import LARGEST_FILE, Mount, mounts, place_of, within_patience
 
 MOUNTED = "mounted"
 UNDER = tuple(map(Path, ("/media", "/run/media", "/mnt")))
@@ -35,7 +34,6 @@ FAMILIES = {
 """By whose rules a file system names files; ``fuseblk`` is exFAT or NTFS, of which NTFS forbids more."""
 UDEV, SYSFS = Path("/run/udev/data"), Path("/sys/dev/block")
 TAKEN_OUT = ("/usb", "/mmc_host/", "/firewire")
-PATIENCE_S = 2.0
 EJECT_PATIENCE_S = 120.0
 
 
@@ -79,14 +77,14 @@ class Volumes(Protocol):
     def volumes(self) -> tuple[Volume, ...]: ...
 
     def eject(self, volume: Volume) -> None:
-        """Have everything written and let go of it. Raises ``EjectRefused``."""
+        """Have everything written and unmount it. Raises ``EjectRefused``."""
 
 
 @runtime_checkable
 class Drawer(Volumes, Protocol):
-    """Volumes that lie ready and can be plugged in from the page."""
+    """Stand-ins for volumes, which can be plugged in from the page."""
 
-    def lying(self) -> tuple[str, ...]:
+    def unplugged(self) -> tuple[str, ...]:
         """What is not plugged in, by label."""
 
     def plug_in(self, label: str) -> None:
@@ -118,7 +116,7 @@ class MountedVolumes:
             except EngineError:
                 continue
             return
-        raise EjectRefused("{label} could not be let go of: something is still using it.", label=volume.label)
+        raise EjectRefused("{label} could not be ejected: something is still using it.", label=volume.label)
 
     def _kind(self, mount: Mount) -> VolumeKind | None:
         """``None`` for what belongs to this machine."""
@@ -168,7 +166,7 @@ def folder_as_volume(folder: Path) -> Volume | None:
 
 def _volume(mount: Mount, kind: VolumeKind) -> Volume | None:
     """``None`` where it does not answer."""
-    said = _statvfs(mount.folder)
+    said = within_patience(str(mount.folder), lambda: _statvfs(mount.folder))
     if said is None:
         return None
     known = dict(_udev(mount.number))
@@ -188,19 +186,10 @@ def _volume(mount: Mount, kind: VolumeKind) -> Volume | None:
 
 
 def _statvfs(folder: Path) -> os.statvfs_result | None:
-    """In a thread of its own: a network that went away would hold up whoever asks it (nfs(5), hard mounts)."""
-    found: list[os.statvfs_result] = []
-
-    def ask() -> None:
-        try:
-            found.append(os.statvfs(folder))
-        except OSError:
-            return
-
-    thread = threading.Thread(target=ask, daemon=True, name="statvfs")
-    thread.start()
-    thread.join(PATIENCE_S)
-    return found[0] if found else None
+    try:
+        return os.statvfs(folder)
+    except OSError:
+        return None
 
 
 def _udev(number: str) -> Iterator[tuple[str, str]]:

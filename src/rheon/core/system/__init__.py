@@ -6,6 +6,7 @@ from .memory import available_bytes
 from .opening import check_inside, is_there, open_inside, read_inside, real_path, set_fence
 from .others import Others
 from .path_text import is_text, path_text, shown, text_path
+from .patience import within_patience
 from .places import LARGEST_FILE, Mount, Place, file_system_of, mounts, place_of
 from .power import Power, is_hot, power
 from .renaming import rename_new
@@ -46,4 +47,5 @@ __all__ = [
     "text_path",
     "this_host",
     "use_scratch",
+    "within_patience",
 ]

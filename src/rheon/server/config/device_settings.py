@@ -2,7 +2,7 @@
 
 from .settings import *  # noqa: F403
 
-ROOT_URLCONF = "rheon.server.upkeep.device_urls"
+ROOT_URLCONF = "rheon.server.config.device_urls"
 # whoever knows the code may come by any name of this machine
 ALLOWED_HOSTS = ["*"]
 MIDDLEWARE = [

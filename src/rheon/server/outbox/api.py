@@ -11,14 +11,15 @@ from rheon.server.api.operations import operation
 from rheon.server.household.models import Device
 
 from . import documents
-from .actions import handing, picking_up
+from .actions import handover, pick_up
 from .actions.outputs import forget, report
 from .actions.tags import update_files, want_tags
+from .by_device import handovers_document
 from .models import Handover, Output
 from .outdated import outdated_document
+from .pickup.queries import pick_up_document
 from .queries import output_document, outputs_document
 from .volumes import pull_out
-from .ways import handovers_document, pick_up_document
 
 
 class TheOutbox(APIView):
@@ -82,38 +83,38 @@ class TheHandovers(APIView):
     @operation("handOver", status=202)
     def post(self, request: Request, wanted: documents.NewHandovers) -> None:
         outputs = [get_object_or_404(Output, pk=output_id) for output_id in wanted.outputs]
-        handing.want_copies(_device(wanted.device_id), outputs, replace=wanted.replace)
+        handover.want_copies(_device(wanted.device_id), outputs, replace=wanted.replace)
 
 
 class OneHandover(APIView):
     @operation("stopHandover")
     def delete(self, request: Request, handover_id: int) -> None:
         """Stop it; nothing of it stays on the device. What is there already does."""
-        handing.stop(get_object_or_404(Handover, pk=handover_id))
+        handover.stop(get_object_or_404(Handover, pk=handover_id))
 
 
 class TheStorage(APIView):
     @operation("setStorage")
     def put(self, request: Request, device_id: int, wanted: documents.NewStorage) -> None:
-        handing.set_storage(_device(device_id), wanted.volume_id, wanted.folder)
+        handover.set_storage(_device(device_id), wanted.volume_id, wanted.folder)
 
     @operation("forgetStorage")
     def delete(self, request: Request, device_id: int) -> None:
-        handing.forget_storage(_device(device_id))
+        handover.forget_storage(_device(device_id))
 
 
 class Ejected(APIView):
     @operation("ejectVolume")
     def post(self, request: Request, wanted: documents.MeantVolume) -> None:
-        """Have everything written and let go of it, so that it can be taken out."""
-        handing.let_go(wanted.volume_id)
+        """Have everything written and unmount it, so that it can be taken out."""
+        handover.eject_volume(wanted.volume_id)
 
 
 class Plugged(APIView):
     @operation("plugIn")
     def put(self, request: Request, wanted: documents.MeantLabel) -> None:
         """Plug a stand-in in."""
-        handing.plug_in_now(wanted.label)
+        handover.plug_in_now(wanted.label)
 
     @operation("pullOut")
     def delete(self, request: Request, wanted: documents.PulledOut) -> None:
@@ -130,12 +131,12 @@ class ThePickUp(APIView):
     def put(self, request: Request, wanted: documents.NewPickUp) -> documents.PickUp:
         """Let devices of the home network pick these files up, by a code and for a while."""
         device = get_object_or_404(Device, pk=wanted.device_id) if wanted.device_id else None
-        picking_up.open_pick_up([get_object_or_404(Output, pk=pk) for pk in wanted.outputs], device)
+        pick_up.open_pick_up([get_object_or_404(Output, pk=pk) for pk in wanted.outputs], device)
         return pick_up_document()
 
     @operation("closePickUp")
     def delete(self, request: Request) -> documents.PickUp:
-        picking_up.close_pick_up()
+        pick_up.close_pick_up()
         return pick_up_document()
 
 

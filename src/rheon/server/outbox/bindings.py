@@ -9,7 +9,7 @@ from rheon.server.worklist.models import Job
 from rheon.server.worklist.signals import job_delivered
 
 from . import tasks
-from .actions.handing import hand_over_all
+from .actions.handover import hand_over_all
 from .actions.outputs import take
 from .actions.tags import write_now
 

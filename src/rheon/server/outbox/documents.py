@@ -180,7 +180,7 @@ class Storage(Document):
     seen: datetime | None
 
 
-class WayState(StrEnum):
+class FileState(StrEnum):
     """How far a file is on its way onto a device; ``gone`` is one that was there and is not any more,
     ``other`` one in whose place another file of its name lies.
     """
@@ -196,7 +196,7 @@ class WayState(StrEnum):
     LEFT_OUT = "left_out"
 
 
-class FileOnWay(Document):
+class FileForDevice(Document):
     """A file for a device. ``why`` says why it does not fit, waits or failed; ``fits`` that there is room for it.
 
     ``present``: it lies where it was made.
@@ -207,7 +207,7 @@ class FileOnWay(Document):
     title_name: str
     file_name: str
     size_bytes: int
-    state: WayState
+    state: FileState
     fraction: float
     fits: bool
     present: bool
@@ -228,16 +228,16 @@ class DeviceFiles(Document):
     waiting: int
     failed: int
     copying: float | None
-    files: list[FileOnWay]
+    files: list[FileForDevice]
     more: int
 
 
 class Handovers(Document):
-    """``lying`` are stand-ins that can be plugged in from the page, ``pluggable`` those of them that are."""
+    """Stand-ins that are ``unplugged`` can be plugged in from the page, those that are ``plugged`` pulled out."""
 
     volumes: list[Volume]
-    lying: list[str]
-    pluggable: list[str]
+    unplugged: list[str]
+    plugged: list[str]
     devices: list[DeviceFiles]
 
 

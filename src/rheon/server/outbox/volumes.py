@@ -8,6 +8,7 @@ from django.conf import settings
 
 from rheon.core.errors import DeviceGone, SourceError, TargetError
 from rheon.core.handover import Drawer, Volume, Volumes, folder_as_volume, open_volumes
+from rheon.core.system import within_patience
 from rheon.server.shelf.folders import inside
 
 _opened = cache(open_volumes)
@@ -26,36 +27,43 @@ def volume_here(volume_id: str) -> Volume | None:
     """What has the id now; one that is a path is a folder of this machine, as long as files may go there."""
     found = next((volume for volume in volumes_here() if volume.id == volume_id), None)
     if found is None and volume_id.startswith("/"):
-        try:
-            return folder_as_volume(inside(volume_id))
-        except SourceError:
-            return None
+        return within_patience(volume_id, lambda: _folder(volume_id))
     return found
+
+
+def _folder(path: str) -> Volume | None:
+    try:
+        return folder_as_volume(inside(path))
+    except SourceError:
+        return None
 
 
 def eject(volume_id: str) -> None:
     """Raises ``DeviceGone`` or ``EjectRefused``."""
-    for finder in finders():
-        for volume in finder.volumes():
-            if volume.id == volume_id:
-                finder.eject(volume)
-                return
-    raise DeviceGone("The device is not plugged in.", advice="")
+    found = ((finder, volume) for finder in finders() for volume in finder.volumes() if volume.id == volume_id)
+    finder, volume = next(found, (None, None))
+    if finder is None or volume is None:
+        raise DeviceGone("The device is not plugged in.", advice="")
+    finder.eject(volume)
 
 
-def lying() -> list[str]:
+def unplugged() -> list[str]:
     """What could be plugged in from the page, by label."""
-    return [label for finder in finders() if isinstance(finder, Drawer) for label in finder.lying()]
+    return [label for drawer in _drawers() for label in drawer.unplugged()]
 
 
-def pluggable() -> list[str]:
+def plugged() -> list[str]:
     """What is plugged in and could be taken out from the page, by label."""
-    return [volume.label for finder in finders() if isinstance(finder, Drawer) for volume in finder.volumes()]
+    return [volume.label for drawer in _drawers() for volume in drawer.volumes()]
+
+
+def _drawers() -> list[Drawer]:
+    return [finder for finder in finders() if isinstance(finder, Drawer)]
 
 
 def plug_in(label: str) -> None:
     """Raises ``TargetError`` where there is no such thing."""
-    drawer = next((one for one in finders() if isinstance(one, Drawer) and label in one.lying()), None)
+    drawer = next((one for one in _drawers() if label in one.unplugged()), None)
     if drawer is None:
         raise TargetError(
             "There is nothing called {label} to be plugged in.", label=label, advice="Load the page again."
@@ -65,8 +73,8 @@ def plug_in(label: str) -> None:
 
 def pull_out(label: str) -> None:
     """Without a word before it, as people do. Raises ``TargetError`` where there is no such thing."""
-    drawer = next((one for one in finders() if isinstance(one, Drawer)), None)
-    if drawer is None or label not in {volume.label for volume in drawer.volumes()}:
+    drawer = next((one for one in _drawers() if label in {volume.label for volume in one.volumes()}), None)
+    if drawer is None:
         raise TargetError(
             "There is nothing called {label} to be taken out.", label=label, advice="Load the page again."
         )

@@ -24,7 +24,7 @@ from rheon.server.home.tasks import look_for_hardware_task
 from rheon.server.household.actions.pairing import pairing
 from rheon.server.household.clips import clip_path
 from rheon.server.household.tasks import make_clips_task
-from rheon.server.outbox.actions.handing import may_go_on
+from rheon.server.outbox.actions.handover import may_go_on
 from rheon.server.outbox.models import Output
 from rheon.server.outbox.tasks import hand_over_task, write_tags_task
 from rheon.server.shelf.actions.sources import update

@@ -15,7 +15,7 @@ from django.db import connection
 from rheon.core.encoding import part_token, parts_in, remove_part
 from rheon.core.system import clear_left_over, may_be_in_use
 from rheon.server.home.queries import output_folders
-from rheon.server.outbox.actions.handing import recover as recover_handovers
+from rheon.server.outbox.actions.handover import recover as recover_handovers
 from rheon.server.shelf.actions.artwork import forget_pictures
 from rheon.server.shelf.actions.look_up import forget_answers
 from rheon.server.shelf.actions.reading import recover as recover_sources

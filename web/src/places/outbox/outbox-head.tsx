@@ -4,23 +4,16 @@ import { sizeText } from "../../domain/sizes";
 import { PlaceHead } from "../../parts/place-head";
 import { Segments } from "../../ui/segments";
 import { PickUpOpen } from "./handover/pick-up";
-import { BY_DEVICE, FILES, type Group, TO_TRY } from "./groups";
+import { ADDRESSES, BY_DEVICE, FILES, type Group, TO_TRY } from "./groups";
 
 interface Props {
   outbox: { count: number; samples: number; bytes: number };
   group: Group;
-  /** Files, or what was only made to be tried. */
-  onGroup?: (group: Group) => void;
 }
 
 /** The Outbox's head: what is in it, and by what it is shown. */
-export function OutboxHead({ outbox, group, onGroup }: Props) {
+export function OutboxHead({ outbox, group }: Props) {
   const navigate = useNavigate();
-  const show = (wanted: Group) => {
-    if (wanted === BY_DEVICE) void navigate("/outbox/devices");
-    else if (group === BY_DEVICE) void navigate("/outbox", { state: { group: wanted } });
-    onGroup?.(wanted);
-  };
   const options: Group[] = outbox.samples > 0 ? [FILES, BY_DEVICE, TO_TRY] : [FILES, BY_DEVICE];
   return (
     <PlaceHead
@@ -33,7 +26,12 @@ export function OutboxHead({ outbox, group, onGroup }: Props) {
     >
       <PickUpOpen />
       {(outbox.count > 0 || outbox.samples > 0) && (
-        <Segments label="Shown" value={group} options={options} onChange={show} />
+        <Segments
+          label="Shown"
+          value={group}
+          options={options}
+          onChange={(wanted) => void navigate(ADDRESSES[wanted])}
+        />
       )}
     </PlaceHead>
   );

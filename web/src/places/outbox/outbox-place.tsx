@@ -1,6 +1,6 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { memo, useCallback, useMemo, useRef, useState } from "react";
-import { Link, useLocation, useParams } from "react-router";
+import { memo, useCallback, useMemo, useRef } from "react";
+import { Link, useParams, useSearchParams } from "react-router";
 
 import type { Schemas } from "../../api/client";
 import { useOutbox, useOutput } from "../../api/queries";
@@ -10,7 +10,7 @@ import { Frame } from "../../parts/frame";
 import { useUndo } from "../../parts/undo";
 import { Button } from "../../ui/button";
 import { Empty, Failed, Loading, NotYet } from "../../ui/states";
-import { BY_DEVICE, FILES, type Group, TO_TRY } from "./groups";
+import { FILES, type Group, SHOWN, TO_TRY } from "./groups";
 import { OutboxHead } from "./outbox-head";
 import { OutputView } from "./output-view";
 
@@ -26,10 +26,10 @@ export function OutboxPlace() {
     () => (outbox.outputs ?? []).filter((output) => !gone("output", output.id)),
     [outbox.outputs, gone],
   );
-  const { group, outputs, shownId, setGroup } = useGroup(all, outputId ? Number(outputId) : undefined);
+  const { group, outputs, shownId } = useGroup(all, outputId ? Number(outputId) : undefined);
   return (
     <div className="flex flex-1 flex-col">
-      <OutboxHead outbox={outbox} group={group} onGroup={setGroup} />
+      <OutboxHead outbox={outbox} group={group} />
       <NotYet query={outbox} what="the Outbox" />
       {outbox.outputs && !outbox.count && !outbox.samples && (
         <Empty
@@ -65,10 +65,9 @@ export function OutboxPlace() {
   );
 }
 
-/** Files, or what was only made to be tried; whichever the chosen one is among, until the other is asked for. */
+/** Files, or what was only made to be tried; whichever the chosen one is among, or the address asks for. */
 function useGroup(all: Outline[], chosenId: number | undefined) {
-  const { state }: { state: unknown } = useLocation();
-  const [asked, setGroup] = useState<Group | null>(isTrying(state) ? TO_TRY : null);
+  const [search] = useSearchParams();
   const groups = useMemo(
     () => ({
       [FILES]: all.filter((output) => !output.is_sample),
@@ -78,15 +77,10 @@ function useGroup(all: Outline[], chosenId: number | undefined) {
   );
   const chosen = all.find((output) => output.id === chosenId);
   const usual = chosen ? chosen.is_sample : !groups[FILES].length && groups[TO_TRY].length > 0;
-  const group = asked && asked !== BY_DEVICE ? asked : usual ? TO_TRY : FILES;
-  const outputs = groups[group];
+  const group: Group = usual || search.get(SHOWN) === TO_TRY ? TO_TRY : FILES;
+  const outputs = group === TO_TRY ? groups[TO_TRY] : groups[FILES];
   const isShown = chosen !== undefined && outputs.includes(chosen);
-  return { group, outputs, setGroup, shownId: isShown ? chosen.id : (outputs[0]?.id ?? chosenId) };
-}
-
-/** Whether it was come here to see what was only made to be tried. */
-function isTrying(state: unknown): boolean {
-  return typeof state === "object" && state !== null && "group" in state && state.group === TO_TRY;
+  return { group, outputs, shownId: isShown ? chosen.id : (outputs[0]?.id ?? chosenId) };
 }
 
 /** The list; only what is in view of it is drawn, however long it is. */

@@ -7,7 +7,7 @@ from pathlib import Path
 from urllib.parse import quote
 
 from asgiref.sync import sync_to_async
-from django.http import HttpRequest, HttpResponse, JsonResponse, StreamingHttpResponse
+from django.http import HttpRequest, HttpResponse, HttpResponseRedirect, JsonResponse, StreamingHttpResponse
 from django.template import Context, Engine
 from django.utils import timezone
 from django.views.decorators.csrf import csrf_exempt
@@ -20,7 +20,7 @@ from rheon.core.formats import PLAYED_BY_BROWSERS, media_type
 from rheon.core.wording import size_text
 from rheon.server.api.ranges import file_response
 
-from ..actions.picking_up import note_fetched, pick_up, picked_up_file, report_from_device, to_be_picked_up
+from ..actions.pick_up import DIGITS, LENGTH, note_fetched, pick_up, picked_up_file, report_from_device, to_be_picked_up
 from ..media import lying
 from ..models import Output
 
@@ -37,6 +37,17 @@ TROUBLES = {
     Trouble.NO_PICTURE: later("No picture"),
     Trouble.STUTTERS: later("It stutters"),
 }
+
+
+@require_GET
+def code_form(request: HttpRequest) -> HttpResponse:
+    """For whoever typed only the address: a code of digits opens the files, one of letters the page that asks."""
+    code = "".join(request.GET.get("code", "").split()).lower()
+    if len(code) == LENGTH and all(sign in DIGITS for sign in code):
+        return HttpResponseRedirect(f"/p/{code}/")
+    if code and code.isalnum():
+        return HttpResponseRedirect(f"/{code}")
+    return HttpResponse((HERE / "code.html").read_bytes())
 
 
 @require_GET

@@ -8,7 +8,7 @@ import { FileRow } from "./file-row";
 import { PickUpButton } from "./pick-up";
 import { StorageBar } from "./storage-bar";
 import { StorageChoice } from "./storage-choice";
-import { bytesOf, isPicked, LIBRARY, toCopy } from "./ways";
+import { bytesOf, isPicked, LIBRARY, toCopy } from "./files";
 
 interface Props {
   device: Schemas["DeviceFiles"];
@@ -84,7 +84,7 @@ export function DeviceBoard({ device, all, leftOut, onLeaveOut }: Props) {
   );
 }
 
-function Act({ device, picked }: { device: Props["device"]; picked: Schemas["FileOnWay"][] }) {
+function Act({ device, picked }: { device: Props["device"]; picked: Schemas["FileForDevice"][] }) {
   const handOver = useHandOver();
   const unfit = device.files.filter(({ state, fits }) => !fits && (state === "ready" || state === "gone"));
   if (!picked.length && !unfit.length) return null;

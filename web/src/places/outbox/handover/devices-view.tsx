@@ -8,7 +8,7 @@ import { Button } from "../../../ui/button";
 import { Empty, NotYet } from "../../../ui/states";
 import { DeviceBoard } from "./device-board";
 import { StorageBar } from "./storage-bar";
-import { LIBRARY, saidOf } from "./ways";
+import { LIBRARY, saidOf } from "./files";
 
 /** The Outbox by where things go: every device with its storage, and what is on its way there. */
 export function DevicesView({ chosenId }: { chosenId: number | undefined }) {

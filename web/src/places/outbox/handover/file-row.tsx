@@ -8,9 +8,9 @@ import { Bar } from "../../../ui/bar";
 import { Button } from "../../../ui/button";
 import { Checkbox } from "../../../ui/checkbox";
 import { Menu } from "../../../ui/menu";
-import { isUnderWay } from "./ways";
+import { isUnderWay } from "./files";
 
-type File = Schemas["FileOnWay"];
+type File = Schemas["FileForDevice"];
 
 interface Props {
   deviceId: number;
@@ -91,7 +91,7 @@ function State({ deviceId, file, storage }: Omit<Props, "picked" | "onPick">) {
         <Button
           size="small"
           disabled={again.isPending}
-          onClick={() => again.mutate({ device_id: deviceId, outputs: [file.output_id], replace: false })}
+          onClick={() => again.mutate({ device_id: deviceId, outputs: [file.output_id] })}
         >
           Try again
         </Button>

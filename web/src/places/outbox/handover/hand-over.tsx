@@ -1,17 +1,17 @@
 import { Link } from "react-router";
 
 import type { Schemas } from "../../../api/client";
-import { useHandOver, useWaysOf } from "../../../api/handovers";
+import { useHandOver, useHandoversOf } from "../../../api/handovers";
 import { sizeText } from "../../../domain/sizes";
 import { Button } from "../../../ui/button";
 import { Notice } from "../../../ui/notice";
 import { PickUpButton } from "./pick-up";
 import { StorageBar } from "./storage-bar";
-import { isUnderWay, LIBRARY } from "./ways";
+import { isUnderWay, LIBRARY } from "./files";
 
 /** How a file gets onto the devices that it is for. */
 export function HandOver({ output }: { output: Schemas["Output"] }) {
-  const all = useWaysOf(output.id);
+  const all = useHandoversOf(output.id);
   const devices = all.data?.devices.flatMap((device) => {
     const file = device.files.find(({ output_id }) => output_id === output.id);
     // the library is no question until somebody has one
@@ -37,7 +37,7 @@ export function HandOver({ output }: { output: Schemas["Output"] }) {
   );
 }
 
-function Row({ device, file }: { device: Schemas["DeviceFiles"]; file: Schemas["FileOnWay"] }) {
+function Row({ device, file }: { device: Schemas["DeviceFiles"]; file: Schemas["FileForDevice"] }) {
   const { storage } = device;
   const handOver = useHandOver();
   return (
@@ -64,9 +64,7 @@ function Row({ device, file }: { device: Schemas["DeviceFiles"]; file: Schemas["
           device={device}
           file={file}
           pending={handOver.isPending}
-          onCopy={() =>
-            handOver.mutate({ device_id: device.device_id, outputs: [file.output_id], replace: false })
-          }
+          onCopy={() => handOver.mutate({ device_id: device.device_id, outputs: [file.output_id] })}
         />
         {device.device_id !== LIBRARY && (
           <PickUpButton
@@ -93,7 +91,7 @@ function Row({ device, file }: { device: Schemas["DeviceFiles"]; file: Schemas["
 
 interface WayProps {
   device: Schemas["DeviceFiles"];
-  file: Schemas["FileOnWay"];
+  file: Schemas["FileForDevice"];
   pending: boolean;
   onCopy: () => void;
 }

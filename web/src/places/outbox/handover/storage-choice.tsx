@@ -11,7 +11,7 @@ import { Menu } from "../../../ui/menu";
 import { Notice } from "../../../ui/notice";
 import { Popover } from "../../../ui/popover";
 import { Select } from "../../../ui/select";
-import { LIBRARY, systemName } from "./ways";
+import { LIBRARY, systemName } from "./files";
 
 type Device = Schemas["DeviceFiles"];
 type All = Schemas["Handovers"];
@@ -64,9 +64,9 @@ export function StorageChoice({ device, all }: { device: Device; all: All }) {
               size="small"
               disabled={eject.isPending}
               onClick={() => eject.mutate(storage.volume_id)}
-              aria-label={`Let go of ${storage.label}`}
+              aria-label={`Eject ${storage.label}`}
             >
-              {eject.isPending ? "Writing what is left …" : "Let go, to take it out"}
+              {eject.isPending ? "Writing what is left …" : "Eject"}
             </Button>
           )}
           <StandIns all={all} />
@@ -140,16 +140,16 @@ function FolderOfStorage({ device, storage }: { device: Device; storage: Schemas
 /** Stand-ins have no socket: they are plugged in and pulled out from here. */
 function StandIns({ all }: { all: All }) {
   const plug = usePlug();
-  if (!all.lying.length && !all.pluggable.length) return null;
+  if (!all.unplugged.length && !all.plugged.length) return null;
   return (
     <Menu
       label="Stand-in sticks"
       entries={[
-        ...all.lying.map((label) => ({
+        ...all.unplugged.map((label) => ({
           text: `Plug ${label} in`,
           onChoose: () => plug.mutate({ label, verb: "in" }),
         })),
-        ...all.pluggable.map((label) => ({
+        ...all.plugged.map((label) => ({
           text: `Pull ${label} out`,
           note: "Without a word before it, as people do",
           onChoose: () => plug.mutate({ label, verb: "out" }),

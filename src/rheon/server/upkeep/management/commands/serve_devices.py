@@ -15,7 +15,7 @@ from django.core.management import BaseCommand
 from rheon.core.system import use_scratch
 from rheon.server.api.limits import BoundedCalls
 from rheon.server.household.actions.pairing import pairing
-from rheon.server.outbox.actions.picking_up import pick_up
+from rheon.server.outbox.actions.pick_up import pick_up
 
 LOOK_EVERY_S = 0.5
 

@@ -1,7 +1,7 @@
 import type { Schemas } from "../../../api/client";
 
 type Device = Schemas["DeviceFiles"];
-type File = Schemas["FileOnWay"];
+type File = Schemas["FileForDevice"];
 
 /** The number of the library among the devices. */
 export const LIBRARY = 0;

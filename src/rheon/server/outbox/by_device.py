@@ -1,43 +1,40 @@
-"""Reading what is on its way onto devices: their storages, what is there, what fits, and what does not."""
+"""Reading what is on its file onto devices: their storages, what is there, what fits, and what does not."""
 
 from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
-from datetime import datetime
 from pathlib import Path
 
 from rheon.core.catalogue import say
 from rheon.core.handover import Listing, Room, Volume, VolumeKind, kept_free, name_on, what_fits
 from rheon.core.naming.episodes import natural_key
 from rheon.core.wording import sentence
-from rheon.server.codes import qr
 from rheon.server.home.queries import output_folders
 from rheon.server.household.models import Device
 
 from . import documents
-from .actions.picking_up import pick_up
-from .documents import WayState
+from .documents import FileState
 from .models import TO_COME, Handover, HandoverState, Output, Storage
 from .names import called
-from .volumes import lying, pluggable, volume_here, volumes_here
+from .volumes import plugged, unplugged, volume_here, volumes_here
 
 LIBRARY = 0
-OPEN = (WayState.READY, WayState.GONE)
+OPEN = (FileState.READY, FileState.GONE)
 LOOKED_AT = ("title_name", "device_ids", "path", "size_bytes")
 MOST_FILES = 300
 MOST_LOOKED_AT = 3000
 STATES = {
-    HandoverState.WAITING: WayState.WAITING,
-    HandoverState.COPYING: WayState.COPYING,
-    HandoverState.VERIFYING: WayState.VERIFYING,
-    HandoverState.FAILED: WayState.FAILED,
+    HandoverState.WAITING: FileState.WAITING,
+    HandoverState.COPYING: FileState.COPYING,
+    HandoverState.VERIFYING: FileState.VERIFYING,
+    HandoverState.FAILED: FileState.FAILED,
 }
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class _Way:
+class _File:
     """A file for a device, with its handover if it has one, and whether it lies on the device."""
 
     output: Output
@@ -45,7 +42,7 @@ class _Way:
     size_bytes: int
     present: bool
     handover: Handover | None
-    state: WayState
+    state: FileState
 
     @property
     def fraction(self) -> float:
@@ -62,7 +59,7 @@ def handovers_document(wanted: documents.HandoversWanted) -> documents.Handovers
         number = device.pk if device else LIBRARY
         is_chosen = number == wanted.chosen or (wanted.chosen is None and not found)
         storage = storages.get(device.pk if device else None)
-        place = _Place(
+        to = _Destination(
             device=device,
             storage=storage,
             volume=(here.get(storage.volume_id) or volume_here(storage.volume_id)) if storage else None,
@@ -71,9 +68,9 @@ def handovers_document(wanted: documents.HandoversWanted) -> documents.Handovers
             coming_bytes=coming.get(storage.volume_id, 0) if storage else 0,
             left_out=frozenset(wanted.left_out if number == wanted.chosen else ()),
         )
-        found.append(_device_files(place, outputs, wanted.output, listed=is_chosen or wanted.output is not None))
+        found.append(_device_files(to, outputs, wanted.output, listed=is_chosen or wanted.output is not None))
     return documents.Handovers(
-        volumes=[_volume(volume) for volume in here.values()], lying=lying(), pluggable=pluggable(), devices=found
+        volumes=[_volume(volume) for volume in here.values()], unplugged=unplugged(), plugged=plugged(), devices=found
     )
 
 
@@ -86,7 +83,7 @@ def _coming_bytes() -> dict[str, int]:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class _Place:
+class _Destination:
     """Where files go: for a device or the library (``None``), with the volume if it is there, and what is left out."""
 
     device: Device | None
@@ -128,58 +125,60 @@ def _by_device(with_storage: set[int | None]) -> Iterable[tuple[Device | None, l
         yield None, outputs
 
 
-def _device_files(place: _Place, outputs: Sequence[Output], only: int | None, *, listed: bool) -> documents.DeviceFiles:
-    handovers = {one.output_id: one for one in Handover.objects.filter(device=place.device)}
-    known = (_way(output, handovers.get(output.pk), place) for output in outputs)
-    ways = sorted((way for way in known if way), key=lambda way: natural_key(way.name))
-    why_not = _why_not(ways, place) if place.storage and listed else {}
-    shown = [way for way in ways if only is None or way.output.pk == only] if listed else []
-    states = Counter(way.state for way in ways)
+def _device_files(
+    to: _Destination, outputs: Sequence[Output], only: int | None, *, listed: bool
+) -> documents.DeviceFiles:
+    handovers = {one.output_id: one for one in Handover.objects.filter(device=to.device)}
+    known = (_file_of(output, handovers.get(output.pk), to) for output in outputs)
+    files = sorted((file for file in known if file), key=lambda file: natural_key(file.name))
+    why_not = _why_not(files, to) if to.storage and listed else {}
+    shown = [file for file in files if only is None or file.output.pk == only] if listed else []
+    states = Counter(file.state for file in files)
     return documents.DeviceFiles(
-        device_id=place.device.pk if place.device else LIBRARY,
-        device_name=place.device.name if place.device else say("The library"),
-        storage=_storage(place.storage, place, ways) if place.storage else None,
-        count=len(ways),
-        there=states[WayState.THERE],
-        waiting=states[WayState.WAITING],
-        failed=states[WayState.FAILED],
-        copying=next((way.fraction for way in ways if way.state in (WayState.COPYING, WayState.VERIFYING)), None),
-        files=[_file(way, why_not, place.left_out) for way in shown[:MOST_FILES]],
+        device_id=to.device.pk if to.device else LIBRARY,
+        device_name=to.device.name if to.device else say("The library"),
+        storage=_storage(to.storage, to, files) if to.storage else None,
+        count=len(files),
+        there=states[FileState.THERE],
+        waiting=states[FileState.WAITING],
+        failed=states[FileState.FAILED],
+        copying=next((file.fraction for file in files if file.state in (FileState.COPYING, FileState.VERIFYING)), None),
+        files=[_file(file, why_not, to.left_out) for file in shown[:MOST_FILES]],
         more=max(0, len(shown) - MOST_FILES),
     )
 
 
-def _way(output: Output, handover: Handover | None, place: _Place) -> _Way | None:
+def _file_of(output: Output, handover: Handover | None, to: _Destination) -> _File | None:
     """``None`` for a file that is gone where it was made and was never handed over."""
-    size_bytes = place.listing.size_of(Path(output.path)) or 0
+    size_bytes = to.listing.size_of(Path(output.path)) or 0
     if not size_bytes and (handover is None or handover.state != HandoverState.DONE):
         return None
-    name = called(output, place.folders)
-    return _Way(
+    name = called(output, to.folders)
+    return _File(
         output=output,
         name=name,
         size_bytes=size_bytes or output.size_bytes,
         present=size_bytes > 0,
         handover=handover,
-        state=_state(output, name, handover, place),
+        state=_state(output, name, handover, to),
     )
 
 
-def _state(output: Output, name: str, handover: Handover | None, place: _Place) -> WayState:
+def _state(output: Output, name: str, handover: Handover | None, to: _Destination) -> FileState:
     if handover is not None and handover.state in STATES:
         return STATES[HandoverState(handover.state)]
-    storage, volume = place.storage, place.volume
+    storage, volume = to.storage, to.volume
     is_done = handover is not None and storage is not None and handover.volume_id == storage.volume_id
     if storage is None or volume is None:
-        return WayState.THERE if is_done else WayState.READY
-    if handover is not None and is_done and _lies(volume.path / handover.path, output, place.listing):
-        return WayState.THERE
-    named = list(place.listing.under_name(volume.path / storage.folder, name_on(volume, name)))
+        return FileState.THERE if is_done else FileState.READY
+    if handover is not None and is_done and _lies(volume.path / handover.path, output, to.listing):
+        return FileState.THERE
+    named = list(to.listing.under_name(volume.path / storage.folder, name_on(volume, name)))
     if any(one.size_bytes == output.size_bytes for one in named):
-        return WayState.THERE
+        return FileState.THERE
     if named:
-        return WayState.OTHER
-    return WayState.GONE if is_done else WayState.READY
+        return FileState.OTHER
+    return FileState.GONE if is_done else FileState.READY
 
 
 def _lies(path: Path, output: Output, listing: Listing) -> bool:
@@ -187,49 +186,49 @@ def _lies(path: Path, output: Output, listing: Listing) -> bool:
     return found is not None and found.size_bytes == output.size_bytes
 
 
-def _why_not(ways: Sequence[_Way], place: _Place) -> dict[int, str]:
+def _why_not(files: Sequence[_File], to: _Destination) -> dict[int, str]:
     """Why files that are not there do not fit beside what is and what will be; empty for those that do."""
     room = Room(
-        free_bytes=None if place.free_bytes is None else max(0, place.free_bytes - place.coming_bytes),
-        kept_free_bytes=kept_free(place.total_bytes),
-        unit_bytes=place.volume.unit_bytes if place.volume else 1,
-        largest_file_bytes=place.largest_file_bytes,
+        free_bytes=None if to.free_bytes is None else max(0, to.free_bytes - to.coming_bytes),
+        kept_free_bytes=kept_free(to.total_bytes),
+        unit_bytes=to.volume.unit_bytes if to.volume else 1,
+        largest_file_bytes=to.largest_file_bytes,
     )
-    wished = [way for way in ways if way.state in OPEN and way.present and way.output.pk not in place.left_out]
-    fits = what_fits([(way.output.pk, way.size_bytes) for way in wished], room)
+    wished = [file for file in files if file.state in OPEN and file.present and file.output.pk not in to.left_out]
+    fits = what_fits([(file.output.pk, file.size_bytes) for file in wished], room)
     return {fit.key: sentence(fit.why_not) if fit.why_not else "" for fit in fits}
 
 
-def _storage(storage: Storage, place: _Place, ways: Sequence[_Way]) -> documents.Storage:
+def _storage(storage: Storage, to: _Destination, files: Sequence[_File]) -> documents.Storage:
     return documents.Storage(
         volume_id=storage.volume_id,
-        label=place.volume.label if place.volume else storage.label,
+        label=to.volume.label if to.volume else storage.label,
         folder=storage.folder,
-        here=place.volume is not None,
-        can_be_ejected=place.volume is not None and place.volume.kind is not VolumeKind.FOLDER,
-        total_bytes=place.total_bytes,
-        free_bytes=place.free_bytes,
-        there_bytes=sum(way.size_bytes for way in ways if way.state is WayState.THERE),
-        coming_bytes=place.coming_bytes,
-        kept_free_bytes=kept_free(place.total_bytes),
+        here=to.volume is not None,
+        can_be_ejected=to.volume is not None and to.volume.kind is not VolumeKind.FOLDER,
+        total_bytes=to.total_bytes,
+        free_bytes=to.free_bytes,
+        there_bytes=sum(file.size_bytes for file in files if file.state is FileState.THERE),
+        coming_bytes=to.coming_bytes,
+        kept_free_bytes=kept_free(to.total_bytes),
         seen=storage.seen,
     )
 
 
-def _file(way: _Way, why_not: Mapping[int, str], left_out: frozenset[int]) -> documents.FileOnWay:
-    handover, key = way.handover, way.output.pk
-    is_left = way.state in OPEN and key in left_out
-    return documents.FileOnWay(
+def _file(file: _File, why_not: Mapping[int, str], left_out: frozenset[int]) -> documents.FileForDevice:
+    handover, key = file.handover, file.output.pk
+    is_left = file.state in OPEN and key in left_out
+    return documents.FileForDevice(
         output_id=key,
         handover_id=handover.pk if handover else None,
-        title_name=way.output.title_name,
-        file_name=way.name,
-        size_bytes=way.size_bytes,
-        state=WayState.LEFT_OUT if is_left else way.state,
-        fraction=way.fraction,
-        fits=way.present and key in why_not and not why_not[key],
-        present=way.present,
-        why=why_not.get(key, "") or (handover.error_message if handover and way.state in STATES.values() else ""),
+        title_name=file.output.title_name,
+        file_name=file.name,
+        size_bytes=file.size_bytes,
+        state=FileState.LEFT_OUT if is_left else file.state,
+        fraction=file.fraction,
+        fits=file.present and key in why_not and not why_not[key],
+        present=file.present,
+        why=why_not.get(key, "") or (handover.error_message if handover and file.state in STATES.values() else ""),
     )
 
 
@@ -243,33 +242,4 @@ def _volume(volume: Volume) -> documents.Volume:
         free_bytes=volume.free_bytes,
         largest_file_bytes=volume.largest_file_bytes,
         writable=volume.writable,
-    )
-
-
-def pick_up_document() -> documents.PickUp:
-    row = pick_up()
-    opens = row.is_open
-    address = f"{row.address}p/{row.code}/" if opens else ""
-    path, side = qr(address) if opens else ("", 0)
-    found = Output.objects.in_bulk(row.outputs if opens else [])
-    return documents.PickUp(
-        open=opens,
-        address=row.address if opens else "",
-        code=row.code if opens else "",
-        until=row.open_until if opens else None,
-        qr=path,
-        qr_size=side,
-        device_name=row.device.name if row.device else "",
-        files=[_picked_up(found[pk], row.fetched.get(str(pk))) for pk in row.outputs if pk in found],
-        problem=row.problem,
-    )
-
-
-def _picked_up(output: Output, fetched: str | None) -> documents.PickedUp:
-    return documents.PickedUp(
-        output_id=output.pk,
-        title_name=output.title_name,
-        file_name=Path(output.path).name,
-        size_bytes=output.size_bytes,
-        fetched=datetime.fromisoformat(fetched) if fetched else None,
     )

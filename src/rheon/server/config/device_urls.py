@@ -5,10 +5,8 @@ from django.urls import include, path
 from rheon.server.household.pairing import views as pairing
 from rheon.server.outbox.pickup import views as pickup
 
-from . import device_form
-
 urlpatterns = [
-    path("", device_form.code_form),
+    path("", pickup.code_form),
     path("pick-up.js", pickup.script),
     path("p/<slug:code>/", include("rheon.server.outbox.pickup.urls")),
     path("ask.js", pairing.script),

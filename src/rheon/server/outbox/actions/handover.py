@@ -53,7 +53,7 @@ def forget_storage(device: Device | None) -> None:
     Storage.objects.filter(device=device).delete()
 
 
-def let_go(volume_id: str) -> None:
+def eject_volume(volume_id: str) -> None:
     """Have everything written and the volume unmounted. Raises ``EjectRefused`` or ``DeviceGone``."""
     if volume := volume_here(volume_id):
         _note(volume)

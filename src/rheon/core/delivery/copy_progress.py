@@ -12,7 +12,7 @@ PAUSE_POLL_S = 0.2
 
 
 @dataclass(slots=True)
-class Way:
+class CopyProgress:
     """Counts bytes over both readings; ``began_s`` is the reading of the hooks' clock when it began."""
 
     hooks: Hooks
