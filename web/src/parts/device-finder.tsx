@@ -67,7 +67,14 @@ export function DeviceFinder({ families, finding, folded = false, act }: Props) 
         </>
       )}
       {found && found.length > 0 && (
-        <Result families={families} finding={finding} heard={heard.data} folded={folded} act={act} />
+        <Result
+          families={families}
+          finding={finding}
+          heard={heard.data}
+          busy={heard.isPlaceholderData}
+          folded={folded}
+          act={act}
+        />
       )}
     </>
   );
@@ -102,7 +109,13 @@ function Families({
   );
 }
 
-function Result({ families, finding, heard, folded, act }: Props & { heard: Schemas["Heard"] | undefined }) {
+interface ResultProps extends Props {
+  heard: Schemas["Heard"] | undefined;
+  /** Whether what is shown belongs to what was said before. */
+  busy: boolean;
+}
+
+function Result({ families, finding, heard, busy, folded, act }: ResultProps) {
   const { finder } = finding;
   const best = heard?.found[0];
   if (!heard || !best) return null;
@@ -135,6 +148,7 @@ function Result({ families, finding, heard, folded, act }: Props & { heard: Sche
       </div>
       <section
         aria-label="The device that fits best"
+        aria-busy={busy}
         className="rounded-card border border-hairline bg-raised p-4"
       >
         <div className="flex items-start gap-3">
