@@ -122,6 +122,12 @@ class Settings(BaseSettings):
         default="0.0.0.0", description="address of the pages for devices of the network, only while one is open"
     )
     pairing_port: int = Field(default=8421, ge=1, le=65535, description="port of the pages for devices of the network")
+    media_server_port: int = Field(
+        default=8422,
+        ge=1,
+        le=65535,
+        description="port at which TVs of the network learn what is shown to them, only while something is",
+    )
     cache_mb: int = Field(default=500, ge=20, le=1_000_000, description="how much the cache of pictures may hold")
     log_mb: int = Field(default=20, ge=1, le=10_000, description="how much the logs may hold")
 

@@ -38,6 +38,7 @@ def running(media: Path, tmp_path_factory: pytest.TempPathFactory) -> Iterator[R
         output=tmp_path_factory.mktemp("output"),
         port=free_port(),
         pairing_port=free_port(),
+        media_server_port=free_port(),
     )
     place.manage("migrate", "--verbosity", "0")
     place.manage("shell", "--command", SET_UP)

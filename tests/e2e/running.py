@@ -47,6 +47,7 @@ class Rheon:
     output: Path
     port: int
     pairing_port: int
+    media_server_port: int = 0
     logs: Path | None = None
     chip: Chip | None = None
     processes: dict[str, subprocess.Popen[bytes]] = field(default_factory=dict)
@@ -209,7 +210,10 @@ class Rheon:
         }
         if self.chip:
             flags["hardware"] = str(self.chip.dev)
-        return load_settings({**flags, "pairing_port": self.pairing_port, "pairing_host": "127.0.0.1"}).settings
+        for_devices = {"pairing_host": "127.0.0.1", "pairing_port": self.pairing_port}
+        if self.media_server_port:
+            flags["media_server_port"] = self.media_server_port
+        return load_settings({**flags, **for_devices}).settings
 
     def _env(self) -> dict[str, str]:
         path = {"PATH": self.chip.path} if self.chip else {}

@@ -2,16 +2,22 @@
 
 from __future__ import annotations
 
+import asyncio
 import hashlib
 import re
 import urllib.error
 import urllib.request
+from collections.abc import Coroutine
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
+from typing import Any
 
 import pytest
 from playwright.sync_api import Browser, Locator, Page, expect
+from tests.instruments.engine import output_of
 from tests.instruments.waiting import until
 
+from rheon.demo import tv
 from rheon.demo.sticks import StickDrawer
 
 from .running import Rheon
@@ -153,6 +159,40 @@ def test_a_phone_picks_a_file_up_by_its_code_and_a_stranger_gets_nothing(
     dialog.get_by_role("button", name="Shut the page").click()
     until(lambda: answers(address) is None)
     phone.close()
+
+
+@pytest.mark.stage("four episodes made")
+def test_a_tv_finds_what_is_shown_to_it_plays_it_and_finds_nothing_afterwards(
+    rheon: Rheon, page: Page, tmp_path: Path
+) -> None:
+    rheon.start("devices")
+    server = f"http://127.0.0.1:{rheon.media_server_port}/device.xml"
+    opened(page, rheon)
+    shown = page.get_by_role("region", name="Home network")
+    assert server not in aside(tv.servers("127.0.0.1", 1))
+    shown.get_by_role("button", name="Show them to TVs").click()
+    expect(shown.get_by_text("No device has looked yet.")).to_be_visible()
+    until(lambda: server in aside(tv.servers("127.0.0.1", 1)))
+    found = aside(tv.files(server))
+    assert [one.folder for one in found] == ["For Pocket player"] * 4
+    for one in found:
+        fetched = tv.fetch(one, tmp_path)
+        made = next(path for path in rheon.output.rglob("*.m4v") if path.name == fetched.name)
+        assert fetched.read_bytes() == made.read_bytes()
+    # as a player does it: over HTTP, from the middle on
+    frames = ["-ss", "3", "-f", "framemd5", "-"]
+    assert output_of(["ffmpeg", "-v", "error", "-i", found[-1].address, *frames]) == output_of(
+        ["ffmpeg", "-v", "error", "-i", str(made), *frames]
+    )
+    expect(shown.get_by_text(re.compile("Last played .* by 127.0.0.1"))).to_be_visible()
+    shown.get_by_role("button", name="Stop showing them").click()
+    until(lambda: answers(found[0].address) is None and server not in aside(tv.servers("127.0.0.1", 1)))
+
+
+def aside(asked: Coroutine[Any, Any, Any]) -> Any:
+    """In a thread of its own, since the browser's loop runs in this one."""
+    with ThreadPoolExecutor(1) as pool:
+        return pool.submit(asyncio.run, asked).result()
 
 
 def answers(address: str, span: str = "") -> int | None:

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import secrets
-import socket
 from datetime import timedelta
+from ipaddress import ip_address
 
 import segno
 from django.conf import settings
@@ -13,6 +13,7 @@ from django.db.models import F
 from django.utils import timezone
 
 from rheon.core.catalogue import say
+from rheon.core.system import own_address
 
 MOST_WRONG = 10
 
@@ -38,7 +39,7 @@ class Coded(models.Model):
         self.code = "".join(secrets.choice(letters) for _ in range(length))
         self.open_until = timezone.now() + lasting
         self.wrong_tries, self.problem = 0, ""
-        self.address = f"http://{own_address()}:{settings.RHEON_PAIRING_PORT}/"
+        self.address = devices_address()
 
     def shut(self, problem: str = "") -> None:
         """Shut it, and forget the code; kept when it is saved."""
@@ -65,11 +66,14 @@ def qr(text: str) -> tuple[str, int]:
     return "".join(squares), len(matrix)
 
 
-def own_address() -> str:
-    """The address under which other devices of the network reach this machine; nothing is sent to find it."""
-    try:
-        with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as probe:
-            probe.connect(("192.0.2.1", 9))  # an address for documentation (RFC 5737)
-            return str(probe.getsockname()[0])
-    except OSError:
-        return "127.0.0.1"
+def devices_address() -> str:
+    """Where devices of the network reach the pages for them."""
+    return f"http://{serving_host()}:{settings.RHEON_PAIRING_PORT}/"
+
+
+def serving_host() -> str:
+    """The one address that they are served at, or of those this machine has, the one for the home network."""
+    host = str(settings.RHEON_PAIRING_HOST)
+    if ip_address("127.0.0.1" if host == "localhost" else host).is_unspecified:
+        return own_address()
+    return f"[{host}]" if ":" in host else host

@@ -70,3 +70,15 @@ export const usePlug = () =>
         : answer(client.DELETE("/api/outbox/volumes/plugged", { params: { query: { label } } })),
     [handovers],
   );
+
+/** Lets TVs of the home network find a device’s files, or takes them back. */
+export const useShowOnNetwork = (deviceId: number) =>
+  useChange(
+    (shown: boolean) => {
+      const params = { path: { device_id: deviceId } };
+      return shown
+        ? answer(client.PUT("/api/outbox/network/{device_id}", { params }))
+        : answer(client.DELETE("/api/outbox/network/{device_id}", { params }));
+    },
+    [handovers],
+  );

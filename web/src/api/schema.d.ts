@@ -743,6 +743,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/outbox/network/{device_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Let the TVs of the home network find and play what was made for a device, until it is taken back. */
+        put: operations["showOnNetwork"];
+        post?: never;
+        delete: operations["hideFromNetwork"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/outbox/outdated": {
         parameters: {
             query?: never;
@@ -1876,7 +1893,8 @@ export interface components {
          * DeviceFiles
          * @description How far the files for a device are; ``copying`` says it of the one that is being copied. The library is number 0.
          *
-         *     ``files`` are those of the device that is asked for, by their names, ``more`` of them not listed.
+         *     ``network`` is null for one that is not shown to the home network. ``files`` are those of the device that is asked
+         *     for, by their names, ``more`` of them not listed.
          */
         DeviceFiles: {
             device_id: number;
@@ -1887,6 +1905,7 @@ export interface components {
             waiting: number;
             failed: number;
             copying: number | null;
+            network: components["schemas"]["NetworkFolder"] | null;
             files: components["schemas"]["FileForDevice"][];
             more: number;
         };
@@ -2118,11 +2137,15 @@ export interface components {
         /**
          * Handovers
          * @description Stand-ins that are ``unplugged`` can be plugged in from the page, those that are ``plugged`` pulled out.
+         *
+         *     TVs find what is shown to the home network under ``server_name``, unless there is a ``server_problem``.
          */
         Handovers: {
             volumes: components["schemas"]["Volume"][];
             unplugged: string[];
             plugged: string[];
+            server_name: string;
+            server_problem: string;
             devices: components["schemas"]["DeviceFiles"][];
         };
         /**
@@ -2563,6 +2586,18 @@ export interface components {
             };
             /** @default false */
             only_try?: boolean;
+        };
+        /**
+         * NetworkFolder
+         * @description A device's files as the home network sees them: when somebody last looked into the folder, and when a file was
+         *     last fetched, by which address.
+         */
+        NetworkFolder: {
+            /** Format: date-time */
+            since: string;
+            seen: string | null;
+            fetched: string | null;
+            fetched_by: string;
         };
         /**
          * NewDevice
@@ -4986,6 +5021,46 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Output"];
                 };
+            };
+        };
+    };
+    showOnNetwork: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    hideFromNetwork: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -23,7 +23,7 @@ from .making import (
     sample_bits,
     video_encoder,
 )
-from .media_types import PLAYED_BY_BROWSERS, media_type
+from .media_types import PLAYED_BY_BROWSERS, features_on_network, media_type, protocol_info, type_on_network
 from .names import channels_text, codec_name
 from .subtitles import SUBTITLE_FORMATS, is_text
 from .video import VIDEO_CODECS
@@ -55,12 +55,15 @@ __all__ = [
     "channels_text",
     "codec_name",
     "encoder_names",
+    "features_on_network",
     "is_text",
     "level_rank",
     "levels_of",
     "media_type",
     "most_references",
     "profiles_of",
+    "protocol_info",
     "sample_bits",
+    "type_on_network",
     "video_encoder",
 ]

@@ -33,3 +33,31 @@ PLAYED_BY_BROWSERS = frozenset({".mp4", ".m4v", ".webm", ".mp3", ".m4a", ".m4b",
 def media_type(suffix: str) -> str:
     """The type of a file with such an ending, in capitals or not."""
     return MEDIA_TYPES.get(suffix.lower(), UNKNOWN)
+
+
+TYPES_ON_NETWORK = {
+    ".mkv": "video/x-matroska",
+    ".mka": "audio/x-matroska",
+    ".wav": "audio/wav",
+    ".srt": "text/srt",
+}
+"""What TVs and players know, most of which were built before these types were registered under other names."""
+
+
+def type_on_network(suffix: str) -> str:
+    """The type of a file with such an ending, as media servers of a home network say it."""
+    return TYPES_ON_NETWORK.get(suffix.lower(), media_type(suffix))
+
+
+def features_on_network(suffix: str) -> str:
+    """The fourth field of a protocol description: byte ranges are given, the content is not converted, and it streams.
+
+    Source: UPnP ConnectionManager:1, section 2.5.2; IEC 62481-1, sections on ``DLNA.ORG_OP``, ``CI`` and ``FLAGS``.
+    """
+    streams = type_on_network(suffix).startswith(("video/", "audio/"))
+    return "DLNA.ORG_OP=01;DLNA.ORG_CI=0;DLNA.ORG_FLAGS=01700000000000000000000000000000" if streams else "*"
+
+
+def protocol_info(suffix: str) -> str:
+    """How a file with such an ending is fetched: by HTTP, in ranges (UPnP ConnectionManager:1, section 2.5.2)."""
+    return f"http-get:*:{type_on_network(suffix)}:{features_on_network(suffix)}"

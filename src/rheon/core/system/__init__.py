@@ -1,5 +1,6 @@
 """What the operating system is asked for: files, processes, temporary folders. The engine has a room of its own."""
 
+from .addresses import own_address
 from .cores import cores, keep_to_cores
 from .identity import has_started_again, is_alive, process_identity, this_host
 from .memory import available_bytes
@@ -34,6 +35,7 @@ __all__ = [
     "may_be_in_use",
     "mounts",
     "open_inside",
+    "own_address",
     "own_mark",
     "path_text",
     "place_of",

@@ -36,6 +36,7 @@ RHEON_PORT = HERE.port
 # where a device is asked what it plays, and only while somebody has turned that on
 RHEON_PAIRING_PORT = HERE.pairing_port
 RHEON_PAIRING_HOST = HERE.pairing_host
+RHEON_MEDIA_SERVER_PORT = HERE.media_server_port
 RHEON_MEDIA_FOLDERS = list(HERE.media)
 RHEON_OUTPUT_FOLDER = HERE.output
 RHEON_CACHE = STATE / "cache"

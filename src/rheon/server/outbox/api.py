@@ -11,7 +11,7 @@ from rheon.server.api.operations import operation
 from rheon.server.household.models import Device
 
 from . import documents
-from .actions import handover, pick_up
+from .actions import handover, network, pick_up
 from .actions.outputs import forget, report
 from .actions.tags import update_files, want_tags
 from .by_device import handovers_document
@@ -120,6 +120,17 @@ class Plugged(APIView):
     def delete(self, request: Request, wanted: documents.PulledOut) -> None:
         """Take a stand-in out without a word before it."""
         pull_out(wanted.label)
+
+
+class OnNetwork(APIView):
+    @operation("showOnNetwork")
+    def put(self, request: Request, device_id: int) -> None:
+        """Let the TVs of the home network find and play what was made for a device, until it is taken back."""
+        network.show(get_object_or_404(Device, pk=device_id))
+
+    @operation("hideFromNetwork")
+    def delete(self, request: Request, device_id: int) -> None:
+        network.hide(get_object_or_404(Device, pk=device_id))
 
 
 class ThePickUp(APIView):

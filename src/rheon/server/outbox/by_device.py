@@ -15,8 +15,9 @@ from rheon.server.home.queries import output_folders
 from rheon.server.household.models import Device
 
 from . import documents
+from .actions.network import media_server, server_name
 from .documents import FileState
-from .models import TO_COME, Handover, HandoverState, Output, Storage
+from .models import TO_COME, Handover, HandoverState, NetworkFolder, Output, Storage
 from .names import called
 from .volumes import plugged, unplugged, volume_here, volumes_here
 
@@ -53,6 +54,7 @@ class _File:
 def handovers_document(wanted: documents.HandoversWanted) -> documents.Handovers:
     here = {volume.id: volume for volume in volumes_here()}
     storages = {one.device_id: one for one in Storage.objects.all()}
+    shown = {one.device_id: one for one in NetworkFolder.objects.all()}
     listing, folders, coming = Listing(), output_folders(), _coming_bytes()
     found: list[documents.DeviceFiles] = []
     for device, outputs in _by_device(set(storages)):
@@ -64,13 +66,19 @@ def handovers_document(wanted: documents.HandoversWanted) -> documents.Handovers
             storage=storage,
             volume=(here.get(storage.volume_id) or volume_here(storage.volume_id)) if storage else None,
             listing=listing,
+            network=shown.get(device.pk) if device else None,
             folders=folders,
             coming_bytes=coming.get(storage.volume_id, 0) if storage else 0,
             left_out=frozenset(wanted.left_out if number == wanted.chosen else ()),
         )
         found.append(_device_files(to, outputs, wanted.output, listed=is_chosen or wanted.output is not None))
     return documents.Handovers(
-        volumes=[_volume(volume) for volume in here.values()], unplugged=unplugged(), plugged=plugged(), devices=found
+        volumes=[_volume(volume) for volume in here.values()],
+        unplugged=unplugged(),
+        plugged=plugged(),
+        server_name=server_name(),
+        server_problem=media_server().problem,
+        devices=found,
     )
 
 
@@ -90,6 +98,7 @@ class _Destination:
     storage: Storage | None
     volume: Volume | None
     listing: Listing
+    network: NetworkFolder | None
     folders: tuple[Path, ...]
     coming_bytes: int
     left_out: frozenset[int]
@@ -143,6 +152,7 @@ def _device_files(
         waiting=states[FileState.WAITING],
         failed=states[FileState.FAILED],
         copying=next((file.fraction for file in files if file.state in (FileState.COPYING, FileState.VERIFYING)), None),
+        network=_network(to.network) if to.network else None,
         files=[_file(file, why_not, to.left_out) for file in shown[:MOST_FILES]],
         more=max(0, len(shown) - MOST_FILES),
     )
@@ -212,6 +222,12 @@ def _storage(storage: Storage, to: _Destination, files: Sequence[_File]) -> docu
         coming_bytes=to.coming_bytes,
         kept_free_bytes=kept_free(to.total_bytes),
         seen=storage.seen,
+    )
+
+
+def _network(folder: NetworkFolder) -> documents.NetworkFolder:
+    return documents.NetworkFolder(
+        since=folder.since, seen=folder.seen, fetched=folder.fetched, fetched_by=folder.fetched_by
     )
 
 

@@ -214,10 +214,22 @@ class FileForDevice(Document):
     why: str
 
 
+class NetworkFolder(Document):
+    """A device's files as the home network sees them: when somebody last looked into the folder, and when a file was
+    last fetched, by which address.
+    """
+
+    since: datetime
+    seen: datetime | None
+    fetched: datetime | None
+    fetched_by: str
+
+
 class DeviceFiles(Document):
     """How far the files for a device are; ``copying`` says it of the one that is being copied. The library is number 0.
 
-    ``files`` are those of the device that is asked for, by their names, ``more`` of them not listed.
+    ``network`` is null for one that is not shown to the home network. ``files`` are those of the device that is asked
+    for, by their names, ``more`` of them not listed.
     """
 
     device_id: int
@@ -228,16 +240,22 @@ class DeviceFiles(Document):
     waiting: int
     failed: int
     copying: float | None
+    network: NetworkFolder | None
     files: list[FileForDevice]
     more: int
 
 
 class Handovers(Document):
-    """Stand-ins that are ``unplugged`` can be plugged in from the page, those that are ``plugged`` pulled out."""
+    """Stand-ins that are ``unplugged`` can be plugged in from the page, those that are ``plugged`` pulled out.
+
+    TVs find what is shown to the home network under ``server_name``, unless there is a ``server_problem``.
+    """
 
     volumes: list[Volume]
     unplugged: list[str]
     plugged: list[str]
+    server_name: str
+    server_problem: str
     devices: list[DeviceFiles]
 
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from uuid import uuid4
+
 from django.db import models
 
 from rheon.server.claims import Leased
@@ -37,6 +39,7 @@ class Output(models.Model):
     summary = models.CharField(max_length=300)
     path = models.TextField()
     size_bytes = models.BigIntegerField()
+    duration_s = models.FloatField(default=0)
     making_s = models.FloatField()
     checking_s = models.FloatField()
     expected = models.JSONField()
@@ -131,3 +134,25 @@ class PickUp(Coded):
     outputs = models.JSONField(default=list)
     fetched = models.JSONField(default=dict)
     device = models.ForeignKey(Device, null=True, on_delete=models.SET_NULL, related_name="+")
+
+
+class MediaServer(models.Model):
+    """One row: this installation as TVs of the home network know it, and why it can't be found, if it can't."""
+
+    uid = models.UUIDField(default=uuid4)
+    problem = models.TextField(blank=True)
+
+
+class NetworkFolder(models.Model):
+    """A device whose files the home network sees, in a folder of its name.
+
+    ``token`` stands in the address of each file; shown anew, it is another. ``seen`` is when somebody last looked into
+    it, ``fetched`` when a file was last asked for, by the address ``fetched_by``.
+    """
+
+    device = models.OneToOneField(Device, on_delete=models.CASCADE, related_name="network_folder")
+    token = models.CharField(max_length=40)
+    since = models.DateTimeField(auto_now_add=True)
+    seen = models.DateTimeField(null=True)
+    fetched = models.DateTimeField(null=True)
+    fetched_by = models.CharField(max_length=60, blank=True)

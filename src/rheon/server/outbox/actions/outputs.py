@@ -37,6 +37,7 @@ def take(job: Job, delivered: Finished) -> Output:
         summary=job.summary,
         path=str(delivered.path),
         size_bytes=delivered.size_bytes,
+        duration_s=job.duration_s,
         making_s=delivered.making_s,
         checking_s=delivered.checking_s,
         expected=job.expected,

@@ -5,6 +5,7 @@ import { Button } from "../../../ui/button";
 import { Notice } from "../../../ui/notice";
 import { Loading } from "../../../ui/states";
 import { FileRow } from "./file-row";
+import { OnNetwork } from "./on-network";
 import { PickUpButton } from "./pick-up";
 import { StorageBar } from "./storage-bar";
 import { StorageChoice } from "./storage-choice";
@@ -37,6 +38,9 @@ export function DeviceBoard({ device, all, leftOut, onLeaveOut }: Props) {
         )}
       </div>
       <StorageChoice device={device} all={all} />
+      {device.device_id !== LIBRARY && device.count > 0 && (
+        <OnNetwork device={device} serverName={all.server_name} problem={all.server_problem} />
+      )}
       {storage && (
         <div className="mt-4">
           <StorageBar facts={storage} picked={bytesOf(picked)} label={storage.label} legend />

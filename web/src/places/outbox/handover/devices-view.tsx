@@ -82,7 +82,8 @@ function DeviceRow({ device, shown }: { device: Schemas["DeviceFiles"]; shown: b
   );
 }
 
-function whereText({ device_id, storage }: Schemas["DeviceFiles"]): string {
+function whereText({ device_id, storage, network }: Schemas["DeviceFiles"]): string {
+  if (!storage && network) return "shown to TVs of the home network";
   if (!storage)
     return device_id === LIBRARY
       ? "a folder or disk that keeps everything, if you have one"

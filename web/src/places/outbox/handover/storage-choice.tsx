@@ -52,7 +52,7 @@ export function StorageChoice({ device, all }: { device: Device; all: All }) {
             />
           </>
         ) : (
-          <span className="text-quiet">
+          <span className="min-w-0 flex-1 text-quiet">
             Nothing is plugged in. Plug in a stick, a card or the player itself; it shows here within seconds.
           </span>
         )}

@@ -1,4 +1,4 @@
-"""``manage.py serve_devices``: while a page for devices is open, listen on the network for it."""
+"""``manage.py serve_devices``: while a page for devices is open or files are shown to the network, listen for them."""
 
 from __future__ import annotations
 
@@ -16,12 +16,13 @@ from rheon.core.system import use_scratch
 from rheon.server.api.limits import BoundedCalls
 from rheon.server.household.actions.pairing import pairing
 from rheon.server.outbox.actions.pick_up import pick_up
+from rheon.server.outbox.network.announcing import Announcing
 
 LOOK_EVERY_S = 0.5
 
 
 class Command(BaseCommand):
-    help = "Listen for the page that asks a device and the one for picking files up, only while one is open."
+    help = "Listen for the pages for devices and for TVs, only while one is open or files are shown to them."
 
     def handle(self, *args: Any, **options: Any) -> None:
         use_scratch(settings.RHEON_SCRATCH)
@@ -29,10 +30,12 @@ class Command(BaseCommand):
             asyncio.run(self._watch())
 
     async def _watch(self) -> None:
-        """Nothing listens while both are shut."""
+        """Nothing listens while both pages are shut and nothing is shown to the network."""
+        announcing = Announcing()
         running: tuple[uvicorn.Server, asyncio.Task[None]] | None = None
         while True:
-            wanted = await sync_to_async(lambda: pairing().is_open or pick_up().is_open)()
+            opened = await sync_to_async(lambda: pairing().is_open or pick_up().is_open)()
+            wanted = await announcing.follow() or opened
             if wanted and running is None:
                 server = uvicorn.Server(self._config())
                 running = server, asyncio.create_task(server.serve())
