@@ -185,6 +185,10 @@ def test_a_tv_finds_what_is_shown_to_it_plays_it_and_finds_nothing_afterwards(
         ["ffmpeg", "-v", "error", "-i", str(made), *frames]
     )
     expect(shown.get_by_text(re.compile("Last played .* by 127.0.0.1"))).to_be_visible()
+    asked = page.get_by_role("region", name="Did it play?")
+    asked.get_by_role("button", name="It played").click()
+    expect(asked).to_have_count(0)
+    assert rheon.ask("select count(*) from outbox_output where reports != '[]'") == [(1,)]
     shown.get_by_role("button", name="Stop showing them").click()
     until(lambda: answers(found[0].address) is None and server not in aside(tv.servers("127.0.0.1", 1)))
 

@@ -10,7 +10,7 @@ import pytest
 
 from rheon.demo.sticks import StickDrawer
 from rheon.server.household.models import Device
-from rheon.server.outbox.actions import handover
+from rheon.server.outbox.actions import handover, network, outputs
 from rheon.server.outbox.models import Handover, HandoverState, Output
 from rheon.server.upkeep.sweep import sweep
 
@@ -93,6 +93,27 @@ def test_a_stick_holds_three_of_four_episodes_and_the_fourth_is_explained(
     first = [path.name for path in copied if path.suffix == ".mp4"]
     assert first == [f"Lantern Street 1x{number}.mp4" for number in (1, 2, 3)], "in the order of their names"
     assert (on_stick / "Lantern Street 1x2.en.srt").exists() and (copied[0]).read_bytes() == b"\1" * 5 * MB
+
+
+@pytest.mark.django_db(transaction=True)
+def test_whether_it_played_is_asked_once_for_a_device_and_again_after_trouble(
+    episodes: list[Output], api: Api, drawer: StickDrawer, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(outputs, "tell_played", lambda *said: None)
+    monkeypatch.setattr(outputs, "read_facts", lambda path: None)
+    device = chosen(api, drawer)
+    files = board(api)["files"]
+    assert board(api)["asks"] is None, "nothing has come there yet"
+    hand_over(api, device, files[:2])
+    newest = max(files[:2], key=lambda file: file["output_id"])
+    assert board(api)["asks"] == {"output_id": newest["output_id"], "title_name": newest["title_name"]}
+    said = {"device_id": device.pk, "trouble": "silent"}
+    assert api("post", f"outbox/{newest['output_id']}/reports", said)[0] == 200
+    assert board(api)["asks"] is None, "it is not asked again of what was made before"
+    network.note_fetched(network.show(device), episodes[3], "192.0.2.9")
+    assert board(api)["asks"]["output_id"] == episodes[3].pk, "nor only of what was copied"
+    assert api("post", f"outbox/{episodes[3].pk}/reports", {**said, "trouble": None})[0] == 200
+    assert board(api)["asks"] is None
 
 
 @pytest.mark.django_db(transaction=True)

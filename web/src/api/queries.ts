@@ -211,5 +211,5 @@ export const useReportPlayed = (id: number) =>
   useChange(
     (body: Schemas["Report"]) =>
       answer(client.POST("/api/outbox/{output_id}/reports", { params: { path: { output_id: id } }, body })),
-    [keys.output(id), keys.household, ["bench"]],
+    [keys.output(id), ["outbox", "handovers"], keys.household, ["bench"]],
   );

@@ -1893,7 +1893,8 @@ export interface components {
          * DeviceFiles
          * @description How far the files for a device are; ``copying`` says it of the one that is being copied. The library is number 0.
          *
-         *     ``network`` is null for one that is not shown to the home network. ``files`` are those of the device that is asked
+         *     ``network`` is null for one that is not shown to the home network, ``asks`` where it is known whether files play
+         *     there, or none has come there yet. ``files`` are those of the device that is asked
          *     for, by their names, ``more`` of them not listed.
          */
         DeviceFiles: {
@@ -1906,6 +1907,7 @@ export interface components {
             failed: number;
             copying: number | null;
             network: components["schemas"]["NetworkFolder"] | null;
+            asks: components["schemas"]["PlayedQuestion"] | null;
             files: components["schemas"]["FileForDevice"][];
             more: number;
         };
@@ -2906,6 +2908,14 @@ export interface components {
             device_name: string;
             reported: boolean;
             trouble: components["schemas"]["Trouble"] | null;
+        };
+        /**
+         * PlayedQuestion
+         * @description Whether a file played on the device that it reached.
+         */
+        PlayedQuestion: {
+            output_id: number;
+            title_name: string;
         };
         /**
          * Preset

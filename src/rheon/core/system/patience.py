@@ -1,4 +1,4 @@
-"""Asking what may never answer: a network that went away holds up whoever asks it (nfs(5), hard mounts)."""
+"""To ask what may never answer: a network that went away holds up whoever asks it (nfs(5), hard mounts)."""
 
 from __future__ import annotations
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence, Set
 from dataclasses import dataclass
 from pathlib import Path
 
@@ -16,6 +16,7 @@ from rheon.server.household.models import Device
 
 from . import documents
 from .actions.network import media_server, server_name
+from .actions.pick_up import pick_up
 from .documents import FileState
 from .models import TO_COME, Handover, HandoverState, NetworkFolder, Output, Storage
 from .names import called
@@ -23,7 +24,7 @@ from .volumes import plugged, unplugged, volume_here, volumes_here
 
 LIBRARY = 0
 OPEN = (FileState.READY, FileState.GONE)
-LOOKED_AT = ("title_name", "device_ids", "path", "size_bytes")
+LOOKED_AT = ("title_name", "device_ids", "path", "size_bytes", "reports")
 MOST_FILES = 300
 MOST_LOOKED_AT = 3000
 STATES = {
@@ -55,6 +56,7 @@ def handovers_document(wanted: documents.HandoversWanted) -> documents.Handovers
     here = {volume.id: volume for volume in volumes_here()}
     storages = {one.device_id: one for one in Storage.objects.all()}
     shown = {one.device_id: one for one in NetworkFolder.objects.all()}
+    fetched = _fetched(shown.values())
     listing, folders, coming = Listing(), output_folders(), _coming_bytes()
     found: list[documents.DeviceFiles] = []
     for device, outputs in _by_device(set(storages)):
@@ -67,6 +69,7 @@ def handovers_document(wanted: documents.HandoversWanted) -> documents.Handovers
             volume=(here.get(storage.volume_id) or volume_here(storage.volume_id)) if storage else None,
             listing=listing,
             network=shown.get(device.pk) if device else None,
+            fetched=fetched.get(device.pk, frozenset()) if device else frozenset(),
             folders=folders,
             coming_bytes=coming.get(storage.volume_id, 0) if storage else 0,
             left_out=frozenset(wanted.left_out if number == wanted.chosen else ()),
@@ -80,6 +83,15 @@ def handovers_document(wanted: documents.HandoversWanted) -> documents.Handovers
         server_problem=media_server().problem,
         devices=found,
     )
+
+
+def _fetched(shown: Iterable[NetworkFolder]) -> dict[int, set[int]]:
+    """The outputs that devices fetched themselves, by code or over the network."""
+    fetched = {one.device_id: {one.fetched_output} for one in shown if one.fetched_output is not None}
+    row = pick_up()
+    if row.device_id is not None:
+        fetched.setdefault(row.device_id, set()).update(map(int, row.fetched))
+    return fetched
 
 
 def _coming_bytes() -> dict[str, int]:
@@ -99,6 +111,7 @@ class _Destination:
     volume: Volume | None
     listing: Listing
     network: NetworkFolder | None
+    fetched: Set[int]
     folders: tuple[Path, ...]
     coming_bytes: int
     left_out: frozenset[int]
@@ -153,6 +166,7 @@ def _device_files(
         failed=states[FileState.FAILED],
         copying=next((file.fraction for file in files if file.state in (FileState.COPYING, FileState.VERIFYING)), None),
         network=_network(to.network) if to.network else None,
+        asks=_question(to.device, files, to.fetched) if to.device else None,
         files=[_file(file, why_not, to.left_out) for file in shown[:MOST_FILES]],
         more=max(0, len(shown) - MOST_FILES),
     )
@@ -223,6 +237,23 @@ def _storage(storage: Storage, to: _Destination, files: Sequence[_File]) -> docu
         kept_free_bytes=kept_free(to.total_bytes),
         seen=storage.seen,
     )
+
+
+def _question(device: Device, files: Sequence[_File], fetched: Set[int]) -> documents.PlayedQuestion | None:
+    """About the newest file that came there: once for a device, and again with the next one after it had trouble."""
+    told = {
+        file.output.pk: report["trouble"]
+        for file in files
+        for report in file.output.reports
+        if report["device_id"] == device.pk
+    }
+    if None in told.values():
+        return None
+    came = [file for file in files if file.present and (file.state is FileState.THERE or file.output.pk in fetched)]
+    newest = max((file.output for file in came), key=lambda output: output.pk, default=None)
+    if newest is None or newest.pk <= max(told, default=0):
+        return None
+    return documents.PlayedQuestion(output_id=newest.pk, title_name=newest.title_name)
 
 
 def _network(folder: NetworkFolder) -> documents.NetworkFolder:

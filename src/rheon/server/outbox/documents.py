@@ -225,10 +225,18 @@ class NetworkFolder(Document):
     fetched_by: str
 
 
+class PlayedQuestion(Document):
+    """Whether a file played on the device that it reached."""
+
+    output_id: int
+    title_name: str
+
+
 class DeviceFiles(Document):
     """How far the files for a device are; ``copying`` says it of the one that is being copied. The library is number 0.
 
-    ``network`` is null for one that is not shown to the home network. ``files`` are those of the device that is asked
+    ``network`` is null for one that is not shown to the home network, ``asks`` where it is known whether files play
+    there, or none has come there yet. ``files`` are those of the device that is asked
     for, by their names, ``more`` of them not listed.
     """
 
@@ -241,6 +249,7 @@ class DeviceFiles(Document):
     failed: int
     copying: float | None
     network: NetworkFolder | None
+    asks: PlayedQuestion | None
     files: list[FileForDevice]
     more: int
 

@@ -147,7 +147,7 @@ class NetworkFolder(models.Model):
     """A device whose files the home network sees, in a folder of its name.
 
     ``token`` stands in the address of each file; shown anew, it is another. ``seen`` is when somebody last looked into
-    it, ``fetched`` when a file was last asked for, by the address ``fetched_by``.
+    it, ``fetched`` when a file, ``fetched_output``, was last asked for, by the address ``fetched_by``.
     """
 
     device = models.OneToOneField(Device, on_delete=models.CASCADE, related_name="network_folder")
@@ -156,3 +156,4 @@ class NetworkFolder(models.Model):
     seen = models.DateTimeField(null=True)
     fetched = models.DateTimeField(null=True)
     fetched_by = models.CharField(max_length=60, blank=True)
+    fetched_output = models.BigIntegerField(null=True)

@@ -57,8 +57,9 @@ def note_seen(folder: NetworkFolder) -> None:
     NetworkFolder.objects.filter(Q(seen=None) | Q(seen__lt=now - NOTE_EVERY), pk=folder.pk).update(seen=now)
 
 
-def note_fetched(folder: NetworkFolder, address: str) -> None:
+def note_fetched(folder: NetworkFolder, output: Output, address: str) -> None:
     """A player asks for range after range: not each is written down."""
     now = timezone.now()
-    old = Q(fetched=None) | Q(fetched__lt=now - NOTE_EVERY)
-    NetworkFolder.objects.filter(old, pk=folder.pk).update(fetched=now, fetched_by=address)
+    news = Q(fetched=None) | Q(fetched__lt=now - NOTE_EVERY) | ~Q(fetched_output=output.pk)
+    found = NetworkFolder.objects.filter(news, pk=folder.pk)
+    found.update(fetched=now, fetched_by=address, fetched_output=output.pk)

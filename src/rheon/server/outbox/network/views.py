@@ -31,7 +31,7 @@ async def file(request: HttpRequest, token: str, output_id: int, name: str) -> H
     if wanted is None:
         return HttpResponse(REFUSED, status=404, content_type="text/plain")
     if wanted == path:
-        await sync_to_async(note_fetched)(folder, request.META.get("REMOTE_ADDR", ""))
+        await sync_to_async(note_fetched)(folder, found[1], request.META.get("REMOTE_ADDR", ""))
 
     async def still_open() -> bool:
         return await sync_to_async(shown_file)(token, output_id) is not None

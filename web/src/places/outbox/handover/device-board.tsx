@@ -4,6 +4,7 @@ import { sizeText } from "../../../domain/sizes";
 import { Button } from "../../../ui/button";
 import { Notice } from "../../../ui/notice";
 import { Loading } from "../../../ui/states";
+import { AskPlayed } from "./ask-played";
 import { FileRow } from "./file-row";
 import { OnNetwork } from "./on-network";
 import { PickUpButton } from "./pick-up";
@@ -56,6 +57,7 @@ export function DeviceBoard({ device, all, leftOut, onLeaveOut }: Props) {
           )}
         </div>
       )}
+      {device.asks && <AskPlayed key={device.asks.output_id} device={device} asks={device.asks} />}
       {files.length > 0 ? (
         <ul className="mt-4 border-t border-hairline" aria-label={`Files for ${device.device_name}`}>
           {files.map((file) => (

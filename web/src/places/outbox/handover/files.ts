@@ -19,11 +19,14 @@ export const bytesOf = (files: readonly File[]): number =>
 export const isUnderWay = ({ state }: File) => state === "copying" || state === "verifying";
 
 /** One line about all files of a device. */
-export function saidOf({ device_id, storage, count, there, waiting, failed, copying }: Device): string {
+export function saidOf(device: Device): string {
+  const { device_id, storage, network, asks, count, there, waiting, failed, copying } = device;
   if (copying !== null) return `copying ${Math.round(copying * 100)} %`;
   if (waiting) return `${waiting} waiting`;
   if (failed) return "something failed";
+  if (asks) return "did it play?";
   if (device_id === LIBRARY && !storage) return "";
+  if (network && !storage) return `${count} shown`;
   const missing = count - there;
   if (!missing) return count ? "all there" : "nothing for it yet";
   return there ? `${missing} of ${count} not there` : `${missing} to hand over`;

@@ -1,0 +1,46 @@
+import type { Schemas } from "../../../api/client";
+import { useReportPlayed } from "../../../api/queries";
+import { Button } from "../../../ui/button";
+import { Notice } from "../../../ui/notice";
+
+const ANSWERS: [string, Schemas["Trouble"] | null][] = [
+  ["It played", null],
+  ["No sound", "silent"],
+  ["No picture", "no_picture"],
+  ["It stutters", "stutters"],
+];
+
+/** Once something has come to a device: whether it plays there, in one tap. */
+export function AskPlayed({
+  device,
+  asks,
+}: {
+  device: Schemas["DeviceFiles"];
+  asks: Schemas["PlayedQuestion"];
+}) {
+  const report = useReportPlayed(asks.output_id);
+  return (
+    <section
+      aria-label="Did it play?"
+      className="mt-3 rounded-card border border-hairline bg-sand px-4 py-2.5"
+    >
+      <p>
+        Did <span className="font-semibold">{asks.title_name}</span> play on {device.device_name}?{" "}
+        <span className="text-quiet">It is asked once; the answer makes the next files surer.</span>
+      </p>
+      <div className="mt-2 flex flex-wrap gap-2">
+        {ANSWERS.map(([text, trouble]) => (
+          <Button
+            key={text}
+            size="small"
+            disabled={report.isPending}
+            onClick={() => report.mutate({ device_id: device.device_id, trouble })}
+          >
+            {text}
+          </Button>
+        ))}
+      </div>
+      {report.isError && <Notice look="fault">{report.error.message}</Notice>}
+    </section>
+  );
+}
