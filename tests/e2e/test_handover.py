@@ -5,6 +5,7 @@ from __future__ import annotations
 import asyncio
 import hashlib
 import re
+import shutil
 import urllib.error
 import urllib.request
 from collections.abc import Coroutine
@@ -191,6 +192,25 @@ def test_a_tv_finds_what_is_shown_to_it_plays_it_and_finds_nothing_afterwards(
     assert rheon.ask("select count(*) from outbox_output where reports != '[]'") == [(1,)]
     shown.get_by_role("button", name="Stop showing them").click()
     until(lambda: answers(found[0].address) is None and server not in aside(tv.servers("127.0.0.1", 1)))
+
+
+@pytest.mark.stage("four episodes made")
+def test_what_is_in_the_library_already_is_told(rheon: Rheon, page: Page, drawer: StickDrawer) -> None:
+    opened(page, rheon)
+    page.get_by_role("list", name="Devices").get_by_role("link", name="The library").click()
+    plug_in(page, "KITTIWAKE")
+    choose(page, "KITTIWAKE")
+    made = sorted(rheon.output.rglob("*.m4v"))[:2]
+    for path, name in zip([made[0], *made], ("Lantern Street S01E01.m4v", "again.m4v", "Another.m4v"), strict=True):
+        shutil.copy(path, drawer.folder / "KITTIWAKE" / name)
+    inside = page.get_by_role("region", name="What is in it")
+    inside.get_by_role("button", name="Look through it").click()
+    files = inside.get_by_role("list", name="Files in the library").get_by_role("listitem")
+    expect(files).to_have_count(3)
+    expect(files.filter(has_text="The same, byte for byte: Lantern Street S01E01.m4v")).to_have_count(1)
+    inside.get_by_role("combobox", name="Which files").click()
+    page.get_by_role("option", name="2 that are there twice").click()
+    expect(files).to_have_count(2)
 
 
 def aside(asked: Coroutine[Any, Any, Any]) -> Any:

@@ -743,6 +743,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/outbox/library": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What is in the library: on which devices it plays as it is, and what is there twice. */
+        get: operations["library"];
+        put?: never;
+        post: operations["lookThroughLibrary"];
+        /** @description Stop looking through it; what was read stays known. */
+        delete: operations["stopLooking"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/outbox/network/{device_id}": {
         parameters: {
             query?: never;
@@ -2421,6 +2439,40 @@ export interface components {
             looking: boolean;
         };
         /**
+         * Library
+         * @description What is in the library, as it was ``looked`` at; ``looking`` says that this goes on, at ``done`` of ``total``.
+         *
+         *     ``double`` counts files that another one stands for: of the same content, or of the same work.
+         */
+        Library: {
+            here: boolean;
+            looking: boolean;
+            done: number;
+            total: number;
+            looked: string | null;
+            problem: string;
+            count: number;
+            size_bytes: number;
+            double: number;
+            devices: components["schemas"]["PlayedBy"][];
+            files: components["schemas"]["LibraryFile"][];
+            more: number;
+        };
+        /**
+         * LibraryFile
+         * @description A file by its ``path`` in the library. ``twice`` are the paths of those with the same content, ``alike`` of those
+         *     of the same work; ``trouble`` says why it can't be read.
+         */
+        LibraryFile: {
+            path: string;
+            about: string;
+            size_bytes: number;
+            trouble: string;
+            not_on: components["schemas"]["NotOn"][];
+            twice: string[];
+            alike: string[];
+        };
+        /**
          * ListPace
          * @description ``held``: let nothing begin; with ``pausing`` what is being made stands still too.
          */
@@ -2682,6 +2734,15 @@ export interface components {
             artwork?: components["schemas"]["ArtworkWanted"];
         };
         /**
+         * NotOn
+         * @description A device that does not play a file as it is, and why.
+         */
+        NotOn: {
+            device_id: number;
+            device_name: string;
+            why: string;
+        };
+        /**
          * OpenHours
          * @description The hours of the day in which things are made; whether it is one now, and when that changes.
          */
@@ -2898,6 +2959,15 @@ export interface components {
             free_bytes: number | null;
             file_system: string;
             largest_file_bytes: number | null;
+        };
+        /**
+         * PlayedBy
+         * @description On how many of the library's files a device has nothing to object to.
+         */
+        PlayedBy: {
+            device_id: number;
+            device_name: string;
+            plays: number;
         };
         /**
          * PlayedOn
@@ -5031,6 +5101,64 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Output"];
                 };
+            };
+        };
+    };
+    library: {
+        parameters: {
+            query?: {
+                device_id?: number | null;
+                shown?: "all" | "double" | "not_on";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Library"];
+                };
+            };
+        };
+    };
+    lookThroughLibrary: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    stopLooking: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

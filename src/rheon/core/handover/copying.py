@@ -9,22 +9,21 @@ from __future__ import annotations
 import contextlib
 import errno
 import os
-import stat
 import time
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 from pathlib import Path
-from typing import BinaryIO, cast
+from typing import BinaryIO
 
 from ..delivery import CopyProgress, beside, put_in_place
 from ..encoding import Hooks, part_path, parts_in
-from ..errors import DeviceBusy, DeviceGone, FileTooLarge, SourceMissing, TargetError, TargetFull
+from ..errors import DeviceBusy, DeviceGone, FileTooLarge, TargetError, TargetFull
 from ..media import mark_of
 from ..naming.names import safe_stem
 from ..wording import sentence
 from .fitting import Room, kept_free, what_fits
 from .listing import Listing
-from .transfer import is_same, opened, verify, write
+from .transfer import is_same, opened, own_file, verify, write
 from .volumes import Volume
 
 GONE = frozenset({errno.EIO, errno.ENODEV, errno.ENXIO, errno.ENOENT, errno.ESTALE, errno.ENOTCONN, errno.EROFS})
@@ -68,7 +67,7 @@ def copy_file(order: CopyOrder, hooks: Hooks | None = None) -> Copied:
     volume = _present(order)
     hooks = hooks or Hooks()
     progress = CopyProgress(hooks=hooks, began_s=hooks.clock.worked_s)
-    with _told(order, volume), _source(order.source) as source:
+    with _told(order, volume), own_file(order.source) as source:
         return _copied(order, volume, source, progress)
 
 
@@ -112,19 +111,6 @@ def _present(order: CopyOrder) -> Volume:
     if not volume.writable:
         raise TargetError("{label} may not be written to.", label=volume.label, advice="Look for a switch on it.")
     return volume
-
-
-@contextlib.contextmanager
-def _source(path: Path) -> Iterator[BinaryIO]:
-    """A finished file of ours, open for reading. Raises ``SourceMissing``."""
-    try:
-        handle = os.fdopen(os.open(path, os.O_RDONLY | os.O_CLOEXEC | os.O_NOFOLLOW | os.O_NONBLOCK), "rb", buffering=0)
-    except OSError as error:
-        raise SourceMissing("{name} is not where it was made any more.", name=path.name) from error
-    with handle:
-        if not stat.S_ISREG(os.fstat(handle.fileno()).st_mode):
-            raise SourceMissing("{name} is no file that could be copied.", name=path.name)
-        yield cast(BinaryIO, handle)
 
 
 @contextlib.contextmanager

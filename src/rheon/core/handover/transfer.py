@@ -5,10 +5,11 @@ from __future__ import annotations
 import contextlib
 import fcntl
 import os
+import stat
 import threading
 from collections.abc import Callable, Iterator
 from pathlib import Path
-from typing import BinaryIO
+from typing import BinaryIO, cast
 
 from ..delivery import CopyProgress
 from ..errors import CheckFailed, DeviceBusy, SourceMissing
@@ -16,6 +17,19 @@ from ..errors import CheckFailed, DeviceBusy, SourceMissing
 CHUNK_BYTES = 4 << 20
 SETTLED_BYTES = 32 << 20
 """Twice as much at most is written and not yet on the device, so that progress is what is really there."""
+
+
+@contextlib.contextmanager
+def own_file(path: Path) -> Iterator[BinaryIO]:
+    """A finished file, open for reading. Raises ``SourceMissing``."""
+    try:
+        handle = os.fdopen(os.open(path, os.O_RDONLY | os.O_CLOEXEC | os.O_NOFOLLOW | os.O_NONBLOCK), "rb", buffering=0)
+    except OSError as error:
+        raise SourceMissing("{name} is not where it was made any more.", name=path.name) from error
+    with handle:
+        if not stat.S_ISREG(os.fstat(handle.fileno()).st_mode):
+            raise SourceMissing("{name} is no file that could be copied.", name=path.name)
+        yield cast(BinaryIO, handle)
 
 
 @contextlib.contextmanager

@@ -118,6 +118,7 @@ urlpatterns = [
     path("outbox", outbox.TheOutbox.as_view()),
     path("outbox/handovers", outbox.TheHandovers.as_view()),
     path("outbox/handovers/<int:handover_id>", outbox.OneHandover.as_view()),
+    path("outbox/library", outbox.TheLibrary.as_view()),
     path("outbox/network/<int:device_id>", outbox.OnNetwork.as_view()),
     path("outbox/pick-up", outbox.ThePickUp.as_view()),
     path("outbox/storages/<int:device_id>", outbox.TheStorage.as_view()),

@@ -11,10 +11,11 @@ from rheon.server.api.operations import operation
 from rheon.server.household.models import Device
 
 from . import documents
-from .actions import handover, network, pick_up
+from .actions import handover, library, network, pick_up
 from .actions.outputs import forget, report
 from .actions.tags import update_files, want_tags
 from .by_device import handovers_document
+from .holdings import library_document
 from .models import Handover, Output
 from .outdated import outdated_document
 from .pickup.queries import pick_up_document
@@ -120,6 +121,22 @@ class Plugged(APIView):
     def delete(self, request: Request, wanted: documents.PulledOut) -> None:
         """Take a stand-in out without a word before it."""
         pull_out(wanted.label)
+
+
+class TheLibrary(APIView):
+    @operation("library")
+    def get(self, request: Request, wanted: documents.LibraryWanted) -> documents.Library:
+        """What is in the library: on which devices it plays as it is, and what is there twice."""
+        return library_document(wanted)
+
+    @operation("lookThroughLibrary", status=202)
+    def post(self, request: Request) -> None:
+        library.want_look()
+
+    @operation("stopLooking")
+    def delete(self, request: Request) -> None:
+        """Stop looking through it; what was read stays known."""
+        library.stop_look()
 
 
 class OnNetwork(APIView):

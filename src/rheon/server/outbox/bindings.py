@@ -10,11 +10,13 @@ from rheon.server.worklist.signals import job_delivered
 
 from . import tasks
 from .actions.handover import hand_over_all
+from .actions.library import look_now
 from .actions.outputs import take
 from .actions.tags import write_now
 
 tasks.write_tags.is_done_by(write_now)
 tasks.hand_over.is_done_by(hand_over_all)
+tasks.look_through_library.is_done_by(look_now)
 
 
 @receiver(job_delivered)

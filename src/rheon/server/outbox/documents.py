@@ -279,6 +279,71 @@ class HandoversWanted(Query):
     left_out: Annotated[list[RowId], Field(max_length=MOST_TITLES)] = []
 
 
+class LibraryShown(StrEnum):
+    """Of what is in the library: all of it, what is there twice, or what a device does not play as it is."""
+
+    ALL = "all"
+    DOUBLE = "double"
+    NOT_ON = "not_on"
+
+
+class LibraryWanted(Query):
+    """``device_id`` says which device ``not_on`` means."""
+
+    shown: LibraryShown = LibraryShown.ALL
+    device_id: RowId | None = None
+
+
+class NotOn(Document):
+    """A device that does not play a file as it is, and why."""
+
+    device_id: int
+    device_name: str
+    why: str
+
+
+class LibraryFile(Document):
+    """A file by its ``path`` in the library. ``twice`` are the paths of those with the same content, ``alike`` of those
+    of the same work; ``trouble`` says why it can't be read.
+    """
+
+    path: str
+    about: str
+    size_bytes: int
+    trouble: str
+    not_on: list[NotOn]
+    twice: list[str]
+    alike: list[str]
+
+
+class PlayedBy(Document):
+    """On how many of the library's files a device has nothing to object to."""
+
+    device_id: int
+    device_name: str
+    plays: int
+
+
+class Library(Document):
+    """What is in the library, as it was ``looked`` at; ``looking`` says that this goes on, at ``done`` of ``total``.
+
+    ``double`` counts files that another one stands for: of the same content, or of the same work.
+    """
+
+    here: bool
+    looking: bool
+    done: int
+    total: int
+    looked: datetime | None
+    problem: str
+    count: int
+    size_bytes: int
+    double: int
+    devices: list[PlayedBy]
+    files: list[LibraryFile]
+    more: int
+
+
 class NewHandovers(Body):
     """Outputs that are to be copied onto a device, or into the library (0).
 

@@ -157,3 +157,32 @@ class NetworkFolder(models.Model):
     fetched = models.DateTimeField(null=True)
     fetched_by = models.CharField(max_length=60, blank=True)
     fetched_output = models.BigIntegerField(null=True)
+
+
+class LibraryLook(models.Model):
+    """One row: looking through the library, ``wanted`` until it has come to its end or was stopped.
+
+    ``folder`` is the one whose files are known, ``looked`` when the last look ended, ``problem`` why it did not.
+    """
+
+    wanted = models.BooleanField(default=False)
+    folder = models.TextField(blank=True)
+    done = models.PositiveIntegerField(default=0)
+    total = models.PositiveIntegerField(default=0)
+    looked = models.DateTimeField(null=True)
+    problem = models.TextField(blank=True)
+
+
+class LibraryFile(models.Model):
+    """A file of the library as it was looked at last; ``same_as`` is the first one with the same content, if any."""
+
+    path = models.TextField(unique=True)
+    size_bytes = models.BigIntegerField()
+    mtime_ns = models.BigIntegerField()
+    sample = models.CharField(max_length=40)
+    facts = models.JSONField(null=True)
+    trouble = models.TextField(blank=True)
+    same_as = models.TextField(blank=True)
+
+    class Meta:
+        ordering = ["path"]

@@ -6,12 +6,18 @@ from rheon.server.work import Work
 
 write_tags = Work()
 hand_over = Work()
+look_through_library = Work()
 
 
 # somebody waits for it
 @task(queue_name="quick", priority=55)
 def write_tags_task(output_id: int) -> None:
     write_tags(output_id)
+
+
+@task(queue_name="quick", priority=-20)
+def look_through_library_task() -> None:
+    look_through_library()
 
 
 @task(queue_name="copy")

@@ -25,8 +25,9 @@ from rheon.server.household.actions.pairing import pairing
 from rheon.server.household.clips import clip_path
 from rheon.server.household.tasks import make_clips_task
 from rheon.server.outbox.actions.handover import may_go_on
+from rheon.server.outbox.actions.library import give_up_look, library_look
 from rheon.server.outbox.models import Output
-from rheon.server.outbox.tasks import hand_over_task, write_tags_task
+from rheon.server.outbox.tasks import hand_over_task, look_through_library_task, write_tags_task
 from rheon.server.shelf.actions.sources import update
 from rheon.server.shelf.actions.surveys import LATER, unlooked
 from rheon.server.shelf.models import FilmFolder, Source, SourceState, Title
@@ -89,10 +90,16 @@ def _wanted() -> Iterator[Hint]:
         yield measure_hardware_task, ()
     if pairing().is_open and not all(clip_path(clip).exists() for clip in CLIPS):
         yield make_clips_task, ()
+    yield from _wanted_of_outbox()
+
+
+def _wanted_of_outbox() -> Iterator[Hint]:
     for pk in Output.objects.filter(tags_wanted__isnull=False).values_list("pk", flat=True):
         yield write_tags_task, (pk,)
     if may_go_on():
         yield hand_over_task, ()
+    if library_look().wanted:
+        yield look_through_library_task, ()
 
 
 def _put_back() -> None:
@@ -115,6 +122,8 @@ def _give_up(task_path: str, args: list[int]) -> None:
         update(Source.objects.filter(pk=args[0]), **facts)
     elif task_path == look_through_task.module_path:
         FilmFolder.objects.filter(pk=args[0]).update(looked=timezone.now())
+    elif task_path == look_through_library_task.module_path:
+        give_up_look()
     elif task_path == sample_title_task.module_path:
         Title.objects.filter(pk=args[0]).update(samples_failed=True)
     elif task_path == survey_title_task.module_path:

@@ -6,6 +6,7 @@ import { Notice } from "../../../ui/notice";
 import { Loading } from "../../../ui/states";
 import { AskPlayed } from "./ask-played";
 import { FileRow } from "./file-row";
+import { LibraryHoldings } from "./library-holdings";
 import { OnNetwork } from "./on-network";
 import { PickUpButton } from "./pick-up";
 import { StorageBar } from "./storage-bar";
@@ -86,6 +87,7 @@ export function DeviceBoard({ device, all, leftOut, onLeaveOut }: Props) {
         </p>
       )}
       {storage && <Act device={device} picked={picked} />}
+      {storage && device.device_id === LIBRARY && <LibraryHoldings />}
     </div>
   );
 }
