@@ -75,6 +75,14 @@ def call(*words: str | Path) -> list[dict[str, Any]]:
     return [json.loads(line) for line in done.stdout.splitlines()]
 
 
+def document(*words: str | Path) -> Any:
+    """What a command prints as one JSON document."""
+    said = [*map(str, words), "--json"]
+    done = CliRunner().invoke(build(said), said)
+    assert done.exit_code == 0, done.output
+    return json.loads(done.stdout)
+
+
 def carried_out(job: Job, media: Path, tmp_path: Path) -> list[Seen]:
     """Plan, make, check and copy: two commands."""
     device = str(model_file(job.device)) if model_file(job.device).exists() else job.device
@@ -273,3 +281,89 @@ def test_one_chapter_in_one_of_many_languages_with_its_lines_drawn_in(
     assert file.of("audio")[0]["tags"]["language"] == "eng" and not file.of("subtitle")
     assert [one["tags"]["title"] for one in file.facts["chapters"]] == ["The marsh"]
     assert file.duration_s == pytest.approx(10, abs=0.2)
+
+
+def test_a_film_goes_to_one_phone_and_into_the_library(drawer: StickDrawer, media: Path, tmp_path: Path) -> None:
+    library = tmp_path / "library"
+    library.mkdir()
+    job = Job(source="MARRAM_NIGHTS", title=4, device="wren-6", to=str(library), pins=("file.title=Marram Nights",))
+    (kept,) = carried_out(job, media, tmp_path)
+    assert kept.path == library / "Marram Nights.mp4" and kept.picture["codec_name"] in {"h264", "hevc"}
+    assert document("check", kept.path, "--device", model_file("wren-6"))["fails"] == []
+
+
+def test_a_long_and_a_short_title_are_made_and_named_afterwards_in_the_library(
+    drawer: StickDrawer, media: Path, tmp_path: Path
+) -> None:
+    cover = tmp_path / "cover.png"
+    Image.new("RGB", (SIZE, SIZE), "#c98412").save(cover)
+    for title, name in ((2, "The long one"), (4, "The short one")):
+        job = Job(source="MARRAM_NIGHTS", title=title, device="sanderling-2", to=str(tmp_path))
+        (file,) = carried_out(job, media, tmp_path)
+        before = file.duration_s
+        document("tag", file.path, "--set", f"file.title={name}", "--artwork", cover)
+        after = seen(file.path)
+        assert after.tags["title"] == name and after.duration_s == pytest.approx(before, abs=0.05)
+        assert any(one["disposition"]["attached_pic"] for one in after.facts["streams"])
+
+
+def test_a_pile_of_discs_goes_to_tablets_that_take_no_large_file(
+    drawer: StickDrawer, media: Path, tmp_path: Path
+) -> None:
+    profile = json.loads(model_file("heron-8").read_text(encoding="utf-8"))
+    profile["limits"]["max_file_bytes"] = 1_500_000
+    own = tmp_path / "small.json"
+    own.write_text(json.dumps(profile), encoding="utf-8")
+    for source, title in (("LANTERN_STREET_S1.iso", 2), ("LOCK_KEEPERS", 2), ("THE_LAST_FERRY", 1)):
+        (file,) = carried_out(Job(source=source, title=title, device=str(own)), media, tmp_path)
+        assert file.path.stat().st_size <= 1_500_000 and file.of("video") and file.of("audio")
+
+
+def test_own_films_go_to_a_player_by_one_choice_and_then_by_hand(
+    drawer: StickDrawer, media: Path, tmp_path: Path
+) -> None:
+    job = Job(source="camera/Kite day.mp4", device="curlew-2")
+    (file,) = carried_out(job, media, tmp_path)
+    pins = ("picture.crop=8,8,0,0", "picture.frame_rate=25", "picture.rate=average:500", "picture.passes=2")
+    by_hand = replace(job, pins=(*pins, "sound.bitrate=96", "file.name=By hand"))
+    (other,) = carried_out(by_hand, media, tmp_path)
+    assert other.picture["avg_frame_rate"] == "25/1" and other.path.stem == "By hand"
+    assert other.picture["height"] < file.picture["height"]
+    rate = 8 * other.path.stat().st_size / other.duration_s
+    assert rate == pytest.approx(596_000, rel=0.2)
+
+
+def test_a_laptop_gets_the_one_sensible_choice_and_the_time_is_told(
+    drawer: StickDrawer, media: Path, tmp_path: Path
+) -> None:
+    laptop = model_file("redshank-book-2")
+    told = document("plan", media / "LOCK_KEEPERS", "--title", "2", "--device", laptop, "--no-analyse")
+    assert told["estimate"]["time_s"] > 0 and all(decision["reason"] for decision in told["decisions"])
+    (file,) = carried_out(Job(source="LOCK_KEEPERS", title=2, device="redshank-book-2"), media, tmp_path)
+    assert file.path.name == told["file_name"]
+
+
+def test_disc_image_and_folder_become_several_kinds_of_file_and_a_bad_disc_says_so(
+    drawer: StickDrawer, media: Path, tmp_path: Path
+) -> None:
+    kinds = (
+        Job(source="LANTERN_STREET_S1.iso", title=2, device="most-compatible", pins=("picture.fields=join",)),
+        Job(source="LOCK_KEEPERS", title=3, device="faithful-copy", said=("--from", "0:02", "--until", "0:06")),
+        Job(source="Tide Watch", device="wren-6", said=("--balance", "rich"), pins=("picture.crop=8,8,0,0",)),
+    )
+    files = [carried_out(job, media, tmp_path)[0] for job in kinds]
+    assert [file.path.suffix for file in files] == [".mp4", ".mkv", ".mp4"]
+    assert files[1].duration_s == pytest.approx(4, abs=0.6)
+    argv = ["convert", media / "SALT_ROAD", "--title", "1", "--device", "most-compatible", "--to", tmp_path / "bad"]
+    call(*argv, "--no-analyse", "--json")
+    asked = ["scan", str(media / "GLASS_HARBOUR")]
+    refused = CliRunner().invoke(build(asked), asked)
+    assert "scrambled" in refused.output
+
+
+def test_of_a_blu_ray_s_playlists_the_film_goes_to_one_device(drawer: StickDrawer, media: Path, tmp_path: Path) -> None:
+    disc = document("scan", media / "HERON_REACH")
+    (film,) = (title["number"] for title in disc["titles"] if title["role"] == "feature")
+    job = Job(source="HERON_REACH", title=film, device="heron-8", pins=("picture.encoder=software",))
+    (file,) = carried_out(job, media, tmp_path)
+    assert file.duration_s == pytest.approx(32, abs=0.3) and file.picture["codec_name"] == "h264"

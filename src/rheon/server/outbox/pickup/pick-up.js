@@ -12,7 +12,11 @@ function play(link) {
   video.src = link.href;
   const ask = item.querySelector(".ask");
   // a file that can't be played at all says so by itself; one that does, after a while
-  const show = () => ask && (ask.hidden = false);
+  const show = () => {
+    if (!ask?.hidden) return;
+    ask.hidden = false;
+    if (cameThrough(video)) tellItPlayed(ask);
+  };
   video.addEventListener("error", show);
   video.addEventListener("ended", show);
   video.addEventListener("timeupdate", () => video.currentTime > 8 && show());
@@ -22,14 +26,32 @@ function play(link) {
   video.focus();
 }
 
-async function report(button) {
-  const ask = button.closest(".ask");
-  const output = button.closest("li").dataset.output;
-  const answer = await fetch(`${output}/report`, {
+const MOST_DROPPED = 0.05;
+
+/** Whether the browser decoded sound, and pictures in time. One that does not count them says nothing. */
+function cameThrough(video) {
+  const heard = video.webkitAudioDecodedByteCount > 0 || video.mozHasAudio === true;
+  if (video.error || !heard) return false;
+  if (!video.videoWidth) return true;
+  const seen = video.getVideoPlaybackQuality?.();
+  return Boolean(seen?.totalVideoFrames) && seen.droppedVideoFrames <= MOST_DROPPED * seen.totalVideoFrames;
+}
+
+async function tellItPlayed(ask) {
+  const answer = await send(ask, null);
+  if (answer?.ok) ask.querySelector("span").textContent = "Pictures and sound came through here, and Rheon knows it. Was it otherwise?";
+}
+
+const send = (ask, trouble) =>
+  fetch(`${ask.closest("li").dataset.output}/report`, {
     method: "POST",
     headers: { "Content-Type": "application/json" },
-    body: JSON.stringify({ trouble: button.dataset.trouble || null }),
+    body: JSON.stringify({ trouble }),
   }).catch(() => null);
+
+async function report(button) {
+  const ask = button.closest(".ask");
+  const answer = await send(ask, button.dataset.trouble || null);
   ask.textContent = answer && answer.ok ? "Thank you: the next file will be surer." : "That did not arrive. Is the page still open?";
 }
 
