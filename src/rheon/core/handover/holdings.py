@@ -6,6 +6,7 @@ import hashlib
 import os
 from collections.abc import Callable, Hashable, Iterable, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from pathlib import Path, PurePosixPath
 from typing import TypeVar
 
@@ -107,7 +108,8 @@ def same_content(paths: Sequence[Path]) -> list[tuple[Path, ...]]:
 def same_work(held: Sequence[Holding]) -> list[tuple[Holding, ...]]:
     """Files of one film or episode by their names, whose lengths agree: within a hundredth, or two seconds."""
     found = []
-    for group in _groups([one for one in held if one.facts is not None and _work(one)], _work):
+    named = [one for one in held if one.facts is not None and _work(one.path)]
+    for group in _groups(named, lambda one: _work(one.path)):
         by_length = sorted(group, key=_length)
         near = [by_length[0]]
         for one in by_length[1:]:
@@ -139,9 +141,10 @@ def _length(one: Holding) -> float:
     return one.facts.duration_s if one.facts else 0.0
 
 
-def _work(one: Holding) -> Hashable:
-    """The work that its name says; nothing where programs gave it, or two films may well be called so."""
-    path = PurePosixPath(one.path)
+@lru_cache(maxsize=4 * MOST_HELD)
+def _work(held_path: str) -> Hashable:
+    """The work that a name says; nothing where programs gave it, or two films may well be called so."""
+    path = PurePosixPath(held_path)
     said = read_name(path.stem)
     counted = episode_name(path.stem, path.parent.name)
     episode = (counted.season, counted.episode) if counted is not None else ()
