@@ -354,7 +354,16 @@ def test_disc_image_and_folder_become_several_kinds_of_file_and_a_bad_disc_says_
     files = [carried_out(job, media, tmp_path)[0] for job in kinds]
     assert [file.path.suffix for file in files] == [".mp4", ".mkv", ".mp4"]
     assert files[1].duration_s == pytest.approx(4, abs=0.6)
-    argv = ["convert", media / "SALT_ROAD", "--title", "1", "--device", "most-compatible", "--to", tmp_path / "bad"]
+    argv: list[str | Path] = [
+        "convert",
+        media / "SALT_ROAD",
+        "--title",
+        "1",
+        "--device",
+        "most-compatible",
+        "--to",
+        tmp_path / "bad",
+    ]
     call(*argv, "--no-analyse", "--json")
     asked = ["scan", str(media / "GLASS_HARBOUR")]
     refused = CliRunner().invoke(build(asked), asked)
