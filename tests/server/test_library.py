@@ -127,4 +127,8 @@ def test_a_library_that_went_away_keeps_what_is_known(films: Path, api: Api, mon
     said = told(api)
     assert not said["here"] and "went away" in said["problem"] and said["count"] == 4
     assert api("post", "outbox/library")[0] == 409
-    assert LibraryLook.objects.get().folder == str(films)
+    assert LibraryLook.objects.get().looked
+    away.rename(films)
+    other = films.parent
+    Storage.objects.update(volume_id=str(other))
+    assert told(api)["here"] and told(api)["looked"] is None and not told(api)["count"], "of another it is not known"

@@ -11,8 +11,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from rheon.core.devices import MediaFacts
-from rheon.core.handover import Holding, alike_by_sample, doubles, hold, library_files, same_content
+from rheon.core.handover import Holding, alike_by_sample, doubles, hold, same_content
 from rheon.core.handover.holdings import same_work
+from rheon.core.sources.files.library import find_files
 
 FACTS = MediaFacts(container="mp4", size_bytes=1, duration_s=5400.0, video=None, audio=None, extension="mp4")
 
@@ -65,7 +66,7 @@ def test_a_library_is_read_once_and_what_changed_again(media: Path, tmp_path: Pa
     (tmp_path / "linked.mp4").symlink_to(film)
     (tmp_path / "disc" / "VIDEO_TS").mkdir(parents=True)
     (tmp_path / "disc" / "VIDEO_TS" / "VTS_01_1.VOB").write_bytes(b"x")
-    paths = library_files(tmp_path)
+    paths = list(find_files(tmp_path))
     assert [path.name for path in paths] == ["Broken.mkv", "Film.mp4", "Nearly.mp4", "Film copy.mp4"]
     first = [one for path in paths if (one := hold(tmp_path, path, None))]
     assert first[0].facts is None and first[0].trouble

@@ -2643,12 +2643,11 @@ export interface components {
         };
         /**
          * NetworkFolder
-         * @description A device's files as the home network sees them: when somebody last looked into the folder, and when a file was
-         *     last fetched, by which address.
+         * @description A device's files as the home network sees them, in the folder ``name``: when somebody last looked into it, and
+         *     when a file was last fetched, by which address.
          */
         NetworkFolder: {
-            /** Format: date-time */
-            since: string;
+            name: string;
             seen: string | null;
             fetched: string | null;
             fetched_by: string;

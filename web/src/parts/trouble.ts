@@ -9,5 +9,13 @@ export const TROUBLES: [Schemas["Trouble"], string][] = [
   ["no_subtitles", "The subtitles are missing"],
 ];
 
+/** What is answered in one tap; the rest is found on the file’s own page. */
+export const ONE_TAP: [Schemas["Trouble"] | null, string][] = [
+  [null, "It played"],
+  ["silent", "No sound"],
+  ["no_picture", "No picture"],
+  ["stutters", "It stutters"],
+];
+
 export const troubleText = (trouble: Schemas["Trouble"]) =>
   TROUBLES.find(([key]) => key === trouble)?.[1] ?? trouble;

@@ -2,7 +2,7 @@
 
 from .copying import Copied, CopyOrder, clear_parts, copy_file, folder_on, hand_over, name_on
 from .fitting import Fit, Room, kept_free, what_fits
-from .holdings import Double, Holding, alike_by_sample, doubles, hold, library_files, same_content
+from .holdings import Double, Holding, alike_by_sample, doubles, hold, same_content
 from .listing import Listing
 from .volumes import MOUNTED, Drawer, MountedVolumes, Volume, VolumeKind, Volumes, folder_as_volume, open_volumes
 
@@ -29,7 +29,6 @@ __all__ = [
     "hand_over",
     "hold",
     "kept_free",
-    "library_files",
     "name_on",
     "open_volumes",
     "same_content",

@@ -23,7 +23,7 @@ from ..naming.names import safe_stem
 from ..wording import sentence
 from .fitting import Room, kept_free, what_fits
 from .listing import Listing
-from .transfer import is_same, opened, own_file, verify, write
+from .transfer import is_same, opened, ordinary_file, verify, write
 from .volumes import Volume
 
 GONE = frozenset({errno.EIO, errno.ENODEV, errno.ENXIO, errno.ENOENT, errno.ESTALE, errno.ENOTCONN, errno.EROFS})
@@ -67,7 +67,7 @@ def copy_file(order: CopyOrder, hooks: Hooks | None = None) -> Copied:
     volume = _present(order)
     hooks = hooks or Hooks()
     progress = CopyProgress(hooks=hooks, began_s=hooks.clock.worked_s)
-    with _told(order, volume), own_file(order.source) as source:
+    with _told(order, volume), ordinary_file(order.source) as source:
         return _copied(order, volume, source, progress)
 
 

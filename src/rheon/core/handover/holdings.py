@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import hashlib
-import os
 from collections.abc import Callable, Hashable, Iterable, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
@@ -16,14 +15,13 @@ from ..devices import MediaFacts
 from ..errors import RheonError, SourceMissing
 from ..naming.episodes import episode_name
 from ..naming.labels import is_meaningless, read_name
-from ..sources.files.reader import FILE_SUFFIXES
+from ..sources.files.library import MOST_FOUND
 from ..system import path_text
-from .transfer import own_file
+from .transfer import ordinary_file
 
 Some = TypeVar("Some")
 SAMPLE_BYTES = 16 << 10
 CHUNK_BYTES = 4 << 20
-MOST_HELD = 5000
 LENGTH_TOLERANCE, LEAST_TOLERANCE_S = 0.01, 2.0
 """A film that another program cut or converted differs by its logos, at most."""
 
@@ -50,25 +48,6 @@ class Double:
 
     same: bool
     paths: tuple[str, ...]
-
-
-def library_files(root: Path) -> list[Path]:
-    """The films and sounds in a folder and below it, by their names, at most ``MOST_HELD``.
-
-    What is hidden, a link, part of a disc's folder or can't be looked into is passed over; nothing is opened.
-    """
-    found: list[Path] = []
-    for folder, folders, names in os.walk(root):
-        # a disc's files are no files of a library
-        if {name.upper() for name in folders} & {"VIDEO_TS", "BDMV"}:
-            folders[:] = []
-            continue
-        folders[:] = sorted(name for name in folders if not name.startswith("."))
-        paths = (Path(folder) / name for name in sorted(names) if not name.startswith("."))
-        found += (path for path in paths if path.suffix.lower() in FILE_SUFFIXES and not path.is_symlink())
-        if len(found) >= MOST_HELD:
-            break
-    return found[:MOST_HELD]
 
 
 def hold(root: Path, path: Path, known: Holding | None) -> Holding | None:
@@ -141,7 +120,7 @@ def _length(one: Holding) -> float:
     return one.facts.duration_s if one.facts else 0.0
 
 
-@lru_cache(maxsize=4 * MOST_HELD)
+@lru_cache(maxsize=4 * MOST_FOUND)
 def _work(held_path: str) -> Hashable:
     """The work that a name says; nothing where programs gave it, or two films may well be called so."""
     path = PurePosixPath(held_path)
@@ -157,7 +136,7 @@ def _work(held_path: str) -> Hashable:
 def _sample(path: Path, size: int) -> str:
     """What stands at the beginning, in the middle and at the end."""
     digest = hashlib.blake2b(str(size).encode(), digest_size=16)
-    with own_file(path) as handle:
+    with ordinary_file(path) as handle:
         for place in (0, max(0, size // 2 - SAMPLE_BYTES // 2), max(0, size - SAMPLE_BYTES)):
             handle.seek(place)
             digest.update(handle.read(SAMPLE_BYTES))
@@ -167,7 +146,7 @@ def _sample(path: Path, size: int) -> str:
 def _digest(path: Path) -> str:
     digest = hashlib.blake2b()
     try:
-        with own_file(path) as handle:
+        with ordinary_file(path) as handle:
             while chunk := handle.read(CHUNK_BYTES):
                 digest.update(chunk)
     except (OSError, SourceMissing):

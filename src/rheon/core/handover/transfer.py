@@ -20,7 +20,7 @@ SETTLED_BYTES = 32 << 20
 
 
 @contextlib.contextmanager
-def own_file(path: Path) -> Iterator[BinaryIO]:
+def ordinary_file(path: Path) -> Iterator[BinaryIO]:
     """A finished file, open for reading. Raises ``SourceMissing``."""
     try:
         handle = os.fdopen(os.open(path, os.O_RDONLY | os.O_CLOEXEC | os.O_NOFOLLOW | os.O_NONBLOCK), "rb", buffering=0)

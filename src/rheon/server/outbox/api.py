@@ -15,7 +15,7 @@ from .actions import handover, library, network, pick_up
 from .actions.outputs import forget, report
 from .actions.tags import update_files, want_tags
 from .by_device import handovers_document
-from .holdings import library_document
+from .library import library_document
 from .models import Handover, Output
 from .outdated import outdated_document
 from .pickup.queries import pick_up_document

@@ -15,7 +15,7 @@ from rheon.server.home.queries import output_folders
 from rheon.server.household.models import Device
 
 from . import documents
-from .actions.network import media_server, server_name
+from .actions.network import folder_name, media_server, server_name
 from .actions.pick_up import pick_up
 from .documents import FileState
 from .models import TO_COME, Handover, HandoverState, NetworkFolder, Output, Storage
@@ -55,7 +55,7 @@ class _File:
 def handovers_document(wanted: documents.HandoversWanted) -> documents.Handovers:
     here = {volume.id: volume for volume in volumes_here()}
     storages = {one.device_id: one for one in Storage.objects.all()}
-    shown = {one.device_id: one for one in NetworkFolder.objects.all()}
+    shown = {one.device_id: one for one in NetworkFolder.objects.select_related("device")}
     fetched = _fetched(shown.values())
     listing, folders, coming = Listing(), output_folders(), _coming_bytes()
     found: list[documents.DeviceFiles] = []
@@ -258,7 +258,7 @@ def _question(device: Device, files: Sequence[_File], fetched: Set[int]) -> docu
 
 def _network(folder: NetworkFolder) -> documents.NetworkFolder:
     return documents.NetworkFolder(
-        since=folder.since, seen=folder.seen, fetched=folder.fetched, fetched_by=folder.fetched_by
+        name=folder_name(folder.device), seen=folder.seen, fetched=folder.fetched, fetched_by=folder.fetched_by
     )
 
 

@@ -215,11 +215,11 @@ class FileForDevice(Document):
 
 
 class NetworkFolder(Document):
-    """A device's files as the home network sees them: when somebody last looked into the folder, and when a file was
-    last fetched, by which address.
+    """A device's files as the home network sees them, in the folder ``name``: when somebody last looked into it, and
+    when a file was last fetched, by which address.
     """
 
-    since: datetime
+    name: str
     seen: datetime | None
     fetched: datetime | None
     fetched_by: str

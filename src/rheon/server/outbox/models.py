@@ -152,7 +152,6 @@ class NetworkFolder(models.Model):
 
     device = models.OneToOneField(Device, on_delete=models.CASCADE, related_name="network_folder")
     token = models.CharField(max_length=40)
-    since = models.DateTimeField(auto_now_add=True)
     seen = models.DateTimeField(null=True)
     fetched = models.DateTimeField(null=True)
     fetched_by = models.CharField(max_length=60, blank=True)
@@ -162,11 +161,12 @@ class NetworkFolder(models.Model):
 class LibraryLook(models.Model):
     """One row: looking through the library, ``wanted`` until it has come to its end or was stopped.
 
-    ``folder`` is the one whose files are known, ``looked`` when the last look ended, ``problem`` why it did not.
+    ``place`` is the volume and folder whose files are known, ``looked`` when the last look ended, ``problem`` why it
+    did not.
     """
 
     wanted = models.BooleanField(default=False)
-    folder = models.TextField(blank=True)
+    place = models.TextField(blank=True)
     done = models.PositiveIntegerField(default=0)
     total = models.PositiveIntegerField(default=0)
     looked = models.DateTimeField(null=True)

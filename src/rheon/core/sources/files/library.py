@@ -1,4 +1,4 @@
-"""What lies in a folder of films: the discs, images, files and series that would each be a source."""
+"""What lies in a folder of films: the sources that it would be, or each file in it."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ from pathlib import Path
 from ...naming.episodes import episode_name
 from ...system import real_path
 from ..images.disc_files import is_disc_folder
-from .reader import VIDEO_SUFFIXES
+from .reader import FILE_SUFFIXES, VIDEO_SUFFIXES
 
 IMAGE_SUFFIXES = frozenset({".iso", ".img"})
 DEEPEST = 6
@@ -25,6 +25,24 @@ def find_sources(root: Path, *, leave_out: Collection[Path] = ()) -> Iterator[Pa
     themselves. What is hidden, leads out of the folder or can't be looked into is passed over. At most ``MOST_FOUND``.
     """
     return itertools.islice(_in_folder(root, root, frozenset(leave_out), 0), MOST_FOUND)
+
+
+def find_files(root: Path) -> Iterator[Path]:
+    """Every film and sound in a folder and below it, in the order of their names; nothing is opened.
+
+    The files of disc folders are none of its own. What is passed over, and at most how many, is as for sources.
+    """
+    return itertools.islice(_files(root, root, 0), MOST_FOUND)
+
+
+def _files(folder: Path, root: Path, depth: int) -> Iterator[Path]:
+    if is_disc_folder(folder):
+        return
+    folders, films, _ = _entries(folder, root, FILE_SUFFIXES)
+    yield from films
+    if depth < DEEPEST:
+        for inner in folders:
+            yield from _files(inner, root, depth + 1)
 
 
 def _in_folder(folder: Path, root: Path, leave_out: frozenset[Path], depth: int) -> Iterator[Path]:
@@ -46,8 +64,10 @@ def _in_folder(folder: Path, root: Path, leave_out: frozenset[Path], depth: int)
             yield from _in_folder(inner, root, leave_out, depth + 1)
 
 
-def _entries(folder: Path, root: Path) -> tuple[list[Path], list[Path], list[Path]]:
-    """Folders, films and images, by name; empty where the folder may not be looked into."""
+def _entries(
+    folder: Path, root: Path, suffixes: Collection[str] = VIDEO_SUFFIXES
+) -> tuple[list[Path], list[Path], list[Path]]:
+    """Folders, files with such endings, and images, by name; empty where the folder may not be looked into."""
     folders, films, images = [], [], []
     try:
         with os.scandir(folder) as entries:
@@ -62,7 +82,7 @@ def _entries(folder: Path, root: Path) -> tuple[list[Path], list[Path], list[Pat
         if stat.S_ISDIR(mode):
             if not entry.is_symlink():  # a link inside the folder would be found twice
                 folders.append(path)
-        elif stat.S_ISREG(mode) and suffix in VIDEO_SUFFIXES:
+        elif stat.S_ISREG(mode) and suffix in suffixes:
             films.append(path)
         elif stat.S_ISREG(mode) and suffix in IMAGE_SUFFIXES:
             images.append(path)

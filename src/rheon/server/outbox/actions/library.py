@@ -13,8 +13,9 @@ from django.utils import timezone
 from rheon.core.catalogue import say
 from rheon.core.devices import MediaFacts
 from rheon.core.errors import DeviceGone
-from rheon.core.handover import Holding, alike_by_sample, hold, library_files, same_content
+from rheon.core.handover import Holding, alike_by_sample, hold, same_content
 from rheon.core.media.documents import dump, load
+from rheon.core.sources.files.library import find_files
 from rheon.core.system import path_text, text_path
 
 from ..models import LibraryFile, LibraryLook, Storage
@@ -29,6 +30,12 @@ ENDED = "The worker was ended each time that it looked through the library. Its 
 def library_look() -> LibraryLook:
     row, _ = LibraryLook.objects.get_or_create(pk=1)
     return row
+
+
+def library_place() -> str:
+    """Which volume and folder is the library, wherever it is mounted; empty where nobody has said it."""
+    storage = Storage.objects.filter(device=None).first()
+    return f"{storage.volume_id}:{storage.folder}" if storage else ""
 
 
 def library_folder() -> Path | None:
@@ -64,7 +71,8 @@ def look_now() -> None:
     if root is None:
         LibraryLook.objects.filter(pk=1).update(wanted=False, problem=say("The library went away meanwhile."))
         return
-    LibraryLook.objects.filter(pk=1).exclude(folder=str(root)).update(folder=str(root), looked=None)
+    if LibraryLook.objects.filter(pk=1).exclude(place=library_place()).update(place=library_place(), looked=None):
+        LibraryFile.objects.all().delete()
     if _read(root) and _see_doubles(root):
         LibraryLook.objects.filter(pk=1, wanted=True).update(wanted=False, looked=timezone.now())
 
@@ -83,7 +91,7 @@ def holding_of(row: LibraryFile) -> Holding:
 def _read(root: Path) -> bool:
     """Whether it came to its end; each file is kept as soon as it was read, so that another try goes on there."""
     known = {row.path: row for row in LibraryFile.objects.all()}
-    paths = library_files(root)
+    paths = list(find_files(root))
     seen: set[str] = set()
     told_s = 0.0
     for done, path in enumerate(paths):

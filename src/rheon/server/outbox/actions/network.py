@@ -28,6 +28,11 @@ def server_name() -> str:
     return say("Rheon on {machine}", machine=socket.gethostname().partition(".")[0])
 
 
+def folder_name(device: Device) -> str:
+    """What the folder with its files is called there."""
+    return say("For {device}", device=device.name)
+
+
 def note_problem(problem: str) -> None:
     MediaServer.objects.filter(pk=media_server().pk).exclude(problem=problem).update(problem=problem)
 

@@ -14,13 +14,14 @@ from urllib.parse import quote
 
 from didl_lite import didl_lite
 
-from rheon.core.catalogue import say
 from rheon.core.delivery import ARTWORK_SUFFIX, beside
 from rheon.core.formats import protocol_info, type_on_network
 from rheon.core.naming.episodes import natural_key
+from rheon.server.home.queries import output_folders
 
-from ..actions.network import note_seen
+from ..actions.network import folder_name, note_seen, shown_file
 from ..models import NetworkFolder, Output
+from ..names import called
 
 ROOT, ABOVE_ROOT = "0", "-1"
 Told = TypeVar("Told", NetworkFolder, Output)
@@ -63,18 +64,17 @@ def browse(object_id: str, base: str, *, children: bool, start: int, most: int) 
             return _one(_folder(folder))
         note_seen(folder)
         return _page(shown_in(folder), lambda output: _item(folder, output, base), start, most)
-    output = next((one for one in shown_in(folder) if str(one.pk) == output_id), None)
-    return None if output is None or children else _one(_item(folder, output, base))
+    found = shown_file(folder.token, int(output_id)) if output_id.isdigit() and not children else None
+    is_there = found is not None and Path(found[1].path).is_file()
+    return _one(_item(folder, found[1], base)) if found and is_there else None
 
 
 def shown_in(folder: NetworkFolder) -> list[Output]:
     """What was made for a device and is there, in the order of the names."""
-    found = [
-        one
-        for one in Output.objects.filter(is_sample=False)
-        if folder.device_id in one.device_ids and Path(one.path).is_file()
-    ]
-    return sorted(found, key=lambda one: natural_key(Path(one.path).name))
+    outputs = Output.objects.filter(is_sample=False).only("title_name", "device_ids", "path", "duration_s")
+    found = [one for one in outputs if folder.device_id in one.device_ids and Path(one.path).is_file()]
+    folders = output_folders()
+    return sorted(found, key=lambda one: natural_key(called(one, folders)))
 
 
 def address_of(folder: NetworkFolder, output: Output, path: Path, base: str) -> str:
@@ -107,7 +107,7 @@ def _folder(folder: NetworkFolder) -> didl_lite.Container:
         id=str(folder.device_id),
         parent_id=ROOT,
         restricted="1",
-        title=say("For {device}", device=folder.device.name),
+        title=folder_name(folder.device),
         child_count=str(len(shown_in(folder))),
     )
 

@@ -177,10 +177,7 @@ class _Connections(_Service):
 def make_server(uid: UUID, name: str, host: str, port: int, base: str) -> UpnpServer:
     """Of this installation, not started yet: ``host`` is this machine's own address, ``base`` that of the files."""
 
-    class Directory(_Directory):
-        pass
-
-    Directory.base = base
+    directory = type("Directory", (_Directory,), {"base": base})
 
     class Device(UpnpServerDevice):
         DEVICE_DEFINITION = DeviceInfo(
@@ -201,7 +198,7 @@ def make_server(uid: UUID, name: str, host: str, port: int, base: str) -> UpnpSe
             xml=ET.Element("device"),
         )
         EMBEDDED_DEVICES = ()
-        SERVICES = (Directory, _Connections)
+        SERVICES = (directory, _Connections)
 
     # a number that is larger each time it starts (UPnP Device Architecture 1.1, section 1.2.2)
     return UpnpServer(Device, (host, 0), http_port=port, boot_id=int(time.time()))

@@ -37,6 +37,6 @@ async def file(request: HttpRequest, token: str, output_id: int, name: str) -> H
         return await sync_to_async(shown_file)(token, output_id) is not None
 
     answer = file_response(request, wanted, type_on_network(wanted.suffix), still_open=still_open)
-    answer["transferMode.dlna.org"] = request.headers.get("transferMode.dlna.org", "Streaming")
+    answer["transferMode.dlna.org"] = "Streaming" if wanted == path else "Interactive"
     answer["contentFeatures.dlna.org"] = features_on_network(wanted.suffix)
     return answer

@@ -52,7 +52,7 @@ const send = (ask, trouble) =>
 async function report(button) {
   const ask = button.closest(".ask");
   const answer = await send(ask, button.dataset.trouble || null);
-  ask.textContent = answer && answer.ok ? "Thank you: the next file will be surer." : "That did not arrive. Is the page still open?";
+  ask.textContent = answer?.ok ? "Thank you: the next file will be surer." : "That did not arrive. Is the page still open?";
 }
 
 document.addEventListener("click", (event) => {

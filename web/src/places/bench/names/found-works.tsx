@@ -3,6 +3,7 @@ import { useState } from "react";
 
 import type { Schemas } from "../../../api/client";
 import { counted } from "../../../domain/counts";
+import { momentText } from "../../../domain/moments";
 import { Button } from "../../../ui/button";
 import type { ChangeTags } from "./use-edits";
 
@@ -32,7 +33,7 @@ export function FoundWorks({ found, called, onTake }: Props) {
           : agreeing
             ? `${agreeing} agree with what is here: look which it is.`
             : "None of them agrees with what is here."}{" "}
-        Answered {new Date(found.answered).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}.
+        Answered {momentText(found.answered)}.
       </p>
       <ul className="mt-2 grid gap-2">
         {found.works.map((work) => (

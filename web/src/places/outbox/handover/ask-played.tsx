@@ -1,14 +1,8 @@
 import type { Schemas } from "../../../api/client";
 import { useReportPlayed } from "../../../api/queries";
+import { ONE_TAP } from "../../../parts/trouble";
 import { Button } from "../../../ui/button";
 import { Notice } from "../../../ui/notice";
-
-const ANSWERS: [string, Schemas["Trouble"] | null][] = [
-  ["It played", null],
-  ["No sound", "silent"],
-  ["No picture", "no_picture"],
-  ["It stutters", "stutters"],
-];
 
 /** Once something has come to a device: whether it plays there, in one tap. */
 export function AskPlayed({
@@ -29,7 +23,7 @@ export function AskPlayed({
         <span className="text-quiet">It is asked once; the answer makes the next files surer.</span>
       </p>
       <div className="mt-2 flex flex-wrap gap-2">
-        {ANSWERS.map(([text, trouble]) => (
+        {ONE_TAP.map(([trouble, text]) => (
           <Button
             key={text}
             size="small"

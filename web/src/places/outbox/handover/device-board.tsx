@@ -1,5 +1,6 @@
 import type { Schemas } from "../../../api/client";
 import { useHandOver } from "../../../api/handovers";
+import { momentText } from "../../../domain/moments";
 import { sizeText } from "../../../domain/sizes";
 import { Button } from "../../../ui/button";
 import { Notice } from "../../../ui/notice";
@@ -48,9 +49,7 @@ export function DeviceBoard({ device, all, leftOut, onLeaveOut }: Props) {
           <StorageBar facts={storage} picked={bytesOf(picked)} label={storage.label} legend />
           {!storage.here && storage.seen && (
             <p className="mt-1 text-[13px] text-quiet">
-              As it was on{" "}
-              {new Date(storage.seen).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}: it is
-              not there now. Copies wait until it is.
+              As it was on {momentText(storage.seen)}: it is not there now. Copies wait until it is.
             </p>
           )}
           {storage.total_bytes === null && (

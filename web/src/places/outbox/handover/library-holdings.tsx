@@ -3,6 +3,7 @@ import { useState } from "react";
 
 import type { Schemas } from "../../../api/client";
 import { useLibrary, useLookThroughLibrary } from "../../../api/library";
+import { momentText } from "../../../domain/moments";
 import { sizeText } from "../../../domain/sizes";
 import { Bar } from "../../../ui/bar";
 import { Button } from "../../../ui/button";
@@ -121,8 +122,7 @@ function saidOf({ count, size_bytes, looked, here, looking }: Library): string {
       : "Nobody has looked yet: which of it plays on which device, and what is there twice.";
   const files = `${count} ${count === 1 ? "file" : "files"}, ${sizeText(size_bytes)}`;
   if (!looked) return `${files} so far`;
-  const moment = new Date(looked).toLocaleString([], { dateStyle: "medium", timeStyle: "short" });
-  return `${files}, as of ${moment}`;
+  return `${files}, as of ${momentText(looked)}`;
 }
 
 function choicesOf({ count, double, devices }: Library) {

@@ -2,6 +2,7 @@ import { Tv } from "lucide-react";
 
 import type { Schemas } from "../../../api/client";
 import { useShowOnNetwork } from "../../../api/handovers";
+import { momentText } from "../../../domain/moments";
 import { Button } from "../../../ui/button";
 import { Notice } from "../../../ui/notice";
 
@@ -10,8 +11,6 @@ interface Props {
   serverName: string;
   problem: string;
 }
-
-const moment = (at: string) => new Date(at).toLocaleString([], { dateStyle: "medium", timeStyle: "short" });
 
 /** Whether the home network sees a device’s files: TVs and players find them by themselves then. */
 export function OnNetwork({ device, serverName, problem }: Props) {
@@ -25,7 +24,7 @@ export function OnNetwork({ device, serverName, problem }: Props) {
           <span className="min-w-0 flex-1">
             Shown on the home network: among the sources of a TV as{" "}
             <span className="font-semibold">{serverName}</span>, in the folder{" "}
-            <span className="font-semibold">For {device.device_name}</span>
+            <span className="font-semibold">{shown.name}</span>
           </span>
         ) : (
           <span className="min-w-0 flex-1 text-quiet">
@@ -48,6 +47,6 @@ export function OnNetwork({ device, serverName, problem }: Props) {
 }
 
 function usedText({ seen, fetched, fetched_by }: Schemas["NetworkFolder"]): string {
-  if (fetched) return `Last played ${moment(fetched)}, by ${fetched_by}.`;
-  return seen ? `A device looked into the folder ${moment(seen)}.` : "No device has looked yet.";
+  if (fetched) return `Last played ${momentText(fetched)}, by ${fetched_by}.`;
+  return seen ? `A device looked into the folder ${momentText(seen)}.` : "No device has looked yet.";
 }

@@ -15,7 +15,7 @@ from rheon.core.wording import rule_name
 from rheon.server.household.models import Device
 
 from . import documents
-from .actions.library import holding_of, library_folder, library_look
+from .actions.library import holding_of, library_folder, library_look, library_place
 from .documents import LibraryShown
 from .models import LibraryFile
 
@@ -34,8 +34,9 @@ class _Doubles:
 
 
 def library_document(wanted: documents.LibraryWanted) -> documents.Library:
-    row, folder = library_look(), library_folder()
-    rows = list(LibraryFile.objects.all()) if not row.wanted and row.folder else []
+    row = library_look()
+    is_known = not row.wanted and row.place == library_place()
+    rows = list(LibraryFile.objects.all()) if is_known else []
     held = sorted(map(holding_of, rows), key=lambda one: natural_key(one.path))
     devices = [(device, careful(device.core_profile())) for device in Device.objects.all()]
     refused = {one.path: _refusing(one.facts, devices) for one in held if one.facts}
@@ -44,11 +45,11 @@ def library_document(wanted: documents.LibraryWanted) -> documents.Library:
     shown = [one for one in held if _is_shown(one, wanted, refused, found)]
     names = {device.pk: device.name for device, _ in devices}
     return documents.Library(
-        here=folder is not None,
+        here=library_folder() is not None,
         looking=row.wanted,
         done=row.done,
         total=row.total,
-        looked=row.looked,
+        looked=row.looked if is_known else None,
         problem=row.problem,
         count=len(held),
         size_bytes=sum(one.size_bytes for one in held),
