@@ -8,9 +8,11 @@ import { Notice } from "../../../ui/notice";
 export function AskPlayed({
   device,
   asks,
+  onTold,
 }: {
   device: Schemas["DeviceFiles"];
   asks: Schemas["PlayedQuestion"];
+  onTold: () => void;
 }) {
   const report = useReportPlayed(asks.output_id);
   return (
@@ -28,7 +30,7 @@ export function AskPlayed({
             key={text}
             size="small"
             disabled={report.isPending}
-            onClick={() => report.mutate({ device_id: device.device_id, trouble })}
+            onClick={() => report.mutate({ device_id: device.device_id, trouble }, { onSuccess: onTold })}
           >
             {text}
           </Button>

@@ -1,3 +1,5 @@
+import { useState } from "react";
+
 import type { Schemas } from "../../../api/client";
 import { useHandOver } from "../../../api/handovers";
 import { momentText } from "../../../domain/moments";
@@ -24,6 +26,7 @@ interface Props {
 /** One device: where its files go, how full that is, and its files with what fits already picked. */
 export function DeviceBoard({ device, all, leftOut, onLeaveOut }: Props) {
   const { storage, files } = device;
+  const [told, setTold] = useState(false);
   const picked = toCopy(device, leftOut);
   const present = files.filter((file) => file.present).map(({ output_id }) => output_id);
   const pick = (output: number, wanted: boolean) =>
@@ -41,9 +44,6 @@ export function DeviceBoard({ device, all, leftOut, onLeaveOut }: Props) {
         )}
       </div>
       <StorageChoice device={device} all={all} />
-      {device.device_id !== LIBRARY && device.count > 0 && (
-        <OnNetwork device={device} serverName={all.server_name} problem={all.server_problem} />
-      )}
       {storage && (
         <div className="mt-4">
           <StorageBar facts={storage} picked={bytesOf(picked)} label={storage.label} legend />
@@ -57,7 +57,22 @@ export function DeviceBoard({ device, all, leftOut, onLeaveOut }: Props) {
           )}
         </div>
       )}
-      {device.asks && <AskPlayed key={device.asks.output_id} device={device} asks={device.asks} />}
+      {device.device_id !== LIBRARY && device.count > 0 && (
+        <OnNetwork device={device} serverName={all.server_name} problem={all.server_problem} />
+      )}
+      {device.asks && (
+        <AskPlayed
+          key={device.asks.output_id}
+          device={device}
+          asks={device.asks}
+          onTold={() => setTold(true)}
+        />
+      )}
+      {told && !device.asks && (
+        <Notice look="reason">
+          Thank you: it stands in the profile of {device.device_name}, and the next file is planned by it.
+        </Notice>
+      )}
       {files.length > 0 ? (
         <ul className="mt-4 border-t border-hairline" aria-label={`Files for ${device.device_name}`}>
           {files.map((file) => (

@@ -17,7 +17,7 @@ export function OnNetwork({ device, serverName, problem }: Props) {
   const change = useShowOnNetwork(device.device_id);
   const shown = device.network;
   return (
-    <section aria-label="Home network" className="mt-2">
+    <section aria-label="Home network" className="mt-4">
       <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
         <Tv size={17} className="text-river" aria-hidden />
         {shown ? (

@@ -92,7 +92,11 @@ function FolderOfMachine({ device }: { device: Device }) {
       {set.isError && <Notice look="fault">{set.error.message}</Notice>}
       {choosing && (
         <ChooseFolder
-          title={`Where the files for ${device.device_name} go`}
+          title={
+            device.device_id === LIBRARY
+              ? "Where the library is"
+              : `Where the files for ${device.device_name} go`
+          }
           about="A folder of this machine, such as a library that everything goes into. What is in it stays as it is."
           onClose={() => setChoosing(false)}
           onChoose={(path) => set.mutate({ volume_id: path, folder: "" })}
