@@ -188,6 +188,7 @@ class Rheon:
                 database.execute(f"insert into main.{table} select * from kept.{table}")
             moved = ((stage / "made-in").read_text(), str(self.output))
             database.execute("update outbox_output set path = replace(path, ?, ?)", moved)
+            database.execute("update worklist_job set folder = replace(folder, ?, ?)", moved)
             database.commit()
         for path in self.output.iterdir():
             shutil.rmtree(path) if path.is_dir() else path.unlink()

@@ -283,6 +283,27 @@ def test_a_reading_that_was_taken_over_changes_nothing_any_more(
     assert (source.state, source.worker, source.error_message) == ("reading", "1:1", "")
 
 
+def test_another_rheon_that_makes_into_the_same_folder_leaves_alone_what_is_being_made(
+    cell: tuple[Title, Target], settings: Any, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    add_jobs([cell])
+    parts: list[Path] = []
+
+    def swept_by_another(*_: object) -> None:
+        claimed = Job.objects.get().token
+        parts.append(part_path(settings.RHEON_OUTPUT_FOLDER, claimed))
+        parts[0].write_bytes(b"half a file")
+        # its list knows this folder, and nothing of this job
+        Job.objects.update(token="theirs", state="done")
+        sweep()
+        Job.objects.update(token=claimed, state="running")
+        assert parts[0].exists()
+
+    monkeypatch.setattr(convert_module, "_check_room", swept_by_another)
+    assert run.run_next() and parts
+    assert Job.objects.get().state == "done"
+
+
 def test_leavings_of_nobody_go_and_those_of_the_living_stay(settings: Any, cell: tuple[Title, Target]) -> None:
     add_jobs([cell])
     Job.objects.update(state="running", **Claims.mine())

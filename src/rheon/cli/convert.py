@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import uuid
 from collections.abc import Callable, Mapping
 from pathlib import Path
 from typing import Annotated
@@ -17,7 +16,7 @@ from rheon.core.encoding import Forecast, Hooks, parts_in, remove_part
 from rheon.core.encoding import Progress as Step
 from rheon.core.errors import RheonError, TargetError
 from rheon.core.planning import Balance, Plan
-from rheon.core.system import is_left_over, own_mark
+from rheon.core.system import is_left_over, own_token
 from rheon.core.wording import fact_text, rule_name, sentence
 
 from .choosing import Stretch, chosen, make_plan
@@ -88,7 +87,7 @@ def convert(
             plan=made,
             devices=profiles,
             folder=folder,
-            token=own_mark() + uuid.uuid4().hex,
+            token=own_token(),
             accept_loss=accept_loss,
             made_for=" and ".join(profile.name for profile in profiles),
         )

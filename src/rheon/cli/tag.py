@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import uuid
 from pathlib import Path
 from typing import Annotated
 
@@ -15,7 +14,7 @@ from rheon.core.media import FileData, Tags, Title
 from rheon.core.media.documents import dump
 from rheon.core.media.tags import TAG_FIELDS, tags_of
 from rheon.core.planning.decisions.file.tags import read_tag
-from rheon.core.system import own_mark
+from rheon.core.system import own_token
 from rheon.core.tagging import retag, tags_of_file
 
 from .choosing import with_artwork
@@ -81,6 +80,6 @@ def _write(title: Title, tags: Tags, cover: bytes | None) -> None:
     assert isinstance(title.data, FileData)
     path = Path(title.data.path)
     try:
-        retag(path, part_path(path.parent, own_mark() + uuid.uuid4().hex), title.container, tags, cover)
+        retag(path, part_path(path.parent, own_token()), title.container, tags, cover)
     except OSError as error:
         raise TagsRefused("{file} can't be written: {why}.", file=path.name, why=error.strerror) from error

@@ -11,7 +11,7 @@ from .patience import within_patience
 from .places import LARGEST_FILE, Mount, Place, file_system_of, mounts, place_of
 from .power import Power, is_hot, power
 from .renaming import rename_new
-from .scratch import clear_left_over, is_elsewhere, is_left_over, may_be_in_use, own_mark, use_scratch
+from .scratch import clear_left_over, is_elsewhere, is_left_over, may_be_in_use, own_mark, own_token, use_scratch
 
 __all__ = [
     "LARGEST_FILE",
@@ -37,6 +37,7 @@ __all__ = [
     "open_inside",
     "own_address",
     "own_mark",
+    "own_token",
     "path_text",
     "place_of",
     "power",

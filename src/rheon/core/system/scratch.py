@@ -5,6 +5,7 @@ from __future__ import annotations
 import atexit
 import hashlib
 import re
+import secrets
 import shutil
 import tempfile
 from pathlib import Path
@@ -20,6 +21,11 @@ def own_mark() -> str:
     """Letters and digits that say which process on which machine something belongs to."""
     pid, _, start = process_identity().partition(":")
     return f"p{pid}s{start}h{_host_mark()}x"
+
+
+def own_token() -> str:
+    """The mark of this process and a few letters that it has given nothing else: at most 40 together."""
+    return own_mark() + secrets.token_hex(4)
 
 
 def is_left_over(name: str) -> bool:

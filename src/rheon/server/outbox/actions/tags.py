@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import uuid
 from collections.abc import Mapping, Sequence
 from pathlib import Path
 
@@ -16,7 +15,7 @@ from rheon.core.media import Tags, tags_of
 from rheon.core.media.documents import dump, load
 from rheon.core.planning import usual_cover
 from rheon.core.planning.decisions.file.tags import read_tag
-from rheon.core.system import own_mark, rename_new
+from rheon.core.system import own_token, rename_new
 from rheon.core.tagging import TAGGED, retag, tagged_copy
 from rheon.server.shelf.models import Title
 
@@ -92,7 +91,7 @@ def _artwork(output: Output, way: ArtworkWanted) -> bytes | None:
 def _written(output: Output, tags: Tags, artwork: bytes | None, name: str) -> Path:
     path = Path(output.path)
     root = root_of(path)
-    part = part_path(root, own_mark() + uuid.uuid4().hex)
+    part = part_path(root, own_token())
     if not name or root / name == path:
         retag(path, part, output.container, tags, artwork)
         return path

@@ -16,7 +16,7 @@ from rheon.core.encoding import Hooks
 from rheon.core.engine import WorkClock
 from rheon.core.errors import EngineKilled, EngineTimedOut, RheonError, Stopped, TargetFull
 from rheon.core.media.documents import dump
-from rheon.core.system import keep_to_cores
+from rheon.core.system import keep_to_cores, own_token
 from rheon.server.claims import Claims
 from rheon.server.home.actions.setting_up import keep_pace
 
@@ -125,6 +125,8 @@ def _claim() -> int | None:
         claimed = Job.objects.filter(pk=pk, state=JobState.WAITING).update(
             state=JobState.RUNNING,
             **Claims.mine(),
+            # its part says whose it is, so that another Rheon that makes files into the same folder leaves it alone
+            token=own_token(),
             started=timezone.now(),
             stage="making",
             attempts=F("attempts") + 1,
