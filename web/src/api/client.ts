@@ -26,7 +26,17 @@ const withToken: Middleware = {
   },
 };
 
-export const client = createClient<paths>({ baseUrl: `${PREFIX}/` });
+/** All that a page has under way with `keepalive` may carry 64 kB together (Fetch standard, 4.6): most changes are tiny. */
+const CARRIED_BYTES = 4_000;
+
+/** A change arrives though the page is left or read anew the moment after, unless it carries a lot. */
+async function send(request: Request): Promise<Response> {
+  if (request.method === "GET") return fetch(request);
+  const { byteLength } = await request.clone().arrayBuffer();
+  return fetch(request, { keepalive: byteLength <= CARRIED_BYTES });
+}
+
+export const client = createClient<paths>({ baseUrl: `${PREFIX}/`, fetch: send });
 client.use(withToken);
 
 function isFault(error: unknown): error is { code: string; message: string } {

@@ -11,9 +11,7 @@ export interface Removed {
 /** Removes for good; the call outlives the page. */
 function remove({ kind, ids }: Removed): Promise<unknown> {
   if (kind === "job")
-    return answer(
-      client.POST("/api/worklist/changes", { body: { job_ids: [...ids], verb: "remove" }, keepalive: true }),
-    );
+    return answer(client.POST("/api/worklist/changes", { body: { job_ids: [...ids], verb: "remove" } }));
   return Promise.all(ids.map((id) => removeOne(kind, id)));
 }
 
@@ -22,23 +20,17 @@ function removeOne(kind: Exclude<Removable, "job">, id: number): Promise<unknown
     return answer(
       client.DELETE("/api/shelf/sources/{source_id}", {
         params: { path: { source_id: id } },
-        keepalive: true,
       }),
     );
   if (kind === "join")
-    return answer(
-      client.DELETE("/api/shelf/joins/{title_id}", { params: { path: { title_id: id } }, keepalive: true }),
-    );
+    return answer(client.DELETE("/api/shelf/joins/{title_id}", { params: { path: { title_id: id } } }));
   if (kind === "device")
     return answer(
       client.DELETE("/api/household/devices/{device_id}", {
         params: { path: { device_id: id } },
-        keepalive: true,
       }),
     );
-  return answer(
-    client.DELETE("/api/outbox/{output_id}", { params: { path: { output_id: id } }, keepalive: true }),
-  );
+  return answer(client.DELETE("/api/outbox/{output_id}", { params: { path: { output_id: id } } }));
 }
 
 export const useRemoval = () =>
