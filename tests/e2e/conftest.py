@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import fcntl
 import os
+import time
 from collections.abc import Generator, Iterator
 from pathlib import Path
+from typing import Any
 
 import pytest
-from playwright.sync_api import Browser, Page, expect, sync_playwright
+from playwright.sync_api import Browser, Page, Request, Response, expect, sync_playwright
 
 from .running import Rheon, free_port
 from .stages import EMPTY, stage_of
@@ -89,12 +91,39 @@ def pytest_runtest_makereport(item: pytest.Item) -> Generator[None, pytest.TestR
     return report
 
 
+def _let_changes_arrive(page: Page) -> None:
+    """Have the page left for another one when the server was told of what was changed, as a person's pace does."""
+    under_way: set[Request] = set()
+    go = page.goto
+
+    def patient(url: str, **named: Any) -> Response | None:
+        if page.url != "about:blank":
+            page.wait_for_timeout(100)
+            end = time.monotonic() + PATIENT_MS / 1000
+            while under_way and time.monotonic() < end:
+                page.wait_for_timeout(20)
+        return go(url, **named)
+
+    def begins(request: Request) -> None:
+        if request.method != "GET":
+            under_way.add(request)
+
+    def ends(request: Request) -> None:
+        under_way.discard(request)
+
+    page.on("request", begins)
+    page.on("requestfinished", ends)
+    page.on("requestfailed", ends)
+    page.goto = patient  # type: ignore[method-assign]
+
+
 @pytest.fixture
 def page(browser: Browser, rheon: Rheon) -> Iterator[Page]:
     """A page at 1280x800 that fails its test when the console reports an error."""
     context = browser.new_context(viewport={"width": 1280, "height": 800}, base_url=rheon.address)
     context.set_default_timeout(PATIENT_MS)
     opened = context.new_page()
+    _let_changes_arrive(opened)
     faults: list[str] = []
     opened.on("pageerror", lambda error: faults.append(str(error)))
     opened.on("console", lambda said: faults.append(said.text) if said.type == "error" else None)

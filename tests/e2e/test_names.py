@@ -208,7 +208,7 @@ def test_a_sheet_of_many_titles_draws_those_in_view_and_keeps_what_is_typed(page
     expect(page.get_by_text("Saving …")).to_have_count(0)
     first.click()
     page.get_by_role("button", name="Fill Genre down (619)").click()
-    expect(page.get_by_role("button", name="Undo “Fill down Genre”")).to_be_visible(timeout=30_000)
+    expect(page.get_by_role("button", name="Undo “Fill down Genre”")).to_be_visible()
     counted = "select count(*) from shelf_title where tags_by_hand like '%Home film%'"
     assert rheon.ask(counted) == [(620,)]
 
@@ -224,7 +224,7 @@ def test_a_finished_file_gets_another_title_and_is_called_by_it(page: Page, rheo
     section.get_by_role("checkbox", name="Call the file by them too").click()
     expect(section.get_by_role("img", name="Artwork in the file")).to_have_count(0)
     section.get_by_role("button", name="Write into the file").click()
-    expect(page.get_by_text(re.compile(r"^The marsh at night\.\w+$"))).to_be_visible(timeout=30_000)
+    expect(page.get_by_text(re.compile(r"^The marsh at night\.\w+$"))).to_be_visible()
     expect(section.get_by_text("extra · The marsh at night · 1994")).to_be_visible()
     (made,) = [path for path in rheon.output.iterdir() if path.stem == "The marsh at night"]
     argv = ["ffprobe", "-v", "error", "-show_format", "-of", "json", str(made)]
@@ -252,7 +252,7 @@ def test_the_sheet_brings_files_that_were_made_up_to_date(page: Page, rheon: Rhe
     expect(behind.get_by_text(re.compile(r"→ The marsh at noon\.\w+$"))).to_be_visible()
     behind.get_by_role("button", name="Write the new ones into it").click()
     expect(button).to_have_count(0)
-    expect(page.get_by_text("Writing into 1 file")).to_have_count(0, timeout=60_000)
+    expect(page.get_by_text("Writing into 1 file")).to_have_count(0)
     (made,) = [path for path in rheon.output.iterdir() if path.stem == "The marsh at noon"]
     argv = ["ffprobe", "-v", "error", "-show_format", "-of", "json", str(made)]
     assert (
