@@ -12,6 +12,7 @@ from tests.core.strategies import titles
 
 from rheon.core.devices import (
     DeviceProfile,
+    Limits,
     MediaFacts,
     Verdict,
     careful,
@@ -95,7 +96,7 @@ def assert_obeys(made: Plan, title: Title, profile: DeviceProfile) -> None:
     if limit and video and video.action is Action.ENCODE:
         sound_bps = (audio.bitrate_bps or 700_000) if audio else 0
         worst_bytes = ((video.peak_bps or 0) + sound_bps) * title.duration_s / 8 + (video.buffer_bits or 0) / 8
-        assert worst_bytes <= limit or video.peak_bps == 48_000
+        assert worst_bytes <= limit
 
 
 def assert_inside_level(made: Plan, profile: DeviceProfile) -> None:
@@ -281,3 +282,19 @@ def test_a_long_film_stays_under_the_tablet_s_file_limit(film_disc: Source) -> N
     made = plan(request(long, device("heron-8"), balance=Balance.RICH, samples=samples(0.5, 1.0)))
     assert made.settings and made.settings.video and made.settings.video.peak_bps
     assert made.settings.video.peak_bps * long.duration_s / 8 < 2_000_000_000
+
+
+def test_a_small_file_limit_takes_pixels_away_and_one_that_is_too_small_is_refused(film_disc: Source) -> None:
+    long = replace(film_disc.titles[0], duration_s=2 * 3600.0)
+
+    def limited(most_bytes: int) -> Plan:
+        limits = Limits(max_file_bytes=most_bytes)
+        return plan(request(long, device("heron-8").model_copy(update={"limits": limits})))
+
+    free, small = limited(20_000_000_000), limited(200_000_000)
+    assert free.settings and free.settings.video and small.settings and small.settings.video
+    assert small.settings.video.height < free.settings.video.height
+    assert next(one for one in small.decisions if one.key == "picture.size").reason.code == "fewer_pixels"
+    assert small.estimate and small.estimate.size_high_bytes < 200_000_000
+    with pytest.raises(PlanError, match="files of 100 MB at most, which is too little"):
+        limited(100_000_000)

@@ -42,6 +42,8 @@ def _one(each: Callable[[float], str]) -> Callable[[Fact], str]:
 
 def _bytes(found: Fact) -> str:
     megabytes = _number(found.values[0]) / 1e6
+    if megabytes < 10:
+        return f"{megabytes:.3g} MB"
     return f"{megabytes:.0f} MB" if found.bound is Bound.AT_MOST else f"{megabytes:.1f} MB"
 
 

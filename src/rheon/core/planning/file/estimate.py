@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ...formats import AUDIO_CODECS, CONTAINERS, video_encoder
 from ...media import Action, AudioSettings, Fields, OutputSettings, Title, VideoSettings, VideoStream
@@ -102,10 +102,13 @@ def _pictures(title: Title, settings: OutputSettings, basis: Basis) -> _Size:
         set_size = title.duration_s * (basis.video_bps + added) / 8
         return _between(set_size, 1 - UNSURE_SET, 1 + UNSURE_SET)
     size = title.duration_s * basis.video_bps / 8 * OVERHEAD
-    if basis.measured:
-        unsure = _unsure(title, settings)
-        return _between(size, 1 - unsure, 1 + unsure)
-    return _between(size, *GUESSED)
+    unsure = _unsure(title, settings)
+    found = _between(size, *((1 - unsure, 1 + unsure) if basis.measured else GUESSED))
+    peak_bps = settings.video.peak_bps if settings.video else None
+    if peak_bps is None:
+        return found
+    most = title.duration_s * peak_bps / 8 * OVERHEAD
+    return replace(found, high=max(found.expected, min(found.high, most)))
 
 
 def _sound(title: Title, sound: AudioSettings, basis: Basis) -> _Size:

@@ -11,8 +11,8 @@ from ..decisions import Pins
 from . import rates
 from .frame_rate import JOINED, FieldsChoice
 from .geometry import Geometry, geometry_for
+from .held_rate import STARVED, HeldRate
 from .profile_level import ProfileLevel
-from .rate_by_hand import STARVED, RateByHand
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -22,7 +22,7 @@ class Receiver:
     device: DeviceProfile
     entry: VideoEntry
     coding: ProfileLevel
-    by_hand: RateByHand
+    held: HeldRate
 
 
 def of_interlaced(video: VideoStream, in_fields: VideoStream, receiver: Receiver, pins: Pins) -> FieldsChoice:
@@ -36,12 +36,12 @@ def of_interlaced(video: VideoStream, in_fields: VideoStream, receiver: Receiver
     doubled: dict[str, object] = {"doubled": f"{float(2 * rate):.4g}"}
     usual = _size(video, rate, receiver, pins)
     if 2 * rate <= limit and _size(video, 2 * rate, receiver, pins) == usual:
-        enough = receiver.by_hand.enough_for(usual, rates.counted_rate(2 * rate, Fields.DOUBLE)) >= STARVED
+        enough = receiver.held.enough_for(usual, rates.counted_rate(2 * rate, Fields.DOUBLE)) >= STARVED
         return FieldsChoice(fields=Fields.DOUBLE, reason=Reason(code="fields_doubled")) if enough else JOINED
     shows = receiver.entry.interlaced and receiver.device.kind.shows_fields
     if rate <= limit and shows and receiver.coding.of_fields and not video.rotation:
         size = _size(in_fields, rate, receiver, pins)
-        if size.height == in_fields.height and receiver.by_hand.enough_for(size, rate) >= STARVED:
+        if size.height == in_fields.height and receiver.held.enough_for(size, rate) >= STARVED:
             return FieldsChoice(fields=Fields.KEEP, reason=Reason(code="fields_kept", values=doubled))
     return FieldsChoice(fields=Fields.JOIN, reason=Reason(code="fields_joined_there", values=doubled))
 

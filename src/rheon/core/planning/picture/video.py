@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
+from fractions import Fraction
 from functools import partial
 
 from ...devices import DeviceProfile, VideoEntry
@@ -43,12 +44,10 @@ from .fields import Receiver, of_interlaced
 from .frame import met_screen, set_upright
 from .frame_rate import JOINED, FrameRatePlan, keeps_fields, plan_frame_rate
 from .geometry import Geometry, geometry_for, shrunk
+from .held_rate import STARVED, HeldRate, wished_rate
 from .joined import PartPicture, colour_change, common_timing, part_crops, size_reason, with_parts
 from .profile_level import ProfileLevel, profile_level
-from .rate_by_hand import STARVED, RateByHand, wished_rate
 from .smoothing import deband_for, denoise_for, left_to_code
-
-SOUND_BPS = 700_000
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -92,7 +91,7 @@ class _Picture:
     timing: FrameRatePlan
     depth: int
     coding: ProfileLevel
-    by_hand: RateByHand
+    held: HeldRate
     reasons: Mapping[str, Reason]
 
     @property
@@ -177,10 +176,10 @@ def _settled(
     made_by = choose_encoder(request, entry.codec, depth, coding.profile)
     wish = wished_rate(pins, made_by.encoder)
     room = CONTAINERS[container].tags_room
-    by_hand = RateByHand(request=request, codec=entry.codec, wish=wish, sound_bps=sound_bps, tags_room=room)
+    held = HeldRate(request=request, device=profile, codec=entry.codec, wish=wish, sound_bps=sound_bps, tags_room=room)
     interlaced = JOINED
     if video.scan is Scan.INTERLACED and FIELDS not in pins and _alike(request):
-        receiver = Receiver(device=profile, entry=entry, coding=coding, by_hand=by_hand)
+        receiver = Receiver(device=profile, entry=entry, coding=coding, held=held)
         in_fields = _framed(request, profile, drawn, of_fields=True)
         interlaced = of_interlaced(video, in_fields[0], receiver, pins)
         if interlaced.fields is Fields.KEEP:
@@ -202,7 +201,7 @@ def _settled(
         timing=timing,
         depth=depth,
         coding=coding,
-        by_hand=by_hand,
+        held=held,
         reasons={CODEC.key: codec_reason, DEPTH.key: depth_reason, ENCODER.key: made_by.reason},
     )
 
@@ -253,7 +252,7 @@ def _depth(video: VideoStream, entry: VideoEntry, encoder: VideoEncoder, request
 
 def _rated(picture: _Picture) -> _Rated:
     """Size and rates together: a rate that is too low for the pixels takes some of them away."""
-    entry, timing, coding, wish = picture.entry, picture.timing, picture.coding, picture.by_hand.wish
+    entry, timing, coding, wish = picture.entry, picture.timing, picture.coding, picture.held.wish
     geometry = geometry_for(picture.video, timing.frame_rate, coding.bounds, entry, picture.request.pins)
     geometry, expected = _balanced(picture, geometry)
     wanted = rates.Wanted(
@@ -279,42 +278,40 @@ def _rated(picture: _Picture) -> _Rated:
 
 
 def _balanced(picture: _Picture, geometry: Geometry) -> tuple[Geometry, float]:
-    """The size with the mean rate expected at it, fewer pixels where an average would starve them."""
-    request, by_hand = picture.request, picture.by_hand
-    rate = rates.counted_rate(picture.timing.frame_rate, picture.timing.fields)
-    if (bps := by_hand.mean_bps) is None:
-        pixels = geometry.width * geometry.height
-        complexity = source_complexity(request) * left_to_code(picture.video, request.pins)
-        usual = rates.expected_bitrate(by_hand.codec, pixels, rate, request.balance, complexity)
-        usual *= picture.made_by.size_share
-        wish = by_hand.wish
-        return geometry, usual if wish is None else rates.at_quality(
-            usual, picture.encoder, request.balance, wish.value
-        )
-    share = by_hand.enough_for(geometry, rate)
-    if share < STARVED and SIZE not in request.pins:
+    """The size with the mean rate expected at it, fewer pixels where an average or a limit would starve them."""
+    held, rate = picture.held, rates.counted_rate(picture.timing.frame_rate, picture.timing.fields)
+    usual, most = _usual(picture, geometry, rate), held.most_bps
+    if most is None or (held.mean_bps is None and usual <= most):
+        return geometry, usual
+    share = held.enough_for(geometry, rate)
+    if share < STARVED and SIZE not in picture.request.pins:
         fewer = shrunk(geometry, share)
-        values: dict[str, object] = {"source": f"{geometry.width}×{geometry.height}", "kbps": round(bps / 1000)}
+        values: dict[str, object] = {"source": f"{geometry.width}×{geometry.height}", "kbps": round(most / 1000)}
         geometry = replace(fewer, reason=Reason(code="fewer_pixels", values=values))
-    return geometry, bps
+    return geometry, most if held.mean_bps is not None else min(most, _usual(picture, geometry, rate))
+
+
+def _usual(picture: _Picture, geometry: Geometry, rate: Fraction) -> float:
+    """The mean rate expected where nothing holds it down."""
+    request, wish = picture.request, picture.held.wish
+    complexity = source_complexity(request) * left_to_code(picture.video, request.pins)
+    pixels = geometry.width * geometry.height
+    usual = rates.expected_bitrate(picture.entry.codec, pixels, rate, request.balance, complexity)
+    usual *= picture.made_by.size_share
+    if wish is None or wish.mode != QUALITY:
+        return usual
+    return rates.at_quality(usual, picture.encoder, request.balance, wish.value)
 
 
 def _peaks(picture: _Picture, chosen: rates.RateChoice) -> rates.RateChoice:
     """Peak and buffer by hand, else what level, device and the limit for one file leave."""
     pins = picture.request.pins
     peak_kbps, buffer_kbit = pins.of(PEAK), pins.of(BUFFER)
-    usual = min(chosen.peak_bps, _file_bound(picture) or chosen.peak_bps)
+    bound = picture.held.file_bound_bps
+    usual = chosen.peak_bps if bound is None else min(chosen.peak_bps, bound)
     peak = usual if peak_kbps is None else peak_kbps * 1000
     buffer = buffer_kbit * 1000 if buffer_kbit is not None else min(chosen.buffer_bits, 2 * peak)
     return replace(chosen, peak_bps=peak, buffer_bits=buffer)
-
-
-def _file_bound(picture: _Picture) -> int | None:
-    """The video rate at which even a file that is all peaks stays inside the limit for one file."""
-    limit, duration_s = picture.profile.limits.largest_file_bytes, picture.request.title.duration_s
-    if limit is None or duration_s <= 0:
-        return None
-    return max(48_000, int(limit * 8 * 0.97 / duration_s - max(SOUND_BPS, picture.by_hand.sound_bps)))
 
 
 def _settings(
