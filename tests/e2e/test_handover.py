@@ -70,6 +70,18 @@ def test_a_stick_takes_three_of_four_episodes_and_says_why_not_the_fourth(
     expect(files.get_by_role("checkbox").nth(3)).to_be_checked()
     files.get_by_role("checkbox").nth(0).check()
     expect(rows.nth(3)).to_contain_text("Does not fit")
+    # or it is wished for more than another: by keys, by the mouse, and back
+    names = files.get_by_role("link")
+    last = names.nth(3).inner_text()
+    files.get_by_role("button", name=f"Move {last}").press("Home")
+    expect(names.nth(0)).to_have_text(last)
+    expect(files.get_by_role("checkbox").nth(0)).to_be_checked()
+    expect(rows.nth(3)).to_contain_text("Does not fit")
+    files.get_by_role("button", name=f"Move {last}").drag_to(rows.nth(2), target_position={"x": 60, "y": 2})
+    expect(names.nth(1)).to_have_text(last)
+    page.get_by_role("button", name="In the order of names again").click()
+    expect(names.nth(3)).to_have_text(last)
+    expect(rows.nth(3)).to_contain_text("Does not fit")
     page.get_by_role("button", name="Copy 3 files").click()
     for row in range(3):
         expect(rows.nth(row)).to_contain_text("on TERN")

@@ -80,6 +80,14 @@ def test_a_stick_holds_three_of_four_episodes_and_the_fourth_is_explained(
     instead = board(api, chosen=[device.pk], left_out=[seen["files"][0]["output_id"]])
     assert [file["fits"] for file in instead["files"]] == [False, True, True, True]
     assert instead["files"][0]["state"] == "left_out"
+    in_order = [file["output_id"] for file in seen["files"]]
+    assert api("put", f"outbox/storages/{device.pk}/wishes", {"outputs": [in_order[3], in_order[0]]})[0] == 204
+    wished = board(api)
+    assert [file["output_id"] for file in wished["files"]] == [in_order[at] for at in (3, 0, 1, 2)] and wished["wished"]
+    assert [file["fits"] for file in wished["files"]] == [True, True, True, False]
+    assert api("put", f"outbox/storages/{device.pk}/wishes", {"outputs": []})[0] == 204
+    assert board(api)["files"] == seen["files"]
+    assert api("put", f"outbox/storages/{Device.objects.all()[1].pk}/wishes", {"outputs": []})[0] == 409
     hand_over(api, device, [file for file in seen["files"] if file["fits"]])
     there = board(api)
     device.refresh_from_db()

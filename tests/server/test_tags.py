@@ -14,6 +14,7 @@ from django.test import Client
 from PIL import Image
 
 from rheon.server.home.naming import house_naming
+from rheon.server.live.snapshot import snapshot
 from rheon.server.outbox.actions.tags import write_now
 from rheon.server.outbox.models import Output
 from rheon.server.shelf.actions.reading import read_now
@@ -172,9 +173,12 @@ def test_a_finished_file_gets_other_tags_and_another_name(output: Output, api: A
     address = f"outbox/{output.pk}/tags"
     assert api("patch", address, {"tags": {"year": "x"}})[0] == 422
     assert api("patch", address, {"tags": {"colour": "red"}})[0] == 422
+    before = snapshot().marks.outbox
     said = api("patch", address, {"tags": {"title": "The boats", "year": "1994"}})[1]
     assert said["tags"]["writing"] is True
     write_now(output.pk)
+    # as a page sees it that heard of neither the beginning nor the end
+    assert snapshot().marks.outbox != before
     assert (read(first)["title"], read(first)["date"]) == ("The boats", "1994")
     api("patch", "home/naming", {"preset": "folders"})
     assert api("get", f"outbox/{output.pk}")[1]["tags"]["proposed_name"] == "Extras/The boats.mp3"

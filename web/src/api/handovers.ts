@@ -1,4 +1,4 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
 import { answer, client, type Schemas } from "./client";
 import { useChange } from "./queries";
@@ -53,6 +53,38 @@ export const useSetStorage = (deviceId: number) =>
     },
     [handovers],
   );
+
+/**
+ * Says in which order a device's files are wished for, by outputs, or by their names again with none. The list shows it
+ * at once.
+ */
+export function useWish(deviceId: number) {
+  const cache = useQueryClient();
+  const params = { path: { device_id: deviceId } };
+  return useMutation({
+    scope: { id: `wishes ${deviceId}` },
+    mutationFn: (outputs: number[]) =>
+      answer(client.PUT("/api/outbox/storages/{device_id}/wishes", { params, body: { outputs } })),
+    onMutate: async (outputs) => {
+      await cache.cancelQueries({ queryKey: handovers });
+      cache.setQueriesData<Schemas["Handovers"]>(
+        { queryKey: handovers },
+        (old) =>
+          old && {
+            ...old,
+            devices: old.devices.map((one) => (one.device_id === deviceId ? inOrder(one, outputs) : one)),
+          },
+      );
+    },
+    onSettled: () => cache.invalidateQueries({ queryKey: handovers }),
+  });
+}
+
+function inOrder(device: Schemas["DeviceFiles"], outputs: readonly number[]): Schemas["DeviceFiles"] {
+  if (!outputs.length) return device;
+  const at = (file: Schemas["FileForDevice"]) => outputs.indexOf(file.output_id);
+  return { ...device, files: [...device.files].sort((one, other) => at(one) - at(other)) };
+}
 
 export const useEject = () =>
   useChange(

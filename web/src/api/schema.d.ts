@@ -828,6 +828,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/outbox/storages/{device_id}/wishes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Say which files are to go there first where not all of them fit. */
+        put: operations["setWishes"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/outbox/volumes/ejected": {
         parameters: {
             query?: never;
@@ -1913,7 +1930,7 @@ export interface components {
          *
          *     ``network`` is null for one that is not shown to the home network, ``asks`` where it is known whether files play
          *     there, or none has come there yet. ``files`` are those of the device that is asked
-         *     for, by their names, ``more`` of them not listed.
+         *     for, ``more`` of them not listed: in the order in which they are ``wished`` for if one was said, else by names.
          */
         DeviceFiles: {
             device_id: number;
@@ -1926,6 +1943,7 @@ export interface components {
             copying: number | null;
             network: components["schemas"]["NetworkFolder"] | null;
             asks: components["schemas"]["PlayedQuestion"] | null;
+            wished: boolean;
             files: components["schemas"]["FileForDevice"][];
             more: number;
         };
@@ -3652,6 +3670,13 @@ export interface components {
          */
         VolumeKind: "removable" | "network" | "folder";
         /**
+         * WishedFiles
+         * @description Outputs in the order in which they are wished for on a device; none for the order of their names.
+         */
+        WishedFiles: {
+            outputs: number[];
+        };
+        /**
          * Wishes
          * @description Empty where whoever is asked next decides.
          */
@@ -5340,6 +5365,30 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    setWishes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["WishedFiles"];
+            };
+        };
         responses: {
             /** @description No response body */
             204: {

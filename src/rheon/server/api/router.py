@@ -122,6 +122,7 @@ urlpatterns = [
     path("outbox/network/<int:device_id>", outbox.OnNetwork.as_view()),
     path("outbox/pick-up", outbox.ThePickUp.as_view()),
     path("outbox/storages/<int:device_id>", outbox.TheStorage.as_view()),
+    path("outbox/storages/<int:device_id>/wishes", outbox.TheWishes.as_view()),
     path("outbox/volumes/ejected", outbox.Ejected.as_view()),
     path("outbox/volumes/plugged", outbox.Plugged.as_view()),
     path("outbox/outdated", outbox.OutdatedFiles.as_view()),

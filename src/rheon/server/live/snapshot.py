@@ -82,7 +82,8 @@ def _household_mark() -> str:
 
 def _outbox_mark() -> str:
     tagging = Count("id", filter=Q(tags_wanted__isnull=False))
-    seen = Output.objects.aggregate(count=Count("id"), last=Max("id"), tagging=tagging)
+    # a writing may begin and end between two looks
+    seen = Output.objects.aggregate(count=Count("id"), last=Max("id"), tagging=tagging, tagged=Max("tagged"))
     handed = Handover.objects.aggregate(count=Count("id"), last=Max("id"), ended=Max("ended"))
     fetched = list(PickUp.objects.values_list("open_until", "fetched", "problem"))
     return repr((*seen.values(), *handed.values(), fetched))

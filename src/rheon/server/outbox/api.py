@@ -104,6 +104,13 @@ class TheStorage(APIView):
         handover.forget_storage(_device(device_id))
 
 
+class TheWishes(APIView):
+    @operation("setWishes")
+    def put(self, request: Request, device_id: int, wanted: documents.WishedFiles) -> None:
+        """Say which files are to go there first where not all of them fit."""
+        handover.set_wishes(_device(device_id), wanted.outputs)
+
+
 class Ejected(APIView):
     @operation("ejectVolume")
     def post(self, request: Request, wanted: documents.MeantVolume) -> None:

@@ -152,7 +152,7 @@ def _device_files(
 ) -> documents.DeviceFiles:
     handovers = {one.output_id: one for one in Handover.objects.filter(device=to.device)}
     known = (_file_of(output, handovers.get(output.pk), to) for output in outputs)
-    files = sorted((file for file in known if file), key=lambda file: natural_key(file.name))
+    files = _in_order((file for file in known if file), to.storage)
     why_not = _why_not(files, to) if to.storage and listed else {}
     shown = [file for file in files if only is None or file.output.pk == only] if listed else []
     states = Counter(file.state for file in files)
@@ -167,9 +167,16 @@ def _device_files(
         copying=next((file.fraction for file in files if file.state in (FileState.COPYING, FileState.VERIFYING)), None),
         network=_network(to.network) if to.network else None,
         asks=_question(to.device, files, to.fetched) if to.device else None,
+        wished=bool(to.storage and to.storage.wishes),
         files=[_file(file, why_not, to.left_out) for file in shown[:MOST_FILES]],
         more=max(0, len(shown) - MOST_FILES),
     )
+
+
+def _in_order(files: Iterable[_File], storage: Storage | None) -> list[_File]:
+    """As they are wished for, then by their names."""
+    wished = {output: at for at, output in enumerate(storage.wishes)} if storage else {}
+    return sorted(files, key=lambda file: (wished.get(file.output.pk, len(wished)), natural_key(file.name)))
 
 
 def _file_of(output: Output, handover: Handover | None, to: _Destination) -> _File | None:

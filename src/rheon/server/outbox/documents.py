@@ -237,7 +237,7 @@ class DeviceFiles(Document):
 
     ``network`` is null for one that is not shown to the home network, ``asks`` where it is known whether files play
     there, or none has come there yet. ``files`` are those of the device that is asked
-    for, by their names, ``more`` of them not listed.
+    for, ``more`` of them not listed: in the order in which they are ``wished`` for if one was said, else by names.
     """
 
     device_id: int
@@ -250,6 +250,7 @@ class DeviceFiles(Document):
     copying: float | None
     network: NetworkFolder | None
     asks: PlayedQuestion | None
+    wished: bool
     files: list[FileForDevice]
     more: int
 
@@ -360,6 +361,12 @@ class NewStorage(Body):
 
     volume_id: Annotated[Text, Field(min_length=1, max_length=300)]
     folder: Annotated[Line, Field(max_length=300)] = ""
+
+
+class WishedFiles(Body):
+    """Outputs in the order in which they are wished for on a device; none for the order of their names."""
+
+    outputs: Annotated[list[RowId], Field(max_length=MOST_TITLES)]
 
 
 class MeantVolume(Body):

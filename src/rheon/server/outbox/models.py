@@ -26,8 +26,8 @@ class Output(models.Model):
     Names and expectations are kept with it, so it outlives its job on the list. ``reports`` hold, in the order in which
     they came, what people saw when they played it: device, and ``trouble`` or null for none. ``tags`` are what is
     written in it, ``tags_wanted`` what is to be, with its ``name`` where it is to be called anew and what becomes of
-    its ``artwork``; ``tags_error`` why it is not. ``own_tags`` are the names of those that were set for this file
-    alone.
+    its ``artwork``; ``tags_error`` why it is not, ``tagged`` when that was last tried. ``own_tags`` are the names of
+    those that were set for this file alone.
     """
 
     job = models.OneToOneField(Job, null=True, on_delete=models.SET_NULL)
@@ -51,6 +51,7 @@ class Output(models.Model):
     own_tags = models.JSONField(default=list)
     tags_wanted = models.JSONField(null=True)
     tags_error = models.TextField(blank=True)
+    tagged = models.DateTimeField(null=True)
     made = models.DateTimeField(auto_now_add=True)
 
     class Meta:
@@ -60,7 +61,8 @@ class Output(models.Model):
 class Storage(models.Model):
     """Where the files for a device go, or without one the library's: a volume by its ``volume_id``, and a folder on it.
 
-    ``label``, how large it is, what is free and ``seen`` are as it was plugged in last.
+    ``label``, how large it is, what is free and ``seen`` are as it was plugged in last. ``wishes`` are outputs in the
+    order in which they are wished for; all others come after them, by their names.
     """
 
     device = models.OneToOneField(Device, null=True, on_delete=models.CASCADE, related_name="storage")
@@ -70,6 +72,7 @@ class Storage(models.Model):
     total_bytes = models.BigIntegerField(null=True)
     free_bytes = models.BigIntegerField(null=True)
     seen = models.DateTimeField(null=True)
+    wishes = models.JSONField(default=list)
 
 
 class HandoverState(models.TextChoices):

@@ -1,10 +1,10 @@
-import { GripVertical } from "lucide-react";
 import { memo, type ReactNode } from "react";
 
 import type { Schemas } from "../../api/client";
 import { spanText } from "../../domain/durations";
 import { grouped, type Grouping } from "../../domain/groups";
 import { sizeText } from "../../domain/sizes";
+import { DROP_MARKS, isBelow, RowHandle } from "../../parts/row-handle";
 import { Checkbox } from "../../ui/checkbox";
 import { ChosenBar } from "./chosen-bar";
 import { GroupedList } from "./grouped-list";
@@ -69,17 +69,11 @@ export function WaitingList({ jobs, by, tools }: { jobs: Job[]; by: Grouping; to
 interface RowProps {
   job: Job;
   chosen: boolean;
-  mark: "above" | "below" | "none";
+  mark: keyof typeof DROP_MARKS;
   acts: Acts;
   /** It stands among its group, not at its place in the order. */
   fixed: boolean;
 }
-
-const MARKS = {
-  above: "shadow-[inset_0_2px_0_var(--color-marigold)]",
-  below: "shadow-[inset_0_-2px_0_var(--color-marigold)]",
-  none: "",
-};
 
 // a live list comes anew with every change: the rows that are as they were are not drawn again
 const WAITING = memo(WaitingRow);
@@ -87,11 +81,10 @@ const WAITING = memo(WaitingRow);
 function WaitingRow({ job, chosen, mark, acts, fixed }: RowProps) {
   return (
     <div
-      className={`grid grid-cols-[20px_24px_minmax(0,1.3fr)_minmax(0,1.6fr)_84px_84px_196px] items-center gap-x-3 border-b border-hairline py-2.5 max-lg:grid-cols-[20px_24px_minmax(0,1fr)_auto] ${chosen ? "bg-sand" : ""} ${MARKS[mark]}`}
+      className={`grid grid-cols-[20px_24px_minmax(0,1.3fr)_minmax(0,1.6fr)_84px_84px_196px] items-center gap-x-3 border-b border-hairline py-2.5 max-lg:grid-cols-[20px_24px_minmax(0,1fr)_auto] ${chosen ? "bg-sand" : ""} ${DROP_MARKS[mark]}`}
       onDragOver={(event) => {
         event.preventDefault();
-        const { top, height } = event.currentTarget.getBoundingClientRect();
-        acts.aim({ id: job.id, after: event.clientY > top + height / 2 });
+        acts.aim({ id: job.id, after: isBelow(event) });
       }}
       onDrop={(event) => {
         event.preventDefault();
@@ -103,7 +96,17 @@ function WaitingRow({ job, chosen, mark, acts, fixed }: RowProps) {
         onChange={(on, range) => acts.choose(job.id, on, range)}
         label={`Choose ${job.title_name}, ${job.device_names.join(", ")}`}
       />
-      {fixed ? <span /> : <Handle job={job} acts={acts} />}
+      {fixed ? (
+        <span />
+      ) : (
+        <RowHandle
+          name={job.title_name}
+          hint="Drag it, or move it by the arrow keys; Home makes it next, End last"
+          label={`Move ${job.title_name}, ${job.device_names.join(", ")}: arrow keys, Home for next, End for last`}
+          onDrag={(begins) => acts.drag(begins ? job.id : null)}
+          onKey={(key) => acts.key(job.id, key)}
+        />
+      )}
       <JobName job={job} />
       <span className="truncate text-[13px] text-quiet max-lg:hidden">
         {job.short_bytes > 0 && (
@@ -119,31 +122,5 @@ function WaitingRow({ job, chosen, mark, acts, fixed }: RowProps) {
         <RemoveJob job={job} />
       </span>
     </div>
-  );
-}
-
-/** Takes hold of a row: dragged by mouse, moved by keys. */
-function Handle({ job, acts }: { job: Job; acts: Acts }) {
-  return (
-    <button
-      type="button"
-      draggable
-      title="Drag it, or move it by the arrow keys; Home makes it next, End last"
-      aria-label={`Move ${job.title_name}, ${job.device_names.join(", ")}: arrow keys, Home for next, End for last`}
-      className="cursor-grab rounded p-0.5 text-quiet hover:text-ink active:cursor-grabbing"
-      onDragStart={(event) => {
-        event.dataTransfer.effectAllowed = "move";
-        event.dataTransfer.setData("text/plain", job.title_name);
-        const row = event.currentTarget.parentElement;
-        if (row) event.dataTransfer.setDragImage(row, 30, 20);
-        acts.drag(job.id);
-      }}
-      onDragEnd={() => acts.drag(null)}
-      onKeyDown={(event) => {
-        if (acts.key(job.id, event.key)) event.preventDefault();
-      }}
-    >
-      <GripVertical size={15} aria-hidden />
-    </button>
   );
 }

@@ -49,6 +49,13 @@ def set_storage(device: Device | None, volume_id: str, folder: str) -> Storage:
     return storage
 
 
+def set_wishes(device: Device | None, outputs: Sequence[int]) -> None:
+    """Keep the order in which files are wished for there. Raises ``DeviceGone`` where nobody has said where they go."""
+    storage = _storage_of(device)
+    storage.wishes = list(dict.fromkeys(outputs))
+    storage.save(update_fields=["wishes"])
+
+
 def forget_storage(device: Device | None) -> None:
     Storage.objects.filter(device=device).delete()
 
@@ -72,14 +79,19 @@ def want_copies(device: Device | None, outputs: Sequence[Output], *, replace: bo
     ``replace``: other files of their names give way to them, once they are verified. Without a device they go into the
     library. Raises ``DeviceGone`` where nobody has said where its files go, and ``SourceMissing``.
     """
-    storage = Storage.objects.filter(device=device).first()
-    if storage is None:
-        name = device.name if device else say("the library")
-        raise DeviceGone("Nobody has said where the files for {device} go.", device=name, advice="Choose a place.")
+    storage = _storage_of(device)
     with transaction.atomic():
         for output in sorted(outputs, key=lambda one: natural_key(called(one))):
             _want(output, device, storage, replace=replace)
         transaction.on_commit(hand_over_task.enqueue)
+
+
+def _storage_of(device: Device | None) -> Storage:
+    storage = Storage.objects.filter(device=device).first()
+    if storage is None:
+        name = device.name if device else say("the library")
+        raise DeviceGone("Nobody has said where the files for {device} go.", device=name, advice="Choose a place.")
+    return storage
 
 
 def _want(output: Output, device: Device | None, storage: Storage, *, replace: bool) -> None:

@@ -6,6 +6,7 @@ from collections.abc import Mapping, Sequence
 from pathlib import Path
 
 from django.db import transaction
+from django.utils import timezone
 
 from rheon.core.analysis import cover_jpeg
 from rheon.core.delivery import beside, put_in_place
@@ -73,7 +74,7 @@ def write_now(output_id: int) -> None:
         facts = {"tags_error": error.message}
     except OSError as error:
         facts = {"tags_error": str(error.strerror)}
-    Output.objects.filter(pk=output_id, tags_wanted=wanted).update(tags_wanted=None, **facts)
+    Output.objects.filter(pk=output_id, tags_wanted=wanted).update(tags_wanted=None, tagged=timezone.now(), **facts)
 
 
 def _artwork(output: Output, way: ArtworkWanted) -> bytes | None:

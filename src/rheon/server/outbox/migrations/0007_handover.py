@@ -39,6 +39,7 @@ class Migration(migrations.Migration):
                 ('total_bytes', models.BigIntegerField(null=True)),
                 ('free_bytes', models.BigIntegerField(null=True)),
                 ('seen', models.DateTimeField(null=True)),
+                ('wishes', models.JSONField(default=list)),
                 ('device', models.OneToOneField(null=True, on_delete=django.db.models.deletion.CASCADE, related_name='storage', to='household.device')),
             ],
         ),

@@ -13,6 +13,11 @@ class Migration(migrations.Migration):
     ]
 
     operations = [
+        migrations.AddField(
+            model_name='output',
+            name='tagged',
+            field=models.DateTimeField(null=True),
+        ),
         migrations.CreateModel(
             name='LibraryFile',
             fields=[

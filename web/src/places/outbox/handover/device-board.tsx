@@ -14,7 +14,8 @@ import { OnNetwork } from "./on-network";
 import { PickUpButton } from "./pick-up";
 import { StorageBar } from "./storage-bar";
 import { StorageChoice } from "./storage-choice";
-import { bytesOf, isPicked, LIBRARY, toCopy } from "./files";
+import { useWishes } from "./use-wishes";
+import { bytesOf, doesNotFit, isPicked, LIBRARY, toCopy } from "./files";
 
 interface Props {
   device: Schemas["DeviceFiles"];
@@ -74,18 +75,7 @@ export function DeviceBoard({ device, all, leftOut, onLeaveOut }: Props) {
         </Notice>
       )}
       {files.length > 0 ? (
-        <ul className="mt-4 border-t border-hairline" aria-label={`Files for ${device.device_name}`}>
-          {files.map((file) => (
-            <FileRow
-              key={file.output_id}
-              deviceId={device.device_id}
-              file={file}
-              storage={storage}
-              picked={isPicked(file, leftOut)}
-              onPick={(wanted) => pick(file.output_id, wanted)}
-            />
-          ))}
-        </ul>
+        <FileList device={device} leftOut={leftOut} onPick={pick} />
       ) : (
         <div className="mt-4">
           {device.count ? (
@@ -106,9 +96,51 @@ export function DeviceBoard({ device, all, leftOut, onLeaveOut }: Props) {
   );
 }
 
+interface ListProps {
+  device: Props["device"];
+  leftOut: readonly number[];
+  onPick: (output: number, wanted: boolean) => void;
+}
+
+/** Its files; where not all of them fit, in an order that is the person's. */
+function FileList({ device, leftOut, onPick }: ListProps) {
+  const wishes = useWishes(device);
+  const { files, storage, wished } = device;
+  const isChoice = storage !== null && files.length > 1 && (wished || files.some(doesNotFit));
+  return (
+    <>
+      {isChoice && (
+        <p className="mt-4 text-[13px] text-quiet">
+          {files.some(doesNotFit) ? "Not everything fits: what" : "What"} stands higher goes first. Drag a row
+          by its handle, or use the arrow keys on it.{" "}
+          {wished && (
+            <Button look="link" size="text" onClick={wishes.forget}>
+              In the order of names again
+            </Button>
+          )}
+        </p>
+      )}
+      {wishes.error && <Notice look="fault">{wishes.error.message}</Notice>}
+      <ul className="mt-4 border-t border-hairline" aria-label={`Files for ${device.device_name}`}>
+        {files.map((file) => (
+          <FileRow
+            key={file.output_id}
+            deviceId={device.device_id}
+            file={file}
+            storage={storage}
+            picked={isPicked(file, leftOut)}
+            onPick={(wanted) => onPick(file.output_id, wanted)}
+            wishes={isChoice ? wishes : null}
+          />
+        ))}
+      </ul>
+    </>
+  );
+}
+
 function Act({ device, picked }: { device: Props["device"]; picked: Schemas["FileForDevice"][] }) {
   const handOver = useHandOver();
-  const unfit = device.files.filter(({ state, fits }) => !fits && (state === "ready" || state === "gone"));
+  const unfit = device.files.filter(doesNotFit);
   if (!picked.length && !unfit.length) return null;
   return (
     <div className="sticky bottom-0 mt-3 flex flex-wrap items-center gap-3 bg-raised py-3">

@@ -5,10 +5,12 @@ import type { Schemas } from "../../../api/client";
 import { useHandOver, useStopHandover } from "../../../api/handovers";
 import { sizeText } from "../../../domain/sizes";
 import { Bar } from "../../../ui/bar";
+import { DROP_MARKS, isBelow, RowHandle } from "../../../parts/row-handle";
 import { Button } from "../../../ui/button";
 import { Checkbox } from "../../../ui/checkbox";
 import { Menu } from "../../../ui/menu";
-import { isUnderWay } from "./files";
+import { doesNotFit, isUnderWay } from "./files";
+import type { Wishes } from "./use-wishes";
 
 type File = Schemas["FileForDevice"];
 
@@ -19,13 +21,40 @@ interface Props {
   storage: Schemas["Storage"] | null;
   picked: boolean;
   onPick: (picked: boolean) => void;
+  /** Where it can be moved among the others, what does it. */
+  wishes: Wishes | null;
 }
 
+const COLUMNS =
+  "grid-cols-[20px_minmax(0,1fr)_76px_minmax(150px,30%)] max-md:grid-cols-[20px_minmax(0,1fr)_72px]";
+const WITH_HANDLE =
+  "grid-cols-[24px_20px_minmax(0,1fr)_76px_minmax(150px,30%)] max-md:grid-cols-[24px_20px_minmax(0,1fr)_72px]";
+
 /** A file on its way onto a device. */
-export function FileRow({ deviceId, file, storage, picked, onPick }: Props) {
+export function FileRow({ deviceId, file, storage, picked, onPick, wishes }: Props) {
   const isOpen = file.state === "ready" || file.state === "gone" || file.state === "left_out";
   return (
-    <li className="grid grid-cols-[20px_minmax(0,1fr)_76px_minmax(150px,30%)] items-center gap-x-3 border-b border-hairline py-2 max-md:grid-cols-[20px_minmax(0,1fr)_72px]">
+    <li
+      className={`grid items-center gap-x-3 border-b border-hairline py-2 ${wishes ? `${WITH_HANDLE} ${DROP_MARKS[wishes.markOf(file.output_id)]}` : COLUMNS}`}
+      onDragOver={(event) => {
+        if (!wishes) return;
+        event.preventDefault();
+        wishes.aim(file.output_id, isBelow(event));
+      }}
+      onDrop={(event) => {
+        event.preventDefault();
+        wishes?.drop();
+      }}
+    >
+      {wishes && (
+        <RowHandle
+          name={file.file_name}
+          hint="Drag it, or move it by the arrow keys; what stands higher goes first"
+          label={`Move ${file.file_name}: arrow keys, Home for first, End for last`}
+          onDrag={(begins) => wishes.drag(begins ? file.output_id : null)}
+          onKey={(key) => wishes.key(file.output_id, key)}
+        />
+      )}
       {storage && isOpen ? (
         <Checkbox
           checked={picked}
@@ -47,7 +76,9 @@ export function FileRow({ deviceId, file, storage, picked, onPick }: Props) {
         {file.why && <Why file={file} />}
       </div>
       <span className="text-right text-quiet">{sizeText(file.size_bytes)}</span>
-      <div className="flex min-w-0 items-center justify-end gap-2 max-md:col-span-2 max-md:col-start-2 max-md:justify-start">
+      <div
+        className={`flex min-w-0 items-center justify-end gap-2 max-md:col-span-2 max-md:justify-start ${wishes ? "max-md:col-start-3" : "max-md:col-start-2"}`}
+      >
         <State deviceId={deviceId} file={file} storage={storage} />
       </div>
     </li>
@@ -56,15 +87,14 @@ export function FileRow({ deviceId, file, storage, picked, onPick }: Props) {
 
 function Why({ file }: { file: File }) {
   const isFault = file.state === "failed";
-  const doesNotFit = file.state === "ready" || file.state === "gone";
   return (
     <span className={`block text-[13px] ${isFault ? "text-madder" : "text-quiet"}`}>
-      {doesNotFit ? `Does not fit: ${file.why}.` : file.why}
+      {doesNotFit(file) ? `Does not fit: ${file.why}.` : file.why}
     </span>
   );
 }
 
-function State({ deviceId, file, storage }: Omit<Props, "picked" | "onPick">) {
+function State({ deviceId, file, storage }: Omit<Props, "picked" | "onPick" | "wishes">) {
   const stop = useStopHandover();
   const again = useHandOver();
   const { handover_id: id, state } = file;

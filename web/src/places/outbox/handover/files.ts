@@ -10,6 +10,10 @@ export const LIBRARY = 0;
 export const isPicked = (file: File, leftOut: readonly number[]): boolean =>
   !leftOut.includes(file.output_id) && (file.fits || file.state === "left_out");
 
+/** Whether it has to wait for another place or time, since others go first. */
+export const doesNotFit = ({ state, fits }: File): boolean =>
+  !fits && (state === "ready" || state === "gone");
+
 export const toCopy = (device: Device, leftOut: readonly number[]): File[] =>
   device.files.filter((file) => isPicked(file, leftOut));
 
