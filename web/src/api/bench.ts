@@ -93,6 +93,8 @@ export const useNextScene = (title: number) =>
 export function useChangeSheet(title: number, target: number) {
   const cache = useQueryClient();
   return useMutation({
+    // one after the other: the last answer is the sheet as it is
+    scope: { id: `sheet ${title} ${target}` },
     mutationFn: (body: Schemas["SheetChange"]) =>
       answer(
         client.PATCH("/api/bench/plans/{title_id}/{target_id}", {

@@ -15,6 +15,8 @@ import { SheetMenu } from "./sheet-menu";
 import { Breaches, Missing, Changed } from "./sheet-notes";
 import { SheetPicture } from "./sheet-picture";
 import { TradeOff } from "./trade-off";
+import { useFrame } from "./use-frame";
+import { useKept } from "./use-kept";
 
 type Sheet = Schemas["Sheet"];
 
@@ -23,22 +25,22 @@ export function PlanSheet() {
   const sheet = useSheet(Number(titleId), Number(targetId));
   if (sheet.isPending) return <Loading what="the plan" />;
   if (sheet.isError) return <Failed error={sheet.error} onRetry={() => void sheet.refetch()} />;
-  return <Opened sheet={sheet.data} />;
+  return <Opened key={`${titleId}-${targetId}`} sheet={sheet.data} />;
 }
 
 function Opened({ sheet }: { sheet: Sheet }) {
   const change = useChangeSheet(sheet.title_id, sheet.target_id);
-  const busy = change.isPending;
+  const pin = (key: string, value: string | null) => change.mutate({ pins: { [key]: value } });
+  const frame = useFrame(sheet, pin);
+  const kept = useKept(sheet, pin);
+  // what is shown is what is made: nothing is converted before it is pinned
+  const busy = change.isPending || frame.isUnsaid || kept.isUnsaid;
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <SheetHead sheet={sheet} busy={busy} />
       <div className="grid flex-1 grid-cols-[minmax(0,1fr)_minmax(440px,44%)] max-lg:grid-cols-1">
         <div className="min-w-0 px-6 py-4 max-md:px-3">
-          <SheetPicture
-            sheet={sheet}
-            key={`${sheet.title_id}-${sheet.target_id}`}
-            onPin={(key, value) => change.mutate({ pins: { [key]: value } })}
-          />
+          <SheetPicture sheet={sheet} frame={frame} kept={kept} onPin={pin} />
           {sheet.steps.length > 0 && (
             <TradeOff sheet={sheet} busy={busy} onChange={(wanted) => change.mutate(wanted)} />
           )}
@@ -56,7 +58,7 @@ function Opened({ sheet }: { sheet: Sheet }) {
           <Breaches sheet={sheet} />
           <Changed changed={change.data?.changed ?? []} />
           {sheet.decisions.length > 0 ? (
-            <DecisionList sheet={sheet} onPin={(key, value) => change.mutate({ pins: { [key]: value } })} />
+            <DecisionList sheet={sheet} onPin={pin} />
           ) : (
             <NothingToMake sheet={sheet} />
           )}

@@ -1,25 +1,27 @@
 import { Crop as CropIcon, Pause, Play } from "lucide-react";
-import { type ReactNode, useEffect, useEffectEvent, useState } from "react";
+import { type ReactNode, useState } from "react";
 
 import type { Schemas } from "../../api/client";
 import { durationText, exactText } from "../../domain/durations";
 import { Button } from "../../ui/button";
 import { Tip } from "../../ui/tip";
 import { FrameControls } from "./frame-controls";
-import { onPicture, pinOf, type KeptRange } from "./kept";
+import { onPicture } from "./kept";
 import { byKey, KeptRanges } from "./kept-range";
 import { KeptStrip } from "./kept-strip";
 import { SceneButtons, useScenes } from "./scenes";
 import { ShownPicture } from "./shown-picture";
-import { type Frame, useFrame } from "./use-frame";
+import type { Frame } from "./use-frame";
+import type { Kept } from "./use-kept";
 
 type Sheet = Schemas["Sheet"];
 
 const SHOWN_FIRST = 0.42;
-const PIN_AFTER_MS = 450;
 
 interface Props {
   sheet: Sheet;
+  frame: Frame;
+  kept: Kept;
   onPin: (key: string, value: string | null) => void;
 }
 
@@ -27,15 +29,13 @@ interface Props {
  * The picture before and after on the device's own screen, in its true proportions; the strip it is from, and what of it
  * is kept.
  */
-export function SheetPicture({ sheet, onPin }: Props) {
+export function SheetPicture({ sheet, frame, kept: { kept, setKept }, onPin }: Props) {
   const [at, setAt] = useState(
     () => sheet.kept[0]?.from_s ?? onPicture(sheet.duration_s * SHOWN_FIRST, sheet),
   );
   const [playing, setPlaying] = useState<number | null>(null);
   const [failed, setFailed] = useState<number | null>(null);
   const [near, setNear] = useState(false);
-  const [kept, setKept] = useKept(sheet, onPin);
-  const frame = useFrame(sheet, onPin);
   const move = (to: number) => {
     setPlaying(null);
     setAt(to);
@@ -154,29 +154,4 @@ function PictureBar({ sheet, at, frame, playing, onPlay, scenes, children }: Bar
       </span>
     </p>
   );
-}
-
-/** What somebody works on: what was pinned when that began, and what has been asked for since. */
-interface Draft {
-  kept: KeptRange[];
-  before: string | null;
-  sent?: string | null;
-}
-
-/** What is kept as it is worked on; pinned when it has stayed the same for a moment. What is pinned elsewhere wins. */
-function useKept(sheet: Sheet, onPin: Props["onPin"]): [KeptRange[], (kept: KeptRange[]) => void] {
-  const stored = pinOf(sheet.kept, sheet.duration_s);
-  const [draft, setDraft] = useState<Draft | null>(null);
-  const own = draft && (stored === draft.before || stored === draft.sent) ? draft : null;
-  const wanted = own ? pinOf(own.kept, sheet.duration_s) : stored;
-  const pin = useEffectEvent(() => {
-    setDraft((old) => old && { ...old, sent: wanted });
-    onPin("range.keep", wanted);
-  });
-  useEffect(() => {
-    if (wanted === stored) return;
-    const timer = setTimeout(() => pin(), PIN_AFTER_MS);
-    return () => clearTimeout(timer);
-  }, [wanted, stored]);
-  return [own ? own.kept : sheet.kept, (kept) => setDraft({ ...own, kept, before: stored })];
 }

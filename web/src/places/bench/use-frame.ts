@@ -1,11 +1,10 @@
-import { useEffect, useEffectEvent, useState } from "react";
+import { useState } from "react";
 
 import type { Schemas } from "../../api/client";
-import { cropPin, type Framing, isSame, NOTHING, seen, type Sides } from "./framing";
+import { useDraftPin } from "./draft-pin";
+import { cropPin, type Framing, NOTHING, seen, type Sides } from "./framing";
 
 type Sheet = Schemas["Sheet"];
-
-const PIN_AFTER_MS = 450;
 
 export interface Frame {
   isOpen: boolean;
@@ -16,33 +15,38 @@ export interface Frame {
   setCut: (cut: Sides) => void;
   guides: boolean;
   setGuides: (on: boolean) => void;
+  isUnsaid: boolean;
 }
 
-/** The frame as it is worked on; pinned when it has stayed the same for a moment. What is pinned elsewhere wins. */
-export function useFrame(sheet: Sheet, onPin: (key: string, value: string) => void): Frame {
-  const [isWanted, open] = useState(false);
+interface Turned {
+  cut: Sides;
+  rotation: number;
+}
+
+/** The frame as it is worked on, until the picture is turned; pinned at once when it is done. */
+export function useFrame(sheet: Sheet, onPin: (key: string, value: string | null) => void): Frame {
+  const [isWanted, setWanted] = useState(false);
   const [guides, setGuides] = useState(false);
-  const [draft, setDraft] = useState<{ cut: Sides; before: string } | null>(null);
   const framing = sheet.framing;
-  const stored = framing ? seen(framing.cut, framing.rotation) : NOTHING;
-  const known = `${sheet.settings_mark} ${framing?.rotation}`;
-  const own = draft?.before === known ? draft.cut : null;
-  const pin = useEffectEvent((cut: Sides) => onPin("picture.crop", cropPin(cut, framing?.rotation ?? 0)));
-  const wanted = own && !isSame(own, stored) ? JSON.stringify(own) : null;
-  useEffect(() => {
-    if (wanted === null || !own) return;
-    const timer = setTimeout(() => pin(own), PIN_AFTER_MS);
-    return () => clearTimeout(timer);
-    // the sides themselves are new at each draw
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [wanted]);
+  const rotation = framing?.rotation ?? 0;
+  const stored = framing ? seen(framing.cut, rotation) : NOTHING;
+  const storedPin = cropPin(stored, rotation);
+  const draft = useDraftPin<Turned>(
+    storedPin,
+    (value) => (value.rotation === rotation ? cropPin(value.cut, rotation) : storedPin),
+    (pin) => onPin("picture.crop", pin),
+  );
   return {
     isOpen: isWanted && framing !== null,
-    open,
+    open: (wide) => {
+      if (!wide) draft.say();
+      setWanted(wide);
+    },
     framing,
-    cut: own ?? stored,
-    setCut: (cut) => setDraft({ cut, before: known }),
+    cut: draft.value?.rotation === rotation ? draft.value.cut : stored,
+    setCut: (cut) => draft.set({ cut, rotation }),
     guides,
     setGuides,
+    isUnsaid: draft.isUnsaid,
   };
 }
