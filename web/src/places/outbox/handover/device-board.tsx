@@ -70,9 +70,11 @@ export function DeviceBoard({ device, all, leftOut, onLeaveOut }: Props) {
         />
       )}
       {told && !device.asks && (
-        <Notice look="reason">
-          Thank you: it stands in the profile of {device.device_name}, and the next file is planned by it.
-        </Notice>
+        <div className="mt-3">
+          <Notice look="reason">
+            Thank you: it stands in the profile of {device.device_name}, and the next file is planned by it.
+          </Notice>
+        </div>
       )}
       {files.length > 0 ? (
         <FileList device={device} leftOut={leftOut} onPick={pick} />
@@ -106,7 +108,8 @@ interface ListProps {
 function FileList({ device, leftOut, onPick }: ListProps) {
   const wishes = useWishes(device);
   const { files, storage, wished } = device;
-  const isChoice = storage !== null && files.length > 1 && (wished || files.some(doesNotFit));
+  // where nothing fits at all, no order helps
+  const isChoice = storage !== null && (wished || (files.some(doesNotFit) && files.some(({ fits }) => fits)));
   return (
     <>
       {isChoice && (
@@ -161,9 +164,7 @@ function Act({ device, picked }: { device: Props["device"]; picked: Schemas["Fil
       {unfit.length > 0 && (
         <span className="text-quiet">
           {unfit.length === 1 ? "One does" : `${unfit.length} do`} not fit.{" "}
-          {picked.length
-            ? "Untick another to make room for it."
-            : "Take something off it, or choose another stick."}
+          {picked.length ? "Untick another to make room." : "Take something off it, or choose a larger one."}
         </span>
       )}
       {handOver.isError && <Notice look="fault">{handOver.error.message}</Notice>}

@@ -26,9 +26,9 @@ interface Props {
 }
 
 const COLUMNS =
-  "grid-cols-[20px_minmax(0,1fr)_76px_minmax(150px,30%)] max-md:grid-cols-[20px_minmax(0,1fr)_72px]";
+  "grid-cols-[20px_minmax(0,1fr)_76px_minmax(150px,30%)] max-lg:grid-cols-[20px_minmax(0,1fr)_72px]";
 const WITH_HANDLE =
-  "grid-cols-[24px_20px_minmax(0,1fr)_76px_minmax(150px,30%)] max-md:grid-cols-[24px_20px_minmax(0,1fr)_72px]";
+  "grid-cols-[24px_20px_minmax(0,1fr)_76px_minmax(150px,30%)] max-lg:grid-cols-[24px_20px_minmax(0,1fr)_72px]";
 
 /** A file on its way onto a device. */
 export function FileRow({ deviceId, file, storage, picked, onPick, wishes }: Props) {
@@ -77,7 +77,7 @@ export function FileRow({ deviceId, file, storage, picked, onPick, wishes }: Pro
       </div>
       <span className="text-right text-quiet">{sizeText(file.size_bytes)}</span>
       <div
-        className={`flex min-w-0 items-center justify-end gap-2 max-md:col-span-2 max-md:justify-start ${wishes ? "max-md:col-start-3" : "max-md:col-start-2"}`}
+        className={`flex min-w-0 items-center justify-end gap-2 max-lg:col-span-2 max-lg:justify-start ${wishes ? "max-lg:col-start-3" : "max-lg:col-start-2"}`}
       >
         <State deviceId={deviceId} file={file} storage={storage} />
       </div>
