@@ -24,7 +24,7 @@ from rheon.core.devices import (
 from rheon.core.devices.bounds import highest_level, rate_bounds
 from rheon.core.errors import BadPin, PlanError
 from rheon.core.formats import can_hold, levels_of, most_references, video_encoder
-from rheon.core.media import AudioStream, Samples, Scan, Source, Title, VideoStream
+from rheon.core.media import AudioSettings, AudioStream, Samples, Scan, Source, Title, VideoStream
 from rheon.core.media.documents import dump, load
 from rheon.core.planning import Action, Balance, Fields, OutputSettings, Plan, PlanRequest, plan, read_pins
 from rheon.core.planning.picture.crop import Crop
@@ -94,9 +94,17 @@ def assert_obeys(made: Plan, title: Title, profile: DeviceProfile) -> None:
         assert_not_enlarged(made, title)
     limit = profile.limits.largest_file_bytes
     if limit and video and video.action is Action.ENCODE:
-        sound_bps = (audio.bitrate_bps or 700_000) if audio else 0
-        worst_bytes = ((video.peak_bps or 0) + sound_bps) * title.duration_s / 8 + (video.buffer_bits or 0) / 8
+        worst_bytes = (
+            (video.peak_bps or 0) + sum(most_bps(one, title) for one in settings_.audio)
+        ) * title.duration_s / 8 + (video.buffer_bits or 0) / 8
         assert worst_bytes <= limit
+
+
+def most_bps(sound: AudioSettings, title: Title) -> float:
+    """What a track takes at most: as it is set or counted, as much as AC-3 may, or as samples of 24 bits do."""
+    if sound.action is Action.COPY:
+        return title.audio[sound.track].bitrate_bps or 640_000
+    return sound.bitrate_bps or 24 * sound.sample_rate * sound.channels
 
 
 def assert_inside_level(made: Plan, profile: DeviceProfile) -> None:

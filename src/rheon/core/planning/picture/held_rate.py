@@ -26,14 +26,25 @@ FULL_BUFFER_S = 2.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class SoundRates:
+    """What all sound of an output is expected to take, and what it takes at most."""
+
+    expected_bps: float = 0.0
+    most_bps: float = 0.0
+
+
+SILENT = SoundRates()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class HeldRate:
-    """``wish`` is ``None`` where nothing was set; ``sound_bps`` goes to the sound, ``tags_room`` bytes to tags."""
+    """``wish`` is ``None`` where nothing was set; ``tags_room`` bytes go to tags."""
 
     request: PlanRequest
     device: DeviceProfile
     codec: str
     wish: RatePin | None
-    sound_bps: float
+    sound: SoundRates
     tags_room: int
 
     @property
@@ -45,7 +56,7 @@ class HeldRate:
         if wish.mode == AVERAGE:
             return float(wish.value * 1000)
         left_bytes = wish.value * 1e6 - self.tags_room
-        return float(rates.bitrate_for_size(left_bytes, self.request.title.duration_s, self.sound_bps))
+        return float(rates.bitrate_for_size(left_bytes, self.request.title.duration_s, self.sound.expected_bps))
 
     @property
     def file_bound_bps(self) -> int | None:
@@ -57,7 +68,7 @@ class HeldRate:
         if limit is None or duration_s <= 0:
             return None
         whole_bps = (limit * FILE_SHARE - self.tags_room) * 8 / (duration_s + FULL_BUFFER_S)
-        left_bps = int(whole_bps - rates.muxing_bps(whole_bps) - self.sound_bps * SOUND_MARGIN)
+        left_bps = int(whole_bps - rates.muxing_bps(whole_bps) - self.sound.most_bps * SOUND_MARGIN)
         if left_bps < rates.LEAST_BPS:
             raise PlanError(
                 "{device} takes files of {megabytes:.3g} MB at most, which is too little for all of this title.",

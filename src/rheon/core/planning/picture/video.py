@@ -44,7 +44,7 @@ from .fields import Receiver, of_interlaced
 from .frame import met_screen, set_upright
 from .frame_rate import JOINED, FrameRatePlan, keeps_fields, plan_frame_rate
 from .geometry import Geometry, geometry_for, shrunk
-from .held_rate import STARVED, HeldRate, wished_rate
+from .held_rate import SILENT, STARVED, HeldRate, SoundRates, wished_rate
 from .joined import PartPicture, colour_change, common_timing, part_crops, size_reason, with_parts
 from .profile_level import ProfileLevel, profile_level
 from .smoothing import deband_for, denoise_for, left_to_code
@@ -121,11 +121,11 @@ def encoded(
     container: str,
     *,
     drawn: SubtitleStream | None = None,
-    sound_bps: float = 0.0,
+    sound: SoundRates = SILENT,
 ) -> VideoPlan:
     """The stream encoded for the device. Raises ``PlanError`` or ``BadPin``."""
     assert request.title.video is not None
-    picture = _settled(request, profile, container, drawn, sound_bps)
+    picture = _settled(request, profile, container, drawn, sound)
     pins, video, parts = request.pins, picture.video, picture.parts
     rated = _rated(picture)
     size = (rated.settings.width, rated.settings.height)
@@ -164,7 +164,7 @@ def encoded(
 
 
 def _settled(
-    request: PlanRequest, profile: DeviceProfile, container: str, drawn: SubtitleStream | None, sound_bps: float
+    request: PlanRequest, profile: DeviceProfile, container: str, drawn: SubtitleStream | None, sound: SoundRates
 ) -> _Picture:
     """Everything but size and rates, each of which needs the ones before."""
     assert request.title.video is not None
@@ -176,7 +176,7 @@ def _settled(
     made_by = choose_encoder(request, entry.codec, depth, coding.profile)
     wish = wished_rate(pins, made_by.encoder)
     room = CONTAINERS[container].tags_room
-    held = HeldRate(request=request, device=profile, codec=entry.codec, wish=wish, sound_bps=sound_bps, tags_room=room)
+    held = HeldRate(request=request, device=profile, codec=entry.codec, wish=wish, sound=sound, tags_room=room)
     interlaced = JOINED
     if video.scan is Scan.INTERLACED and FIELDS not in pins and _alike(request):
         receiver = Receiver(device=profile, entry=entry, coding=coding, held=held)

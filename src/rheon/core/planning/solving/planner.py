@@ -27,6 +27,7 @@ from ..file.naming import Called, called
 from ..file.outcome import breaches
 from ..file.range import all_converted, with_range
 from ..picture.edges import with_edges
+from ..picture.held_rate import SoundRates
 from ..picture.video import VideoPlan, copied, encoded
 from ..plan import Plan
 from ..request import PlanRequest
@@ -100,7 +101,7 @@ def _settled(request: PlanRequest, profile: DeviceProfile, judged: Judgement, *,
         return _nothing(request, judged.verdict, judged.reason)
     choice = choose_container(wish, request)
     sound = plan_audio(request, profile, choice.container, wish.audio)
-    picture = _picture(request, wish, choice, sound.bps)
+    picture = _picture(request, wish, choice, SoundRates(expected_bps=sound.bps, most_bps=sound.most_bps))
     first = sound.settings[0] if sound.settings else None
     named = called(request, profile, first, only_sound=picture is None)
     cover = plan_cover(request, profile, choice.container)
@@ -149,7 +150,7 @@ def _wish(request: PlanRequest, profile: DeviceProfile) -> Wish:
     )
 
 
-def _picture(request: PlanRequest, wish: Wish, choice: ContainerChoice, sound_bps: float) -> VideoPlan | None:
+def _picture(request: PlanRequest, wish: Wish, choice: ContainerChoice, sound: SoundRates) -> VideoPlan | None:
     video = request.title.video
     if video is None or not wish.has_picture:
         return None
@@ -158,7 +159,7 @@ def _picture(request: PlanRequest, wish: Wish, choice: ContainerChoice, sound_bp
         edged = with_edges(made.settings, video, wish.profile) if request.range.middles else None
         return replace(made, settings=edged) if edged else made
     drawn = wish.subtitles.tracks[0] if wish.subtitles.tracks and wish.form is SubtitleForm.DRAWN else None
-    return encoded(request, wish.profile, choice.container, drawn=drawn, sound_bps=sound_bps)
+    return encoded(request, wish.profile, choice.container, drawn=drawn, sound=sound)
 
 
 def _made(request: PlanRequest, parts: _Parts, judged: Judgement) -> Plan:

@@ -16,7 +16,7 @@ from ..decisions.sound.codec import COPY
 from ..decisions.sound.gain import gain_of, part_gains
 from ..request import PlanRequest
 from . import figures
-from .usual import usual_audio_bps
+from .usual import most_audio_bps, usual_audio_bps
 
 CHANGING = (CHANNELS, SAMPLE_RATE, BITRATE)
 """What a copied track can't keep when it is set by hand."""
@@ -28,10 +28,14 @@ MOST_APART_S = 0.012
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class AudioPlan:
-    """The tracks with what becomes of them; ``reason`` is the first one's, ``offered`` the codecs it might become."""
+    """The tracks with what becomes of them; ``reason`` is the first one's, ``offered`` the codecs it might become.
+
+    Together they are expected to take ``bps``, and ``most_bps`` at most.
+    """
 
     settings: tuple[AudioSettings, ...]
     bps: float
+    most_bps: float = 0
     reason: Reason | None = None
     offered: tuple[str, ...] = ()
 
@@ -143,8 +147,13 @@ def plan_audio(
         float(settings.bitrate_bps or track.bitrate_bps or usual_audio_bps(track))
         for (settings, _), track in zip(made, tracks, strict=True)
     )
-    offered = tuple(entry.codec for entry in encodable_audio(profile, container))
-    return AudioPlan(settings=tuple(settings for settings, _ in made), bps=bps, reason=made[0][1], offered=offered)
+    return AudioPlan(
+        settings=tuple(settings for settings, _ in made),
+        bps=bps,
+        most_bps=sum(most_audio_bps(settings, track) for (settings, _), track in zip(made, tracks, strict=True)),
+        reason=made[0][1],
+        offered=tuple(entry.codec for entry in encodable_audio(profile, container)),
+    )
 
 
 def _one(frame: _Frame, track: AudioStream) -> tuple[AudioSettings, Reason]:
