@@ -194,6 +194,7 @@ class Rheon:
             shutil.rmtree(path) if path.is_dir() else path.unlink()
         shutil.copytree(stage / "output", self.output, dirs_exist_ok=True)
         self.tray.unlink(missing_ok=True)
+        self.shut_down.unlink(missing_ok=True)
         shutil.rmtree(self.sticks, ignore_errors=True)
         self.start_all()
 
