@@ -9,7 +9,7 @@ from ...formats import AUDIO_CODECS, CONTAINERS, video_encoder
 from ...media import Action, AudioSettings, Fields, OutputSettings, Title, VideoSettings, VideoStream
 from ..picture.rates import MUXING_SHARE, muxing_bps
 from ..plan import Estimate
-from ..sound.usual import usual_audio_bps
+from ..sound.usual import plain_bps, usual_audio_bps
 
 SOURCE_PIXELS_PER_S = 150e6  # decoding and scaling
 CHECK_PIXELS_PER_S = 900e6
@@ -107,7 +107,7 @@ def _pictures(title: Title, settings: OutputSettings, basis: Basis) -> _Size:
     peak_bps = settings.video.peak_bps if settings.video else None
     if peak_bps is None:
         return found
-    most = title.duration_s * peak_bps / 8 * OVERHEAD
+    most = title.duration_s * peak_bps / 8 * OVERHEAD  # that is all that the peak lets through
     return replace(found, high=max(found.expected, min(found.high, most)))
 
 
@@ -131,12 +131,6 @@ def _lossless(title: Title, sound: AudioSettings) -> _Size:
         size = title.duration_s * track.lossless_bps * share / 8
         return _between(size, 1 - UNSURE_LOSSLESS, 1 + UNSURE_LOSSLESS)
     return _between(PLAIN_BITS * plain * title.duration_s / 8 * LOSSLESS_SHARE, *LOSSLESS_BOUNDS)
-
-
-def plain_bps(sound: AudioSettings) -> float | None:
-    """The rate of uncompressed samples; ``None`` where they are compressed."""
-    bits = AUDIO_CODECS[sound.codec].bits
-    return None if bits is None else float(bits * sound.sample_rate * sound.channels)
 
 
 def _unsure(title: Title, settings: OutputSettings) -> float:

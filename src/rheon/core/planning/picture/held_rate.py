@@ -19,7 +19,7 @@ from .geometry import Geometry
 
 STARVED = 0.95
 """With enough bits for less than such a share of the pixels, fewer look better."""
-FILE_SHARE, SOUND_MARGIN = 0.97, 1.05
+LIMIT_SHARE, SOUND_MARGIN = 0.97, 1.05
 """What of a limit for one file is planned with, and what sound may take more than planned: encoders are near theirs."""
 FULL_BUFFER_S = 2.0
 """So many seconds of peak may come on top of what flows in: the buffer is full at the start (ITU-T H.264, C.3)."""
@@ -29,11 +29,8 @@ FULL_BUFFER_S = 2.0
 class SoundRates:
     """What all sound of an output is expected to take, and what it takes at most."""
 
-    expected_bps: float = 0.0
-    most_bps: float = 0.0
-
-
-SILENT = SoundRates()
+    expected_bps: float
+    most_bps: float
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -67,7 +64,7 @@ class HeldRate:
         limit, duration_s = self.device.limits.largest_file_bytes, self.request.title.duration_s
         if limit is None or duration_s <= 0:
             return None
-        whole_bps = (limit * FILE_SHARE - self.tags_room) * 8 / (duration_s + FULL_BUFFER_S)
+        whole_bps = (limit * LIMIT_SHARE - self.tags_room) * 8 / (duration_s + FULL_BUFFER_S)
         left_bps = int(whole_bps - rates.muxing_bps(whole_bps) - self.sound.most_bps * SOUND_MARGIN)
         if left_bps < rates.LEAST_BPS:
             raise PlanError(

@@ -44,7 +44,7 @@ from .fields import Receiver, of_interlaced
 from .frame import met_screen, set_upright
 from .frame_rate import JOINED, FrameRatePlan, keeps_fields, plan_frame_rate
 from .geometry import Geometry, geometry_for, shrunk
-from .held_rate import SILENT, STARVED, HeldRate, SoundRates, wished_rate
+from .held_rate import STARVED, HeldRate, SoundRates, wished_rate
 from .joined import PartPicture, colour_change, common_timing, part_crops, size_reason, with_parts
 from .profile_level import ProfileLevel, profile_level
 from .smoothing import deband_for, denoise_for, left_to_code
@@ -120,8 +120,8 @@ def encoded(
     profile: DeviceProfile,
     container: str,
     *,
-    drawn: SubtitleStream | None = None,
-    sound: SoundRates = SILENT,
+    drawn: SubtitleStream | None,
+    sound: SoundRates,
 ) -> VideoPlan:
     """The stream encoded for the device. Raises ``PlanError`` or ``BadPin``."""
     assert request.title.video is not None

@@ -101,7 +101,7 @@ def _settled(request: PlanRequest, profile: DeviceProfile, judged: Judgement, *,
         return _nothing(request, judged.verdict, judged.reason)
     choice = choose_container(wish, request)
     sound = plan_audio(request, profile, choice.container, wish.audio)
-    picture = _picture(request, wish, choice, SoundRates(expected_bps=sound.bps, most_bps=sound.most_bps))
+    picture = _picture(request, wish, choice, sound)
     first = sound.settings[0] if sound.settings else None
     named = called(request, profile, first, only_sound=picture is None)
     cover = plan_cover(request, profile, choice.container)
@@ -150,7 +150,7 @@ def _wish(request: PlanRequest, profile: DeviceProfile) -> Wish:
     )
 
 
-def _picture(request: PlanRequest, wish: Wish, choice: ContainerChoice, sound: SoundRates) -> VideoPlan | None:
+def _picture(request: PlanRequest, wish: Wish, choice: ContainerChoice, sound: AudioPlan) -> VideoPlan | None:
     video = request.title.video
     if video is None or not wish.has_picture:
         return None
@@ -159,7 +159,8 @@ def _picture(request: PlanRequest, wish: Wish, choice: ContainerChoice, sound: S
         edged = with_edges(made.settings, video, wish.profile) if request.range.middles else None
         return replace(made, settings=edged) if edged else made
     drawn = wish.subtitles.tracks[0] if wish.subtitles.tracks and wish.form is SubtitleForm.DRAWN else None
-    return encoded(request, wish.profile, choice.container, drawn=drawn, sound=sound)
+    taken = SoundRates(expected_bps=sound.bps, most_bps=sound.most_bps)
+    return encoded(request, wish.profile, choice.container, drawn=drawn, sound=taken)
 
 
 def _made(request: PlanRequest, parts: _Parts, judged: Judgement) -> Plan:

@@ -1,4 +1,4 @@
-"""What sound usually takes, where nobody counted."""
+"""What sound takes, usually and at most, where nobody counted."""
 
 from __future__ import annotations
 
@@ -7,8 +7,10 @@ from ...media import Action, AudioSettings, AudioStream
 
 SURROUND_BPS, STEREO_BPS = 448_000.0, 192_000.0
 LOSSLESS_BITS = 24
-UNKNOWN_BPS = 700_000.0
-"""More than any coded track of a DVD takes (AC-3: 640 kb/s at most, ATSC A/52, table 5.18)."""
+MOST_BPS = 640_000.0
+"""Of AC-3 (ATSC A/52, table 5.18); what is coded anew since then takes less."""
+MOST_OF_DTS_BPS = 1_536_000.0
+"""Of its core (ETSI TS 102 114, table 5-7)."""
 
 
 def usual_audio_bps(track: AudioStream) -> float:
@@ -18,11 +20,17 @@ def usual_audio_bps(track: AudioStream) -> float:
     return SURROUND_BPS if track.channels > 2 else STEREO_BPS
 
 
+def plain_bps(sound: AudioSettings) -> float | None:
+    """The rate of uncompressed samples; ``None`` where they are compressed."""
+    bits = AUDIO_CODECS[sound.codec].bits
+    return None if bits is None else float(bits * sound.sample_rate * sound.channels)
+
+
 def most_audio_bps(made: AudioSettings, track: AudioStream) -> float:
     """What a track of an output takes at most; lossless coding is bounded by the samples themselves."""
-    if made.bitrate_bps:
-        return float(made.bitrate_bps)
-    if made.action is Action.COPY:
-        return float(track.bitrate_bps or max(UNKNOWN_BPS, usual_audio_bps(track)))
-    bits = AUDIO_CODECS[made.codec].bits or LOSSLESS_BITS
-    return float(bits * made.sample_rate * made.channels)
+    known = made.bitrate_bps or plain_bps(made) or (track.bitrate_bps if made.action is Action.COPY else None)
+    if known:
+        return float(known)
+    if AUDIO_CODECS[made.codec].lossless:
+        return float(LOSSLESS_BITS * made.sample_rate * made.channels)
+    return MOST_OF_DTS_BPS if made.codec == "dts" else MOST_BPS
