@@ -40,9 +40,12 @@ def propose_tags(source: Source, read: Sequence[CoreTitle] | None = None) -> Non
 
 def propose_missing() -> int:
     """For titles that an older Rheon has read; returns of how many sources."""
-    sources = Source.objects.filter(titles__tags_found__isnull=True, titles__join__isnull=True).distinct()
-    for source in sources:
-        propose_tags(source)
+    unnamed = Title.objects.filter(tags_found__isnull=True, join__isnull=True).order_by("source_id")
+    sources = list(unnamed.values_list("source_id", flat=True).distinct())
+    for pk in sources:
+        with transaction.atomic():  # what is read anew meanwhile has other titles
+            if source := Source.objects.filter(pk=pk).first():
+                propose_tags(source)
     return len(sources)
 
 
