@@ -12,6 +12,8 @@ from typing import Any
 import pytest
 from playwright.sync_api import Browser, Page, Request, Response, expect, sync_playwright
 
+from rheon.demo.sticks import StickDrawer
+
 from .running import Rheon, free_port
 from .stages import EMPTY, stage_of
 
@@ -70,6 +72,12 @@ def rheon(running: Rheon, stages: Path, request: pytest.FixtureRequest) -> Rheon
         stage = stage_of(running, stages, wanted)
     running.begin(stage)
     return running
+
+
+@pytest.fixture
+def drawer(rheon: Rheon) -> StickDrawer:
+    """The stand-ins for sticks of this test's Rheon."""
+    return StickDrawer(folder=rheon.sticks)
 
 
 @pytest.fixture(scope="session")

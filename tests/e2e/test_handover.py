@@ -26,11 +26,6 @@ from .running import Rheon
 PLAYS = "() => { const v = document.querySelector('video'); return v.currentTime > 0.5 && v.videoWidth > 0 }"
 
 
-@pytest.fixture
-def drawer(rheon: Rheon) -> StickDrawer:
-    return StickDrawer(folder=rheon.sticks)
-
-
 def opened(page: Page, rheon: Rheon) -> Locator:
     """The pocket player's files, in the Outbox by device."""
     page.goto(f"{rheon.address}/outbox")
@@ -99,41 +94,6 @@ def test_a_stick_takes_three_of_four_episodes_and_says_why_not_the_fourth(
 
 
 @pytest.mark.stage("four devices")
-def test_from_a_disc_on_the_shelf_onto_a_stick_in_ten_clicks(rheon: Rheon, page: Page, drawer: StickDrawer) -> None:
-    drawer.plug_in("KITTIWAKE")
-    clicks = 0
-
-    def click(there: Locator) -> None:
-        nonlocal clicks
-        clicks += 1
-        there.click()
-
-    page.goto(f"{rheon.address}/shelf")
-    click(page.get_by_role("link", name="Take to the Bench"))
-    episode = page.get_by_role("row", name=re.compile("^Lantern Street S1, episode 1"))
-    ((target,),) = rheon.ask(
-        "select target.id from bench_target target join household_device device on device.id = target.device_id"
-        " where device.name = 'Pocket player'"
-    )
-    for_player = page.locator(f'a[href$="/{target}"]')
-    click(episode.get_by_role("cell").filter(has=for_player).get_by_role("checkbox"))
-    click(page.get_by_role("button", name="Convert 1 file"))
-    expect(page.get_by_label("done")).to_be_visible(timeout=240_000)
-    click(page.get_by_role("navigation").get_by_role("link", name=re.compile("Outbox")))
-    click(page.get_by_role("radio", name="by device"))
-    devices = page.get_by_role("list", name="Devices")
-    click(devices.get_by_role("link", name="Pocket player"))
-    click(page.get_by_role("combobox", name="Where its files go"))
-    click(page.get_by_role("option", name="KITTIWAKE"))
-    click(page.get_by_role("button", name="Copy 1 file"))
-    expect(page.get_by_text("on KITTIWAKE")).to_be_visible()
-    (there,) = (drawer.folder / "KITTIWAKE").rglob("*.m4v")
-    assert sums([there]) == sums(list(rheon.output.rglob("*.m4v")))
-    click(page.get_by_role("button", name="Eject KITTIWAKE"))
-    expect(page.get_by_text("KITTIWAKE can be taken out")).to_be_visible()
-    assert clicks == 10, "docs/how-to.md says so"
-
-
 @pytest.mark.stage("four episodes made")
 def test_a_stick_that_is_pulled_out_makes_the_rest_wait_until_it_is_back(
     rheon: Rheon, page: Page, drawer: StickDrawer

@@ -43,11 +43,6 @@ def click(page: Page) -> Clicks:
     return Clicks(page)
 
 
-@pytest.fixture
-def drawer(rheon: Rheon) -> StickDrawer:
-    return StickDrawer(folder=rheon.sticks)
-
-
 def onto_the_stick(page: Page, click: Clicks, device: str, label: str) -> Locator:
     """From the Outbox to copies on the stick; returns the list of files."""
     click(page.get_by_role("radio", name="by device"))
@@ -55,6 +50,31 @@ def onto_the_stick(page: Page, click: Clicks, device: str, label: str) -> Locato
     click.choose("Where its files go", label)
     click(page.get_by_role("button", name=re.compile(r"^Copy \d")))
     return page.get_by_role("list", name=f"Files for {device}")
+
+
+def test_one_title_goes_from_the_shelf_onto_a_stick(
+    page: Page, rheon: Rheon, drawer: StickDrawer, click: Clicks
+) -> None:
+    drawer.plug_in("KITTIWAKE")
+    page.goto("/shelf")
+    click(page.get_by_role("link", name="Take to the Bench"))
+    episode = page.get_by_role("row", name=re.compile("^Lantern Street S1, episode 1"))
+    ((target,),) = rheon.ask(
+        "select target.id from bench_target target join household_device device on device.id = target.device_id"
+        " where device.name = 'Pocket player'"
+    )
+    for_player = page.locator(f'a[href$="/{target}"]')
+    click(episode.get_by_role("cell").filter(has=for_player).get_by_role("checkbox"))
+    click(page.get_by_role("button", name="Convert 1 file"))
+    expect(page.get_by_label("done")).to_be_visible(timeout=MAKING_MS)
+    click.go("Outbox")
+    files = onto_the_stick(page, click, "Pocket player", "KITTIWAKE")
+    expect(files.get_by_text("on KITTIWAKE")).to_be_visible()
+    (there,) = (drawer.folder / "KITTIWAKE").rglob("*.m4v")
+    assert [there.read_bytes()] == [path.read_bytes() for path in rheon.output.rglob("*.m4v")]
+    click(page.get_by_role("button", name="Eject KITTIWAKE"))
+    expect(page.get_by_text("KITTIWAKE can be taken out")).to_be_visible()
+    assert click.count == 10, "docs/how-to.md says so"
 
 
 def test_a_pile_goes_to_the_tablet_and_what_is_broken_off_leaves_nothing(

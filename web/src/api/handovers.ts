@@ -58,7 +58,7 @@ export const useSetStorage = (deviceId: number) =>
  * Says in which order a device's files are wished for, by outputs, or by their names again with none. The list shows it
  * at once.
  */
-export function useWish(deviceId: number) {
+export function useSetWishes(deviceId: number) {
   const cache = useQueryClient();
   const params = { path: { device_id: deviceId } };
   return useMutation({

@@ -2,29 +2,18 @@ import { useCallback, useLayoutEffect, useMemo, useRef, useState } from "react";
 
 import type { Schemas } from "../../api/client";
 import { useMoveJobs } from "../../api/worklist";
-import { placeFor } from "../../domain/order";
+import { type RowActs, useRowOrder } from "../../parts/row-order";
 
 type Job = Schemas["Job"];
 
-interface Reach {
-  chosen: ReadonlySet<number>;
-  /** The row that something dragged would be put before or (`after`) behind. */
-  over: { id: number; after: boolean } | null;
-}
-
-export interface Acts {
+export interface Acts extends RowActs {
   chooseAll: (some: readonly { id: number }[], on: boolean) => void;
   choose: (id: number, on: boolean, range: boolean) => void;
-  key: (id: number, key: string) => boolean;
-  drag: (id: number | null) => void;
-  aim: (over: Reach["over"]) => void;
-  drop: () => void;
 }
 
-interface Now extends Reach {
-  jobs: Job[];
+interface Now {
   shown: Job[];
-  dragged: number | null;
+  chosen: ReadonlySet<number>;
   /** The row that was chosen last: with Shift, all up to it are meant. */
   anchor: number | null;
 }
@@ -38,54 +27,30 @@ function withRows(old: ReadonlySet<number>, rows: readonly { id: number }[], on:
 export function useOrder(jobs: Job[], shown: Job[]) {
   const { mutate, error } = useMoveJobs();
   const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
-  const [over, setOver] = useState<Reach["over"]>(null);
   // read when something happens, so that rows need not be drawn again for them
-  const now = useRef<Now>({ jobs, shown, chosen, over, dragged: null, anchor: null });
+  const now = useRef<Now>({ shown, chosen, anchor: null });
   useLayoutEffect(() => {
-    Object.assign(now.current, { jobs, shown, chosen, over });
+    Object.assign(now.current, { shown, chosen });
   });
   const meant = useCallback(
     (id: number): ReadonlySet<number> => (now.current.chosen.has(id) ? now.current.chosen : new Set([id])),
     [],
   );
-  const move = useCallback(
-    (ids: ReadonlySet<number>, key: string) => {
-      const before = placeFor(key, now.current.jobs, ids);
-      if (before === undefined) return false;
-      mutate({ ids, before });
-      return true;
-    },
-    [mutate],
-  );
+  const rows = useRowOrder(jobs, (ids, before) => mutate({ ids, before }), meant);
   const acts = useMemo<Acts>(
     () => ({
+      ...rows.acts,
       choose: (id, on, range) => {
-        const { shown: rows, anchor } = now.current;
-        const [one, other] = [anchor, id].map((end) => rows.findIndex((row) => row.id === end));
+        const { shown: all, anchor } = now.current;
+        const [one, other] = [anchor, id].map((end) => all.findIndex((row) => row.id === end));
         const wide = range && one !== undefined && other !== undefined && one >= 0;
-        const meantRows = wide ? rows.slice(Math.min(one, other), Math.max(one, other) + 1) : [{ id }];
+        const meantRows = wide ? all.slice(Math.min(one, other), Math.max(one, other) + 1) : [{ id }];
         now.current.anchor = id;
         setChosen((old) => withRows(old, meantRows, on));
       },
       chooseAll: (some, on) => setChosen((old) => withRows(old, some, on)),
-      key: (id, key) => move(meant(id), key),
-      drag: (id) => {
-        now.current.dragged = id;
-        if (id === null) setOver(null);
-      },
-      aim: (aimed) => {
-        const { dragged, over: old } = now.current;
-        if (dragged !== null && (old?.id !== aimed?.id || old?.after !== aimed?.after)) setOver(aimed);
-      },
-      drop: () => {
-        const { jobs: rows, over: aimed, dragged } = now.current;
-        setOver(null);
-        if (dragged === null || !aimed) return;
-        const index = rows.findIndex((row) => row.id === aimed.id) + (aimed.after ? 1 : 0);
-        mutate({ ids: meant(dragged), before: rows[index]?.id ?? null });
-      },
     }),
-    [meant, move, mutate],
+    [rows.acts],
   );
-  return { chosen, over, acts, move, clear: () => setChosen(new Set()), error };
+  return { chosen, markOf: rows.markOf, acts, move: rows.move, clear: () => setChosen(new Set()), error };
 }

@@ -19,7 +19,7 @@ type Job = Schemas["Job"];
 /** What waits, in its order, which is changed by dragging, by keys, or for several rows at once. */
 export function WaitingList({ jobs, by, tools }: { jobs: Job[]; by: Grouping; tools: ReactNode }) {
   const shown = by === "in order" ? jobs : grouped(jobs, by).flatMap((group) => group.jobs);
-  const { chosen, over, acts, move, clear, error } = useOrder(jobs, shown);
+  const { chosen, markOf, acts, move, clear, error } = useOrder(jobs, shown);
   const choosing = (some: Job[], label: string) => (
     <Checkbox
       checked={some.every(({ id }) => chosen.has(id))}
@@ -49,7 +49,7 @@ export function WaitingList({ jobs, by, tools }: { jobs: Job[]; by: Grouping; to
           <WAITING
             job={job}
             chosen={chosen.has(job.id)}
-            mark={over?.id === job.id ? (over.after ? "below" : "above") : "none"}
+            mark={markOf(job.id)}
             acts={acts}
             fixed={by !== "in order"}
           />

@@ -1,9 +1,11 @@
 import { useState } from "react";
 
 import type { Schemas } from "../../../api/client";
-import { useHandOver } from "../../../api/handovers";
+import { useHandOver, useSetWishes } from "../../../api/handovers";
 import { momentText } from "../../../domain/moments";
+import { putBefore } from "../../../domain/order";
 import { sizeText } from "../../../domain/sizes";
+import { useRowOrder } from "../../../parts/row-order";
 import { Button } from "../../../ui/button";
 import { Notice } from "../../../ui/notice";
 import { Loading } from "../../../ui/states";
@@ -14,7 +16,6 @@ import { OnNetwork } from "./on-network";
 import { PickUpButton } from "./pick-up";
 import { StorageBar } from "./storage-bar";
 import { StorageChoice } from "./storage-choice";
-import { useWishes } from "./use-wishes";
 import { bytesOf, doesNotFit, isPicked, LIBRARY, toCopy } from "./files";
 
 interface Props {
@@ -106,8 +107,12 @@ interface ListProps {
 
 /** Its files; where not all of them fit, in an order that is the person's. */
 function FileList({ device, leftOut, onPick }: ListProps) {
-  const wishes = useWishes(device);
   const { files, storage, wished } = device;
+  const wishes = useSetWishes(device.device_id);
+  const rows = files.map(({ output_id: id }) => ({ id }));
+  const order = useRowOrder(rows, (ids, before) =>
+    wishes.mutate(putBefore(rows, ids, before).map(({ id }) => id)),
+  );
   // where nothing fits at all, no order helps
   const isChoice = storage !== null && (wished || (files.some(doesNotFit) && files.some(({ fits }) => fits)));
   return (
@@ -117,7 +122,7 @@ function FileList({ device, leftOut, onPick }: ListProps) {
           {files.some(doesNotFit) ? "Not everything fits: what" : "What"} stands higher goes first. Drag a row
           by its handle, or use the arrow keys on it.{" "}
           {wished && (
-            <Button look="link" size="text" onClick={wishes.forget}>
+            <Button look="link" size="text" onClick={() => wishes.mutate([])}>
               In the order of names again
             </Button>
           )}
@@ -133,7 +138,7 @@ function FileList({ device, leftOut, onPick }: ListProps) {
             storage={storage}
             picked={isPicked(file, leftOut)}
             onPick={(wanted) => onPick(file.output_id, wanted)}
-            wishes={isChoice ? wishes : null}
+            order={isChoice ? order : null}
           />
         ))}
       </ul>

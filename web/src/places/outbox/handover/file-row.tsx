@@ -6,11 +6,11 @@ import { useHandOver, useStopHandover } from "../../../api/handovers";
 import { sizeText } from "../../../domain/sizes";
 import { Bar } from "../../../ui/bar";
 import { DROP_MARKS, isBelow, RowHandle } from "../../../parts/row-handle";
+import type { useRowOrder } from "../../../parts/row-order";
 import { Button } from "../../../ui/button";
 import { Checkbox } from "../../../ui/checkbox";
 import { Menu } from "../../../ui/menu";
 import { doesNotFit, isUnderWay } from "./files";
-import type { Wishes } from "./use-wishes";
 
 type File = Schemas["FileForDevice"];
 
@@ -22,7 +22,7 @@ interface Props {
   picked: boolean;
   onPick: (picked: boolean) => void;
   /** Where it can be moved among the others, what does it. */
-  wishes: Wishes | null;
+  order: Pick<ReturnType<typeof useRowOrder>, "acts" | "markOf"> | null;
 }
 
 const COLUMNS =
@@ -31,28 +31,28 @@ const WITH_HANDLE =
   "grid-cols-[24px_20px_minmax(0,1fr)_76px_minmax(150px,30%)] max-lg:grid-cols-[24px_20px_minmax(0,1fr)_72px]";
 
 /** A file on its way onto a device. */
-export function FileRow({ deviceId, file, storage, picked, onPick, wishes }: Props) {
+export function FileRow({ deviceId, file, storage, picked, onPick, order }: Props) {
   const isOpen = file.state === "ready" || file.state === "gone" || file.state === "left_out";
   return (
     <li
-      className={`grid items-center gap-x-3 border-b border-hairline py-2 ${wishes ? `${WITH_HANDLE} ${DROP_MARKS[wishes.markOf(file.output_id)]}` : COLUMNS}`}
+      className={`grid items-center gap-x-3 border-b border-hairline py-2 ${order ? `${WITH_HANDLE} ${DROP_MARKS[order.markOf(file.output_id)]}` : COLUMNS}`}
       onDragOver={(event) => {
-        if (!wishes) return;
+        if (!order) return;
         event.preventDefault();
-        wishes.aim(file.output_id, isBelow(event));
+        order.acts.aim({ id: file.output_id, after: isBelow(event) });
       }}
       onDrop={(event) => {
         event.preventDefault();
-        wishes?.drop();
+        order?.acts.drop();
       }}
     >
-      {wishes && (
+      {order && (
         <RowHandle
           name={file.file_name}
           hint="Drag it, or move it by the arrow keys; what stands higher goes first"
           label={`Move ${file.file_name}: arrow keys, Home for first, End for last`}
-          onDrag={(begins) => wishes.drag(begins ? file.output_id : null)}
-          onKey={(key) => wishes.key(file.output_id, key)}
+          onDrag={(begins) => order.acts.drag(begins ? file.output_id : null)}
+          onKey={(key) => order.acts.key(file.output_id, key)}
         />
       )}
       {storage && isOpen ? (
@@ -77,7 +77,7 @@ export function FileRow({ deviceId, file, storage, picked, onPick, wishes }: Pro
       </div>
       <span className="text-right text-quiet">{sizeText(file.size_bytes)}</span>
       <div
-        className={`flex min-w-0 items-center justify-end gap-2 max-lg:col-span-2 max-lg:justify-start ${wishes ? "max-lg:col-start-3" : "max-lg:col-start-2"}`}
+        className={`flex min-w-0 items-center justify-end gap-2 max-lg:col-span-2 max-lg:justify-start ${order ? "max-lg:col-start-3" : "max-lg:col-start-2"}`}
       >
         <State deviceId={deviceId} file={file} storage={storage} />
       </div>
@@ -94,7 +94,7 @@ function Why({ file }: { file: File }) {
   );
 }
 
-function State({ deviceId, file, storage }: Omit<Props, "picked" | "onPick" | "wishes">) {
+function State({ deviceId, file, storage }: Omit<Props, "picked" | "onPick" | "order">) {
   const stop = useStopHandover();
   const again = useHandOver();
   const { handover_id: id, state } = file;
