@@ -85,7 +85,7 @@ fuzz: .venv/.tests-installed media
 	$(PY) -W ignore benchmarks/fuzz.py
 	CALLS=$(or $(CALLS),150) $(PY) -m pytest tests/server/test_schema.py
 
-# which small faults the tests would not notice, in a sample (MUTANTS=20 for fewer, SEED=7 for others)
+# which small faults the tests would not notice, in a sample (MUTANTS=20 for fewer, SEED=7 for others, ROOMS=page,server)
 mutants: .venv/.tests-installed media
 	$(PY) benchmarks/mutants.py
 
