@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import random
 from collections.abc import Callable
+from itertools import permutations
 from typing import Any
 
 import pytest
@@ -28,6 +29,16 @@ def waiting(db: None) -> list[int]:
 
 def order() -> list[int]:
     return [job["id"] for job in Job.objects.filter(state=JobState.WAITING).order_by("position", "id").values("id")]
+
+
+def test_no_two_orders_look_alike_to_a_page_that_follows(waiting: list[int]) -> None:
+    marks = set()
+    orders = list(permutations(waiting[:4]))
+    for wanted in orders:
+        for place, pk in enumerate(wanted):
+            Job.objects.filter(pk=pk).update(position=place)
+        marks.add(worklist_mark())
+    assert len(marks) == len(orders)
 
 
 @pytest.mark.parametrize("seed", range(4))

@@ -9,9 +9,10 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
-from django.db.models import Count, F, Max, Q, QuerySet, Sum
+from django.db.models import Count, Max, Q, QuerySet
 
 from rheon.core.encoding import Left
+from rheon.core.media import mark_of
 from rheon.core.planning import Estimate
 from rheon.core.system import cores, power
 
@@ -116,9 +117,8 @@ def running_jobs() -> tuple[list[documents.Job], documents.Total]:
 
 def worklist_mark() -> str:
     """Changes when jobs come, go, are put in another order, pass into another state, or may find room."""
-    order = Sum(F("position") * F("id"), filter=AT_REST)
-    resting = Count("id", filter=AT_REST)
-    seen = Job.objects.aggregate(count=Count("id"), last=Max("id"), ended=Max("ended"), place=order, resting=resting)
+    order = mark_of(*Job.objects.filter(AT_REST).values_list("id", flat=True))
+    seen = Job.objects.aggregate(count=Count("id"), last=Max("id"), ended=Max("ended"))
     states = dict(Job.objects.order_by().values_list("state").annotate(Count("id")))
     now = pace()
     when = (now.held, now.hours, now.is_open, now.end, now.end_at, now.end_failed)
@@ -126,7 +126,7 @@ def worklist_mark() -> str:
     room = Room()
     folders = Job.objects.filter(AT_REST).order_by("folder").values_list("folder", flat=True).distinct()
     free = [(room.free_bytes(folder) or 0) // NOTED_BYTES for folder in folders]
-    return "|".join(map(str, (*seen.values(), sorted(states.items()), *when, *machine, free)))
+    return "|".join(map(str, (order, *seen.values(), sorted(states.items()), *when, *machine, free)))
 
 
 def _rows(which: Q) -> QuerySet[Job, dict[str, Any]]:
