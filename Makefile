@@ -15,7 +15,7 @@ DEMO_SOURCES := MARRAM_NIGHTS LANTERN_STREET_S1.iso HERON_REACH LOCK_KEEPERS LOC
 PY := .venv/bin/python
 WEB_SOURCES := $(shell find web/src web/index.html web/vite.config.ts web/package.json -type f 2>/dev/null)
 
-.PHONY: demo demo-clean wheel test quick bench truth kills fuzz mutants load check web media client hooks locks clean
+.PHONY: demo demo-clean wheel test thorough quick bench truth kills fuzz mutants load check web media client hooks locks clean
 
 demo: .venv/.installed web
 	@$(PY) -m rheon.demo.build $(DEMO)/media
@@ -43,6 +43,11 @@ test: .venv/.tests-installed web media check
 	$(PY) -m pytest --numprocesses 2 --dist worksteal --cov --cov-report= tests/core
 	$(PY) -m pytest --numprocesses 2 --dist worksteal tests/server tests/cli tests/demo
 	$(PY) -m pytest --numprocesses 2 tests/e2e
+
+# every variant of each kind too: before what many of them are about is changed (an hour or more)
+thorough: .venv/.tests-installed web media check
+	$(PY) -m pytest --thorough --numprocesses 2 --dist worksteal tests/core tests/server tests/cli tests/demo
+	$(PY) -m pytest --thorough --numprocesses 2 tests/e2e
 
 # types, laws and the tests of what computes, for while one writes
 quick: .venv/.tests-installed

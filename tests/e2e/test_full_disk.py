@@ -11,6 +11,7 @@ from pathlib import Path
 from typing import Any
 
 from tests.instruments.calling import Caller
+from tests.thorough import MARK
 
 from .running import Rheon, free_port
 
@@ -29,6 +30,7 @@ def sources_of(call: Caller) -> list[dict[str, Any]]:
     return listed
 
 
+@MARK
 def test_a_full_disk_is_told_and_what_runs_goes_on(small_disk: Path, tmp_path: Path, media: Path) -> None:
     state = small_disk / "state"
     running = Rheon(state=state, output=tmp_path / "output", port=free_port(), pairing_port=free_port(), logs=tmp_path)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import functools
 from collections.abc import Callable
 from pathlib import Path
 from typing import Any
@@ -9,13 +10,16 @@ from typing import Any
 import pytest
 from django.conf import settings as django_settings
 from django.test import Client
+from tests.instruments.looked import look_once
 
+from rheon.core.media import Source as CoreSource
+from rheon.core.sources import read_source
 from rheon.demo.models import device, models
 from rheon.server.household.actions.devices import add_device, add_own_device
 from rheon.server.household.actions.people import change_household
 from rheon.server.household.models import Device
 from rheon.server.household.requests import HouseholdChange
-from rheon.server.shelf.actions.reading import read_now
+from rheon.server.shelf.actions import reading
 from rheon.server.shelf.actions.sources import add_source
 from rheon.server.shelf.folders import fence_in
 from rheon.server.shelf.models import Source
@@ -35,13 +39,20 @@ def places(settings: Any, tmp_path: Path) -> None:
     settings.RHEON_OUTPUT_FOLDER.mkdir()
 
 
+@pytest.fixture(autouse=True)
+def looking(monkeypatch: pytest.MonkeyPatch) -> None:
+    look_once(monkeypatch, "rheon.server.shelf.actions.surveys", "rheon.server.shelf.actions.samples")
+
+
 @pytest.fixture
-def shelf(db: None, media: Path) -> Callable[[str], Source]:
-    """Put a demo source on the shelf and read it."""
+def shelf(db: None, media: Path, monkeypatch: pytest.MonkeyPatch) -> Callable[[str], Source]:
+    """Put a demo source on the shelf and read it; what is on it is read once for all tests of a process."""
 
     def put(name: str) -> Source:
         source = add_source(str(media / name))
-        read_now(source.pk)
+        with monkeypatch.context() as patch:
+            patch.setattr(reading, "read_source", lambda path, progress: _read(path))
+            reading.read_now(source.pk)
         source.refresh_from_db()
         return source
 
@@ -56,10 +67,15 @@ def own_media(settings: Any, tmp_path: Path) -> Path:
     return tmp_path / "media"
 
 
+@functools.cache
+def _read(path: Path) -> CoreSource:
+    return read_source(path)
+
+
 def read(path: Path) -> Source:
     """Put a source of the test's own media on the shelf and read it."""
     source = add_source(str(path))
-    read_now(source.pk)
+    reading.read_now(source.pk)
     return Source.objects.get(path=str(path))
 
 

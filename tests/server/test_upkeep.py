@@ -15,6 +15,7 @@ import pytest
 from django.db import connections
 from django.utils import timezone
 from django_tasks_db.models import DBTaskResult
+from tests.thorough import thorough
 
 from rheon.core.delivery import disc_copy, place
 from rheon.core.encoding import part_path
@@ -92,7 +93,7 @@ def killed_in(monkeypatch: pytest.MonkeyPatch, module: Any, name: str, *, after:
             run.run_next()
 
 
-@pytest.mark.parametrize("after", [False, True])
+@pytest.mark.parametrize("after", [thorough(False), True])
 @pytest.mark.parametrize(
     ("module", "name"),
     [

@@ -7,6 +7,7 @@ from pathlib import Path
 import pytest
 from tests.instruments.engine import output_of
 from tests.instruments.spliced import BLACK, MPEG2, PICTURE, SILENCE, TONE, X264, spliced
+from tests.thorough import thorough
 
 from rheon.core.analysis.proposals import Leaders, find_leaders
 from rheon.core.sources import read_source
@@ -14,7 +15,7 @@ from rheon.core.sources import read_source
 WITHIN_S = 0.1
 
 
-@pytest.mark.parametrize(("suffix", "coding"), [("mkv", X264), ("mp4", X264), ("ts", MPEG2)])
+@pytest.mark.parametrize(("suffix", "coding"), [thorough("mkv", X264), thorough("mp4", X264), ("ts", MPEG2)])
 @pytest.mark.parametrize(
     ("parts", "wanted"),
     [

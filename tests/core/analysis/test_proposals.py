@@ -10,6 +10,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from tests.instruments.series import Episode, Scene
+from tests.thorough import thorough
 
 from rheon.core.analysis.proposals import (
     Leaders,
@@ -126,13 +127,13 @@ BLACK = Scene(seconds=3.2, pictures=("black", 0), sound=("silence", 0), name="bl
     ("scenes", "wanted_s"),
     [
         ((scene(34, "shots", "talk", 1), scene(26, "text", "music", 2), BLACK), 34.0),
-        ((scene(34, "night", "talk", 3), BLACK, scene(20, "text", "talk", 4)), 37.2),
+        thorough((scene(34, "night", "talk", 3), BLACK, scene(20, "text", "talk", 4)), 37.2),
         # names at the beginning, a dark ending, a card that is soon over, black alone
-        ((scene(20, "text", "music", 5), scene(34, "shots", "talk", 6)), None),
+        thorough((scene(20, "text", "music", 5), scene(34, "shots", "talk", 6)), None),
         ((scene(34, "shots", "talk", 7), scene(20, "night", "music", 8)), None),
-        ((scene(34, "shots", "talk", 12), scene(20, "dots", "music", 13)), None),
+        thorough((scene(34, "shots", "talk", 12), scene(20, "dots", "music", 13)), None),
         ((scene(40, "shots", "talk", 9), scene(6, "text", "music", 10), BLACK), None),
-        ((scene(40, "shots", "talk", 11), BLACK, BLACK, BLACK), None),
+        thorough((scene(40, "shots", "talk", 11), BLACK, BLACK, BLACK), None),
     ],
 )
 def test_credits_of_a_film_begin_where_only_text_is_left(

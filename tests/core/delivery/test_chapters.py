@@ -13,6 +13,7 @@ from tests.core.delivery.test_whole import order, titled
 from tests.instruments.authored import Pictures
 from tests.instruments.authored import plain as authored
 from tests.instruments.sources import AAC, H264
+from tests.thorough import always
 
 from rheon.core.chapters import plain
 from rheon.core.delivery import convert
@@ -37,7 +38,13 @@ def read(path: Path) -> list[tuple[float, str]]:
     return [(round(float(one["start_time"]), 2), one.get("tags", {}).get("title", "")) for one in said]
 
 
-@pytest.mark.parametrize("device_id", ["faithful-copy", "for-the-web", "for-the-open-web", *SOUNDS])
+@pytest.mark.parametrize(
+    "device_id",
+    always(
+        ("faithful-copy", "for-the-web", "sound-as-mp3"),
+        of=("faithful-copy", "for-the-web", "for-the-open-web", *SOUNDS),
+    ),
+)
 def test_every_name_is_read_back_as_it_was_given(device_id: str, tmp_path: Path) -> None:
     path = authored(tmp_path / "film.mkv", Pictures(count=225, rate=Fraction(25), size=(160, 120)), (*H264, *AAC))
     wanted = [(float(place), name) for place, name in enumerate(NAMES)]

@@ -8,6 +8,7 @@ from pathlib import Path
 import pytest
 from PIL import Image
 from tests.instruments.engine import output_of
+from tests.thorough import thorough
 
 from rheon.core.delivery import Order, convert
 from rheon.core.engine import probe
@@ -44,9 +45,9 @@ def bars_of(path: Path, scaler: str) -> list[tuple[int, ...]]:
 @pytest.mark.parametrize(
     ("matrix", "scaler", "full", "size", "expected"),
     [
-        ("bt709", "bt709", False, "480", ("smpte170m", "bt601")),
+        thorough("bt709", "bt709", False, "480", ("smpte170m", "bt601")),
         ("bt709", "bt709", True, "480", ("smpte170m", "bt601")),
-        ("bt709", "bt709", True, "720", ("bt709", "bt709")),
+        thorough("bt709", "bt709", True, "720", ("bt709", "bt709")),
         ("smpte170m", "bt601", False, "720", ("bt709", "bt709")),
     ],
 )

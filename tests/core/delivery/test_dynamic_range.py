@@ -23,6 +23,7 @@ from tests.instruments.light import (
     shown,
     write_chart,
 )
+from tests.thorough import thorough
 
 from rheon.core.analysis import frame_jpeg
 from rheon.core.commands.making.filters import graph
@@ -57,7 +58,7 @@ def delivered(title: Title, made: Plan, profile: DeviceProfile, folder: Path) ->
 @pytest.mark.parametrize("transfer", TRANSFERS)
 @pytest.mark.parametrize(
     ("size", "matrix", "read"),
-    [("720", "bt709", (LUMA_709, XYZ_709)), ("480", "smpte170m", (LUMA_601, XYZ_601))],
+    [thorough("720", "bt709", (LUMA_709, XYZ_709)), ("480", "smpte170m", (LUMA_601, XYZ_601))],
 )
 def test_what_a_device_does_not_show_is_drawn_in_with_its_hues_and_paper_stays_white(
     transfer: str, size: str, matrix: str, read: tuple[tuple[float, float, float], Light], tmp_path: Path
@@ -126,7 +127,7 @@ def told_light(file: Path) -> dict[str, float]:
     return said
 
 
-@pytest.mark.parametrize("codec", ["hevc", "av1"])
+@pytest.mark.parametrize("codec", ["hevc", thorough("av1")])
 def test_how_light_was_mastered_goes_along_where_it_is_kept_and_counts_where_it_is_drawn_in(
     codec: str, tmp_path: Path
 ) -> None:

@@ -13,6 +13,7 @@ from tests.instruments.cutting import BOTH_ENDS, ONE, Cut, held
 from tests.instruments.engine import output_of
 from tests.instruments.readback import Seen, see
 from tests.instruments.sources import BY_NAME
+from tests.thorough import thorough
 
 from rheon.core.analysis import cut_places
 from rheon.core.analysis.access_points import copied_middles
@@ -55,13 +56,13 @@ def has_edges(made: Plan) -> bool:
 @pytest.mark.parametrize(
     ("name", "device_id", "container", "cut"),
     [
-        ("film.mkv", "gannet-43", "matroska", BOTH_ENDS),
+        thorough("film.mkv", "gannet-43", "matroska", BOTH_ENDS),
         ("film.mp4", "curlew-9", "mp4", BOTH_ENDS),
         ("late.mkv", "curlew-9", "mp4", ONE),  # the first picture late, many pictures that look ahead
-        ("transport.ts", "gannet-50", "mpeg_ts", ONE),
+        thorough("transport.ts", "gannet-50", "mpeg_ts", ONE),
         ("lines.ts", "redshank-book-2", "mpeg_ts", BOTH_ENDS),
-        ("closed.mpg", "redshank-book-2", "mpeg_ps", BOTH_ENDS),
-        ("closed.mpg", "goosander-disc", "matroska", ONE),
+        thorough("closed.mpg", "redshank-book-2", "mpeg_ps", BOTH_ENDS),
+        thorough("closed.mpg", "goosander-disc", "matroska", ONE),
     ],
 )
 def test_a_file_is_cut_to_the_picture_and_copied_between_the_edges(
@@ -90,7 +91,7 @@ def picture_hashes(path: Path) -> set[str]:
     return {line.split(",")[5].strip() for line in said.splitlines() if line[:1].isdigit()}
 
 
-@pytest.mark.parametrize(("kind", "cut"), [("pal", BOTH_ENDS), ("ntsc", ONE), ("clips", BOTH_ENDS)])
+@pytest.mark.parametrize(("kind", "cut"), [thorough("pal", BOTH_ENDS), ("ntsc", ONE), thorough("clips", BOTH_ENDS)])
 def test_a_disc_s_title_is_cut_to_the_picture_and_copied_between_the_edges(
     kind: str, cut: Cut, discs: dict[str, tuple[Title, Fraction, int]], tmp_path: Path
 ) -> None:
@@ -102,7 +103,7 @@ def test_a_disc_s_title_is_cut_to_the_picture_and_copied_between_the_edges(
     held(file, Seen(numbers=tuple(range(count)), times=tuple(n / float(rate) for n in range(count))), rate, cut)
 
 
-@pytest.mark.parametrize("turned", [90, 180, 270])
+@pytest.mark.parametrize("turned", [90, thorough(180), thorough(270)])
 def test_a_picture_that_players_turn_stays_so_and_only_goes_where_that_can_be_said(
     turned: int, sources: Callable[[str], Path], tmp_path: Path
 ) -> None:

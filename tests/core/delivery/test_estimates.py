@@ -5,6 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 import pytest
+from tests.thorough import thorough
 
 from rheon.core.analysis import frame_jpeg, frame_times, sample_pictures
 from rheon.core.delivery import Order, convert
@@ -13,7 +14,7 @@ from rheon.core.planning import Balance, PlanRequest, plan
 from rheon.demo.models import device
 
 
-@pytest.mark.parametrize("balance", [Balance.LEAN, Balance.RICH])
+@pytest.mark.parametrize("balance", [Balance.LEAN, thorough(Balance.RICH)])
 @pytest.mark.parametrize(("disc", "number", "name"), [("series", 2, "heron-8"), ("film", 5, "wren-6")])
 def test_a_file_comes_out_within_the_bounds_that_were_promised(
     film_disc: Source, series_disc: Source, tmp_path: Path, disc: str, number: int, name: str, balance: Balance

@@ -14,6 +14,7 @@ from tests.instruments.light import LUMA_709, apart, expected, shown, write_char
 from tests.instruments.looked import looked_over
 from tests.instruments.readback import hear, see
 from tests.instruments.sources import BY_NAME
+from tests.thorough import thorough
 
 from rheon.core.delivery import Order, convert
 from rheon.core.encoding import ExcerptRequest, Hooks, excerpt_stretch, make_excerpt, make_source_excerpt
@@ -57,9 +58,9 @@ def likeness(one: Path, from_s: float, other: Path) -> float:
 @pytest.mark.parametrize(
     ("name", "device_id", "pins"),
     [
-        ("film.mkv", "curlew-2", {}),
+        thorough("film.mkv", "curlew-2", {}),
         ("program.mpg", "petrel-24", {"file_container": "avi"}),  # nothing of which a browser plays
-        ("transport.ts", "wren-6", {"picture_size": "180"}),
+        thorough("transport.ts", "wren-6", {"picture_size": "180"}),
     ],
 )
 def test_seconds_of_a_file_are_those_that_will_be_in_it(

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import itertools
 from dataclasses import replace
 from pathlib import Path
 
@@ -10,6 +9,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from tests.instruments.engine import output_of
+from tests.thorough import MARK, thorough
 
 from rheon.core.commands.comparing import Model
 from rheon.core.delivery import Order, convert
@@ -79,7 +79,7 @@ def of_whole(title: Title, made: Path) -> float:
 def test_seconds_stand_for_the_whole_file_and_keep_the_order_of_the_balances(tmp_path: Path) -> None:
     title = film(tmp_path / "f.mkv", "192x144", 17)
     seconds, whole = [], []
-    for balance in (Balance.LEAN, Balance.EVEN, Balance.RICH):
+    for balance in (Balance.LEAN, Balance.RICH):
         request = PlanRequest(
             title=title,
             devices=(device("heron-8"),),
@@ -96,8 +96,7 @@ def test_seconds_stand_for_the_whole_file_and_keep_the_order_of_the_balances(tmp
         folder.mkdir(exist_ok=True)
         order = Order(title=title, plan=made, devices=request.devices, folder=folder, token=balance.value)
         whole.append(of_whole(title, convert(order).path))
-    for one, other in itertools.combinations(range(3), 2):
-        assert (seconds[one] < seconds[other]) == (whole[one] < whole[other])
+    assert seconds[0] < seconds[1] and whole[0] < whole[1]
     assert seconds == pytest.approx(whole, abs=1.5)
 
 
@@ -116,13 +115,14 @@ def test_what_is_asked_for_between_measured_points_comes_out(tmp_path: Path) -> 
     assert abs(got - wanted) < max(1.0, step)
 
 
+@MARK
 def test_fewer_lines_keep_more_where_bits_are_few_and_less_where_there_are_enough(tmp_path: Path) -> None:
     seen = Viewing(screen=(640, 480))
 
     def pair(filters: str, **pins: str) -> tuple[Fidelity, Fidelity]:
         work = tmp_path / filters
         work.mkdir()
-        title = film(work / "f.mkv", "640x480", 6, filters)
+        title = film(work / "f.mkv", "640x480", 4, filters)
         planned = settings_at(title, Balance.EVEN, **pins)
         assert planned.video is not None
         fewer = fewer_lines(planned.video, NO_PINS)
@@ -144,10 +144,10 @@ def test_fewer_lines_keep_more_where_bits_are_few_and_less_where_there_are_enoug
     ("size", "filters", "coding", "pins"),
     [
         ("320x240", "pad=320:300:0:30:black", (), {"crop": "30,30,0,0"}),
-        ("320x240", "transpose=cclock", (), {"rotation": "90"}),
+        thorough("320x240", "transpose=cclock", (), {"rotation": "90"}),
         ("320x240", "interlace", ("-flags", "+ilme+ildct"), {"fields": "join"}),
-        ("320x240", "setsar=4/3", (), {"size": "180"}),
-        ("320x240", "null", (), {"frame_rate": "12.5"}),
+        thorough("320x240", "setsar=4/3", (), {"size": "180"}),
+        thorough("320x240", "null", (), {"frame_rate": "12.5"}),
     ],
 )
 def test_what_is_compared_is_the_same_part_of_the_same_pictures(

@@ -23,6 +23,7 @@ from tests.instruments.movement import (
     video,
     whole,
 )
+from tests.thorough import thorough
 
 from rheon.core.delivery import Order, convert
 from rheon.core.devices import DeviceProfile, VideoEntry
@@ -75,11 +76,11 @@ def with_video(name: str, **changes: object) -> DeviceProfile:
     ("source", "target", "fields", "rate"),
     [
         ("pal", "gannet-43", Fields.DOUBLE, Fraction(50)),
-        ("pal-bottom", "gannet-43", Fields.DOUBLE, Fraction(50)),
-        ("ntsc", "redshank-book-2", Fields.DOUBLE, 2 * NTSC),
+        thorough("pal-bottom", "gannet-43", Fields.DOUBLE, Fraction(50)),
+        thorough("ntsc", "redshank-book-2", Fields.DOUBLE, 2 * NTSC),
         ("pal-bottom", "wren-6", Fields.JOIN, Fraction(25)),
         ("film", "wren-6", Fields.RESTORE, Fraction(24000, 1001)),
-        ("film", "gannet-43", Fields.RESTORE, Fraction(24000, 1001)),
+        thorough("film", "gannet-43", Fields.RESTORE, Fraction(24000, 1001)),
     ],
 )
 def test_movement_is_as_smooth_as_it_was_taken_and_never_combed(

@@ -13,6 +13,7 @@ import pytest
 from PIL import Image, ImageDraw
 from tests.instruments.engine import output_of
 from tests.instruments.looked import looked_over
+from tests.thorough import thorough
 
 from rheon.core.analysis import survey_title, with_findings
 from rheon.core.delivery import Order, convert
@@ -97,12 +98,12 @@ def lamp_corner(picture: npt.NDArray[np.float64]) -> tuple[str, str]:
     [
         ("wren-6", 16 / 9, (720, 576), "16/15", 0, 0, {"aspect": "16:9"}),
         ("heron-8", 4 / 3, (720, 480), "32/27", 0, 0, {"aspect": "4:3"}),
-        ("gannet-43", 2.39, (640, 480), "1/1", 0, 0, {"aspect": "2.39"}),
+        thorough("gannet-43", 2.39, (640, 480), "1/1", 0, 0, {"aspect": "2.39"}),
         ("wren-6", 9 / 16, (640, 360), "1/1", 90, 90, {}),
-        ("heron-8", 9 / 16, (640, 360), "1/1", 270, 0, {"rotation": "270"}),
-        ("gannet-43", 16 / 9, (640, 360), "1/1", 180, 0, {"rotation": "180"}),
+        thorough("heron-8", 9 / 16, (640, 360), "1/1", 270, 0, {"rotation": "270"}),
+        thorough("gannet-43", 16 / 9, (640, 360), "1/1", 180, 0, {"rotation": "180"}),
         ("wren-6", 16 / 9, (640, 360), "1/1", 0, 90, {"rotation": "0"}),
-        ("heron-8", 3 / 4, (720, 576), "16/15", 90, 0, {"rotation": "90", "aspect": "3:4", "fields": "join"}),
+        thorough("heron-8", 3 / 4, (720, 576), "16/15", 90, 0, {"rotation": "90", "aspect": "3:4", "fields": "join"}),
         ("gannet-43", 3 / 4, (720, 576), "16/15", 90, 270, {"rotation": "90", "aspect": "3:4", "fields": "double"}),
     ],
 )
@@ -124,7 +125,7 @@ def test_circles_stay_circles_and_the_picture_stands_upright(
     assert columns * float(pixel) / lines == pytest.approx(aspect, rel=0.01)
 
 
-@pytest.mark.parametrize(("clockwise", "told"), [(0, 0), (90, 90), (270, 270), (180, 180)])
+@pytest.mark.parametrize(("clockwise", "told"), [thorough(0, 0), (90, 90), thorough(270, 270), thorough(180, 180)])
 def test_black_goes_from_turned_pictures_too(tmp_path: Path, clockwise: int, told: int) -> None:
     stored = (854, 480) if clockwise % 180 == 0 else (480, 854)
     picture = upright(16 / 9, bars=0.125)
@@ -162,7 +163,7 @@ def scenes(path: Path, shapes: list[float]) -> Title:
 @pytest.mark.parametrize(
     ("shapes", "found", "often"),
     [
-        ([0.125] * 20, 60, None),
+        thorough([0.125] * 20, 60, None),
         # a scene of one twentieth of the film is enough to keep its picture
         ([0.125] * 12 + [0.05] + [0.125] * 7, 24, 60),
         ([0.125] * 10 + [0.0] * 10, 0, 60),

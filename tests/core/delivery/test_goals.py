@@ -7,6 +7,7 @@ from pathlib import Path
 
 import pytest
 from tests.instruments.engine import PATIENCE_S, output_of
+from tests.thorough import thorough
 
 from rheon.core.delivery import Delivered, Order, convert
 from rheon.core.engine import Command, probe, run
@@ -39,8 +40,8 @@ def bluray(media: Path) -> Source:
     [
         ("sound-as-mp3", ".mp3", "mp3"),
         ("sound-as-aac", ".m4a", "aac"),
-        ("sound-as-flac", ".flac", "flac"),
-        ("sound-as-opus", ".opus", "opus"),
+        thorough("sound-as-flac", ".flac", "flac"),
+        thorough("sound-as-opus", ".opus", "opus"),
     ],
 )
 def test_only_the_sound_keeps_name_tags_and_chapters(
@@ -100,7 +101,11 @@ def regatta(media: Path) -> Title:
 
 @pytest.mark.parametrize(
     ("name", "container", "written"),
-    [("heron-8", "mp4", "mov_text"), ("cormorant-box", "matroska", "subrip"), ("vp9-level-41", "webm", "webvtt")],
+    [
+        ("heron-8", "mp4", "mov_text"),
+        thorough("cormorant-box", "matroska", "subrip"),
+        thorough("vp9-level-41", "webm", "webvtt"),
+    ],
 )
 def test_text_goes_along_as_a_track_in_the_container_s_own_form(
     regatta: Title, tmp_path: Path, name: str, container: str, written: str

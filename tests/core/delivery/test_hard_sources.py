@@ -19,10 +19,11 @@ from rheon.demo import scenario
 from rheon.demo.models import device
 
 
-def made_from(title: Title, folder: Path, **pins: str) -> Delivered:
+def made_from(title: Title, folder: Path, *, size: str | None = "240", **pins: str) -> Delivered:
     """A file for a phone; pins have underlines for dots."""
     profile = device("heron-8")
-    set_by_hand = read_pins({key.replace("_", "."): value for key, value in pins.items()})
+    said = {key.replace("_", "."): value for key, value in pins.items()} | ({"picture.size": size} if size else {})
+    set_by_hand = read_pins(said)
     request = PlanRequest(title=title, devices=(profile,), name="out", balance=Balance.LEAN, pins=set_by_hand)
     order = Order(title=title, plan=plan(request), devices=(profile,), folder=folder, token="depth")
     return convert(order)
@@ -60,8 +61,8 @@ def test_a_telecined_film_comes_out_as_the_film_it_was(media: Path, tmp_path: Pa
 
 def test_a_film_over_two_clips_becomes_one_file_with_its_subtitles_drawn_in(media: Path, tmp_path: Path) -> None:
     title = read_source(media / scenario.HERON_LABEL).titles[1]
-    plain = made_from(title, tmp_path, sound_track="1")
-    drawn = made_from(title, tmp_path, subtitles_track="0")
+    plain = made_from(title, tmp_path, size=None, sound_track="1")
+    drawn = made_from(title, tmp_path, size=None, subtitles_track="0")
     for made in (plain, drawn):
         assert all(check.ok for check in made.checks)
         assert probe(str(made.path)).duration_s == pytest.approx(32, abs=0.3)
@@ -110,7 +111,7 @@ def test_sound_and_picture_stay_together_over_all_episodes_of_a_play_all(media: 
 
 def test_black_borders_are_gone_from_the_file(film_disc: Source, tmp_path: Path) -> None:
     title = film_disc.titles[3]
-    made = made_from(looked_over(title), tmp_path)
+    made = made_from(looked_over(title), tmp_path, size="360")
     assert all(check.ok for check in made.checks)
     video = probe(str(made.path)).video
     assert video is not None

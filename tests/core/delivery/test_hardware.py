@@ -9,11 +9,12 @@ from pathlib import Path
 import pytest
 from tests.instruments.hardware import Chip, chip_at
 from tests.instruments.readback import see
+from tests.thorough import thorough
 
 from rheon.core.delivery import Order, convert
-from rheon.core.encoding import try_hardware, working
 from rheon.core.engine import probe
-from rheon.core.media import Machine, Title
+from rheon.core.formats import HARDWARE
+from rheon.core.media import HardwareEncoder, Machine, Title
 from rheon.core.planning import Plan, PlanRequest, plan, read_pins
 from rheon.core.sources import read_source
 from rheon.demo.models import device
@@ -27,7 +28,11 @@ def chip(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> Chip:
 
 
 def planned(title: Title, chip: Chip, **pins: str) -> Plan:
-    encoders = tuple(one for one in working(try_hardware(chip.dev)) if one.family == "vaapi")
+    blocks, node = HARDWARE["vaapi"].blocks, str(chip.dev / "dri/renderD128")
+    encoders = tuple(
+        HardwareEncoder(name=made.name, family="vaapi", codec=codec, device=node, pixels_per_s=1e8)
+        for codec, made in blocks.items()
+    )
     said = {key.replace("_", ".", 1): value for key, value in pins.items()}
     machine = Machine(encoders=encoders, prefers_speed=True)
     request = PlanRequest(
@@ -45,7 +50,7 @@ def made_of(title: Title, made: Plan, folder: Path) -> tuple[Path, list[Plan]]:
 
 @pytest.mark.parametrize(
     ("pins", "count"),
-    [({"picture_codec": "h264"}, 288), ({"picture_codec": "hevc", "range_keep": "1-3,5-7.2"}, 101)],
+    [thorough({"picture_codec": "h264"}, 288), ({"picture_codec": "hevc", "range_keep": "1-3,5-7.2"}, 101)],
 )
 def test_a_file_is_made_by_it_whole_or_of_pieces(
     pins: dict[str, str], count: int, chip: Chip, sources: Callable[[str], Path], tmp_path: Path
@@ -62,7 +67,7 @@ def test_a_file_is_made_by_it_whole_or_of_pieces(
     assert video and video.codec == pins["picture_codec"] and video.height == 240
 
 
-@pytest.mark.parametrize("how", ["start", "middle"])
+@pytest.mark.parametrize("how", [thorough("start"), "middle"])
 def test_where_it_fails_software_makes_the_file_and_says_so(
     how: str, chip: Chip, sources: Callable[[str], Path], tmp_path: Path
 ) -> None:

@@ -15,6 +15,7 @@ from tests.instruments.discs import CLIP_RATE, PAL, Chain, Vob, author_dvd, make
 from tests.instruments.looked import looked_over
 from tests.instruments.readback import hear, lit, measure, number_of, samples, see
 from tests.instruments.sources import AAC, AC3, ASP, H264, MP3, MPEG2
+from tests.thorough import thorough
 
 from rheon.core.analysis import (
     SnippetRequest,
@@ -94,6 +95,7 @@ def goes_on(path: Path, rate: Fraction | float, count: int) -> None:
     assert found.worst_s - abs(found.picture_start_s) <= SOUND_S
 
 
+TAKES_MOST, TAKES_LITTLE = "curlew-9", "curlew-2"
 CODINGS: dict[str, tuple[str, Sequence[str]]] = {
     "mkv": ("mkv", (*H264, *AAC)),
     "mp4": ("mp4", (*H264, *AAC)),
@@ -105,8 +107,15 @@ CODINGS: dict[str, tuple[str, Sequence[str]]] = {
 }
 
 
-@pytest.mark.parametrize("kind", CODINGS)
-@pytest.mark.parametrize("device_id", ["curlew-9", "curlew-2"], ids=["which takes most", "which takes little"])
+@pytest.mark.parametrize(
+    ("kind", "device_id"),
+    [
+        *((kind, TAKES_MOST) for kind in ("mp4 with AC-3", "transport")),
+        *((kind, TAKES_LITTLE) for kind in ("program", "mkv")),
+        *(thorough(kind, TAKES_MOST) for kind in ("mkv", "mp4", "program", "avi", "samples")),
+        *(thorough(kind, TAKES_LITTLE) for kind in ("mp4", "mp4 with AC-3", "transport", "avi", "samples")),
+    ],
+)
 def test_equal_files_follow_each_other_to_the_picture(kind: str, device_id: str, tmp_path: Path) -> None:
     suffix, coding = CODINGS[kind]
     parts = Parts(tmp_path)
@@ -115,7 +124,7 @@ def test_equal_files_follow_each_other_to_the_picture(kind: str, device_id: str,
     wanted, path = made_of(title, device_id, tmp_path)
     goes_on(path, 25, 351)
     assert wanted.settings and wanted.settings.video
-    if suffix in ("mkv", "mp4", "ts") and device_id == "curlew-9":
+    if suffix in ("mkv", "mp4", "ts") and device_id == TAKES_MOST:
         assert wanted.settings.video.action is Action.COPY
         # frames of AC-3 and samples may follow any other; before those of AAC an encoder puts silence
         copied = wanted.settings.audio[0].action is Action.COPY
@@ -170,7 +179,9 @@ def test_another_shape_gets_black_beside_it_and_another_rate_loses_no_picture(tm
     assert sorted(set(first)) == list(range(100)), first[-9:]
 
 
-@pytest.mark.parametrize(("device_id", "pins"), [("faithful-copy", {}), ("curlew-2", {})], ids=["copied", "converted"])
+@pytest.mark.parametrize(
+    ("device_id", "pins"), [("faithful-copy", {}), ("curlew-2", {"picture_size": "240"})], ids=["copied", "converted"]
+)
 def test_titles_of_two_dvds_become_one(device_id: str, pins: dict[str, str], tmp_path: Path) -> None:
     def vob(first: int, count: int) -> Vob:
         return Vob(pictures=Pictures(count=count, rate=PAL, size=(720, 576), first=first), lines=((1, 2),))
@@ -190,7 +201,7 @@ def test_titles_of_two_dvds_become_one(device_id: str, pins: dict[str, str], tmp
     assert len(apart) >= 28
     assert max(map(abs, apart)) <= SOUND_S
     if device_id == "curlew-2":
-        _, drawn = made_of(title, device_id, tmp_path, subtitles_track="0", subtitles_form="drawn")
+        _, drawn = made_of(title, device_id, tmp_path, subtitles_track="0", subtitles_form="drawn", **pins)
         assert lit(drawn) == [pytest.approx(pair, abs=0.09) for pair in ((1, 2), (7, 8), (12.2, 13.2))]
 
 
@@ -204,8 +215,8 @@ def test_blu_ray_titles_become_one(tmp_path: Path) -> None:
         titles += read_source(tmp_path / f"D{number}").titles
         first += count
     title = joined(titles)
-    for device_id in ("faithful-copy", "curlew-2"):
-        _, path = made_of(title, device_id, tmp_path)
+    for device_id, pins in (("faithful-copy", {}), ("curlew-2", {"picture_size": "240"})):
+        _, path = made_of(title, device_id, tmp_path, **pins)
         goes_on(path, CLIP_RATE, 216)
 
 

@@ -10,6 +10,7 @@ from pathlib import Path
 import pytest
 from tests.instruments.discs import PAL, SECOND_ANGLE_FIRST, author_angles
 from tests.instruments.readback import Together, hear, lit, measure, see
+from tests.thorough import thorough
 
 from rheon.core.delivery import Order, convert
 from rheon.core.media import CellData, Title
@@ -58,7 +59,7 @@ def held(path: Path, wanted: Wanted) -> Together:
     return found
 
 
-@pytest.mark.parametrize("device_id", ["curlew-2", "cormorant-box"])
+@pytest.mark.parametrize("device_id", ["curlew-2", thorough("cormorant-box")])
 def test_a_title_and_its_parts_begin_and_end_where_they_belong(
     device_id: str, dvd: dict[int, Title], tmp_path: Path
 ) -> None:
@@ -104,7 +105,7 @@ def test_cells_that_do_not_touch_are_joined_without_a_hole(dvd: dict[int, Title]
     assert len(see(copied).numbers) == len(see(path).numbers)
 
 
-@pytest.mark.parametrize(("first", "last"), [(1, 4), (2, 3), (3, 4)])
+@pytest.mark.parametrize(("first", "last"), [(1, 4), thorough(2, 3), thorough(3, 4)])
 def test_sound_stays_with_the_picture_over_clips(first: int, last: int, bluray: Title, tmp_path: Path) -> None:
     title = bluray
     part = title if (first, last) == (1, 4) else cut(title, ChapterRange(first=first, last=last), 901)
@@ -113,7 +114,7 @@ def test_sound_stays_with_the_picture_over_clips(first: int, last: int, bluray: 
     held(converted(part, "curlew-2", tmp_path, {"picture.size": "360"}), wanted)
 
 
-@pytest.mark.parametrize("device_id", ["curlew-2", "cormorant-box"])
+@pytest.mark.parametrize("device_id", ["curlew-2", thorough("cormorant-box")])
 def test_drawn_subtitles_begin_and_end_within_a_picture(device_id: str, dvd: dict[int, Title], tmp_path: Path) -> None:
     lines = [(2, 5), (7, 8), (13, 14.5), (19, 21)]
     found = [

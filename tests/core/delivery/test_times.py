@@ -12,6 +12,7 @@ from tests.instruments.authored import Pictures, plain
 from tests.instruments.looked import looked_over
 from tests.instruments.readback import measure, see
 from tests.instruments.sources import AAC, BY_NAME, FILM, H264, NTSC, Authored
+from tests.thorough import thorough
 
 from rheon.core.delivery import Order, convert
 from rheon.core.media import Scan, Title
@@ -42,12 +43,12 @@ def delivered(title: Title, device_id: str, folder: Path, **pins: str) -> tuple[
     ("name", "device_id"),
     [
         ("film.mkv", "curlew-2"),  # first picture half a tick late, times in milliseconds
-        ("film.mkv", "petrel-24"),  # AVI: no empty picture in front, the encoder's silence taken off
+        thorough("film.mkv", "petrel-24"),  # AVI: no empty picture in front, the encoder's silence taken off
         ("asp.mkv", "petrel-24"),  # B pictures copied into AVI
-        ("ntsc.mkv", "wmv-asf"),
-        ("flash.flv", "mpeg2-main-main"),
+        thorough("ntsc.mkv", "wmv-asf"),
+        thorough("flash.flv", "mpeg2-main-main"),
         ("fields.mkv", "curlew-2"),  # film that carries the times of fields
-        ("transport.ts", "petrel-24"),
+        thorough("transport.ts", "petrel-24"),
     ],
 )
 def test_a_kept_rate_keeps_every_picture_and_its_sound(
@@ -66,7 +67,7 @@ def test_a_kept_rate_keeps_every_picture_and_its_sound(
 
 @pytest.mark.parametrize(
     ("name", "device_id", "kept"),
-    [("turns.mp4", "curlew-9", True), ("screen.mkv", "petrel-24", False), ("turns.mp4", "curlew-2", False)],
+    [("turns.mp4", "curlew-9", True), ("screen.mkv", "petrel-24", False), thorough("turns.mp4", "curlew-2", False)],
 )
 def test_pictures_at_changing_distances_are_all_there(
     name: str, device_id: str, kept: bool, sources: Callable[[str], Path], tmp_path: Path
@@ -93,7 +94,7 @@ def test_a_lower_rate_on_purpose_takes_pictures_evenly(sources: Callable[[str], 
     assert measure(path, source.rate, range(source.pictures.count)).worst_s <= TOGETHER_S
 
 
-@pytest.mark.parametrize(("name", "from_s", "until_s"), [("film.mkv", 3.0, 9.0), ("flash.flv", 2.03, 7.5)])
+@pytest.mark.parametrize(("name", "from_s", "until_s"), [thorough("film.mkv", 3.0, 9.0), ("flash.flv", 2.03, 7.5)])
 def test_a_part_of_a_file_begins_and_ends_at_its_moments(
     name: str, from_s: float, until_s: float, sources: Callable[[str], Path], tmp_path: Path
 ) -> None:

@@ -30,19 +30,14 @@ def busy() -> Iterator[subprocess.Popen[bytes]]:
     process.wait()
 
 
-def used_s(root: int, seconds: float = 2.0) -> float:
-    """Cores that all but a process and its descendants use."""
-    before = watching._theirs_s(root)
-    time.sleep(seconds)
-    return (watching._theirs_s(root) - before) / seconds
-
-
 def test_a_process_and_what_it_started_are_our_own(busy: subprocess.Popen[bytes]) -> None:
-    # what else runs on this machine is in both
-    ours, theirs = used_s(busy.pid), used_s(os.getpid())
-    with subprocess.Popen(["sleep", "30"]) as quiet:
-        others = used_s(quiet.pid)
+    with subprocess.Popen(["sleep", "60"]) as quiet:
+        roots = (busy.pid, os.getpid(), quiet.pid)
+        before = [watching._theirs_s(root) for root in roots]
+        time.sleep(3)
+        ours, theirs, others = (watching._theirs_s(root) - was for root, was in zip(roots, before, strict=True))
         quiet.kill()
+    # over the same seconds, so that what else runs on this machine is in all three
     assert others > max(ours, theirs) + 0.25
 
 

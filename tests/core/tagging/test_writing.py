@@ -242,17 +242,25 @@ def tag_for_ever(path: Path, container: str) -> None:
             retag(path, path.with_name(".part"), container, Tags(title=title))
 
 
+KILLS = 24
+
+
 @pytest.mark.parametrize("container", ["mp4", "matroska"])
 def test_a_kill_in_the_middle_leaves_the_old_file_or_the_new(
     container: str, files: dict[str, Path], tmp_path: Path
 ) -> None:
     copy = Path(shutil.copy(files[container], tmp_path))
     before, titles = streams(copy), set()
-    write_tags(copy, container, Tags(title="old"))
-    for kill in range(60):
+    begun = time.perf_counter()
+    retag(copy, copy.with_name(".part"), container, Tags(title="old"))
+    once_s = time.perf_counter() - begun
+    for kill in range(KILLS + 1):
         if not (child := os.fork()):
             tag_for_ever(copy, container)
-        time.sleep(0.0007 * (kill % 29))
+        time.sleep(2.5 * once_s * kill / KILLS)
+        # the last one lives until it has written both, however slow the machine is
+        while kill == KILLS and found(container, read(copy).tags)["title"] != "new":
+            time.sleep(0.01)
         os.kill(child, signal.SIGKILL)
         os.waitpid(child, 0)
         titles.add(found(container, read(copy).tags)["title"])

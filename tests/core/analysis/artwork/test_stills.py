@@ -13,6 +13,7 @@ import numpy.typing as npt
 import pytest
 from PIL import Image, ImageDraw, ImageFilter, ImageFont
 from tests.instruments.engine import output_of
+from tests.thorough import always, thorough
 
 from rheon.core.analysis import cover_jpeg, frame_picture, propose_stills, read_picture, shaped_jpeg
 from rheon.core.analysis.artwork.faces import face_share
@@ -118,7 +119,7 @@ FILMS: dict[str, list[Paint]] = {
 }
 
 
-@pytest.mark.parametrize("name", FILMS)
+@pytest.mark.parametrize("name", always(("combed", "of all", "a white line"), of=FILMS))
 def test_what_is_proposed_is_of_the_scene_that_can_be_seen(name: str, tmp_path: Path) -> None:
     paints = FILMS[name]
     title = film(tmp_path / "film.mkv", paints)
@@ -166,7 +167,7 @@ def as_grey(picture: Image.Image) -> npt.NDArray[np.float32]:
     return np.asarray(picture.convert("L"), dtype=np.float32)
 
 
-@pytest.mark.parametrize("seed", range(6))
+@pytest.mark.parametrize("seed", [0, 1, *(thorough(seed) for seed in range(2, 6))])
 def test_each_measure_knows_its_own_fault_only(seed: int) -> None:
     good = as_grey(scenery(4, (720, 576), seed))
     assert not is_combed(good) and not has_text(good) and not is_empty(good)

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 
 import { exactText } from "../../domain/durations";
-import { fromHere, moved, onPicture, pinOf, readMoment, takeOut, tidy, toHere, withRoom } from "./kept";
+import { fromHere, lengthOf, moved, onPicture, pinOf, readMoment, takeOut, tidy, toHere, withRoom } from "./kept";
 
 const FILM = { duration_s: 100, first_picture_s: 0, picture_s: 0.04 };
 
@@ -24,6 +24,13 @@ describe("a moment", () => {
   it("falls on the nearest picture and stays within the title", () => {
     const found = [10.01, 10.03, -4, 140].map((at) => onPicture(at, FILM));
     expect(found.map(exactText)).toEqual(["0:10", "0:10.04", "0:00", "1:40"]);
+  });
+  it("of several stretches add up to what is kept", () => {
+    const kept = [
+      { from_s: 2, until_s: 5 },
+      { from_s: 7.5, until_s: 8 },
+    ];
+    expect([lengthOf([]), lengthOf(kept)]).toEqual([0, 3.5]);
   });
   it("has a number on the line where there is room", () => {
     expect(withRoom([0, 0.01, 0.05, 0.06, 0.99], 0.03)).toEqual([true, false, true, false, false]);
