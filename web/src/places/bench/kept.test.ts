@@ -1,7 +1,18 @@
 import { describe, expect, it } from "vitest";
 
 import { exactText } from "../../domain/durations";
-import { fromHere, lengthOf, moved, onPicture, pinOf, readMoment, takeOut, tidy, toHere, withRoom } from "./kept";
+import {
+  fromHere,
+  lengthOf,
+  moved,
+  onPicture,
+  pinOf,
+  readMoment,
+  takeOut,
+  tidy,
+  toHere,
+  withRoom,
+} from "./kept";
 
 const FILM = { duration_s: 100, first_picture_s: 0, picture_s: 0.04 };
 
