@@ -40,14 +40,13 @@ wheel: .venv/.installed web
 	@ls dist/*.whl
 
 test: .venv/.tests-installed web media check
-	$(PY) -m pytest --numprocesses 2 --dist worksteal --cov --cov-report= tests/core
-	$(PY) -m pytest --numprocesses 2 --dist worksteal tests/server tests/cli tests/demo
-	$(PY) -m pytest --numprocesses 2 tests/e2e
+	$(PY) -m pytest $(DEPTH) --numprocesses 2 --dist worksteal --cov --cov-report= tests/core
+	$(PY) -m pytest $(DEPTH) --numprocesses 2 --dist worksteal tests/server tests/cli tests/demo
+	$(PY) -m pytest $(DEPTH) --numprocesses 2 tests/e2e
 
 # every variant of each kind too: before what many of them are about is changed (an hour or more)
-thorough: .venv/.tests-installed web media check
-	$(PY) -m pytest --thorough --numprocesses 2 --dist worksteal tests/core tests/server tests/cli tests/demo
-	$(PY) -m pytest --thorough --numprocesses 2 tests/e2e
+thorough: DEPTH := --thorough
+thorough: test
 
 # types, laws and the tests of what computes, for while one writes
 quick: .venv/.tests-installed

@@ -18,12 +18,12 @@ from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
+from line_tests import LineTests, line_tests
 from mutating import ROOT, Mutant, sample
-from touching import Touching, touching
 
 CORE = "src/rheon/core"
 ROOMS = {
-    "rules": tuple(f"{CORE}/devices/{name}.py" for name in ("rules", "peaks", "common", "certainty")),
+    "devices": (f"{CORE}/devices",),
     "levels": (f"{CORE}/formats", f"{CORE}/planning/picture/rates.py", f"{CORE}/planning/picture/geometry.py"),
     "planning": (f"{CORE}/planning",),
     "readers": (f"{CORE}/sources",),
@@ -32,7 +32,9 @@ ROOMS = {
     "checking": (f"{CORE}/checking",),
     "analysis": (f"{CORE}/analysis",),
     "naming": (f"{CORE}/naming", f"{CORE}/chapters", f"{CORE}/subtitles", f"{CORE}/look_up"),
+    "basics": (f"{CORE}/media", f"{CORE}/system", f"{CORE}/wording"),
     "server": ("src/rheon/server",),
+    "shell": ("src/rheon/cli",),
     "page": ("web/src",),
 }
 PATIENCE_S = 300
@@ -52,16 +54,13 @@ def modules(place: str) -> list[Path]:
 
 def page_killed(mutant: Mutant, folder: Path) -> bool | None:
     """Whether a test of the page fails."""
-    return _fails(
-        ["npx", "vitest", "related", "--run", "--passWithNoTests", str(mutant.path.relative_to("web"))],
-        folder / "web",
-        {},
-    )
+    argv = ["npx", "vitest", "related", "--run", "--passWithNoTests", str(mutant.path.relative_to("web"))]
+    return _fails(argv, folder / "web", {})
 
 
-def python_killed(mutant: Mutant, folder: Path, known: Touching) -> bool | None:
+def python_killed(mutant: Mutant, folder: Path, known: LineTests) -> bool | None:
     """Whether a test that runs the line fails; none does where none runs it."""
-    tests = known.tests(mutant.path, mutant.line, MOST_S)
+    tests = known.of(mutant.path, mutant.lines, MOST_S)
     argv = [sys.executable, "-m", "pytest", "-x", "-o", f"pythonpath={folder / 'src'} {ROOT}", *tests]
     return bool(tests) and _fails(argv, ROOT, {"MEDIA_AS_IT_IS": "1", "PYTHONPATH": str(folder / "src")})
 
@@ -69,9 +68,8 @@ def python_killed(mutant: Mutant, folder: Path, known: Touching) -> bool | None:
 def _fails(argv: list[str], cwd: Path, more: dict[str, str]) -> bool | None:
     """Whether what is run fails; ``None`` where it had not ended in time."""
     try:
-        done = subprocess.run(
-            argv, cwd=cwd, env={**os.environ, **more}, capture_output=True, timeout=PATIENCE_S, check=False
-        )
+        own = {**os.environ, **more}
+        done = subprocess.run(argv, cwd=cwd, env=own, capture_output=True, timeout=PATIENCE_S, check=False)
     except subprocess.TimeoutExpired:
         return None
     return done.returncode != 0
@@ -99,21 +97,17 @@ def copy(folder: Path) -> None:
 def main() -> None:
     rng = random.Random(int(os.environ.get("SEED", "1")))
     rooms = os.environ.get("ROOMS", ",".join(ROOMS)).split(",")
-    each = max(1, int(os.environ.get("MUTANTS", "110")) // len(rooms))
+    each = max(1, int(os.environ.get("MUTANTS", "130")) // len(rooms))
     found = [
         mutant
         for room in rooms
         for mutant in sample(room, [one for place in ROOMS[room] for one in modules(place)], each, rng)
     ]
-    known = touching(ROOT / ".mutants") if rooms != ["page"] else None
+    known = line_tests(ROOT / ".mutants") if rooms != ["page"] else None
     noticed: dict[str, list[bool | None]] = {room: [] for room in rooms}
 
     def killed(mutant: Mutant, folder: Path) -> bool | None:
-        return (
-            python_killed(mutant, folder, known)
-            if mutant.path.suffix == ".py" and known
-            else page_killed(mutant, folder)
-        )
+        return python_killed(mutant, folder, known) if known and mutant.room != "page" else page_killed(mutant, folder)
 
     def run(folder: Path, own: list[Mutant]) -> None:
         copy(folder)
@@ -130,9 +124,8 @@ def main() -> None:
     for room in [*rooms, "all"]:
         verdicts = noticed[room] if room in noticed else [one for each in noticed.values() for one in each]
         late = verdicts.count(None)
-        print(
-            f"{room:<10} {verdicts.count(True)} of {len(verdicts)} noticed" + (f", {late} out of time" if late else "")
-        )
+        out = f", {late} out of time" if late else ""
+        print(f"{room:<10} {verdicts.count(True)} of {len(verdicts)} noticed{out}")
 
 
 if __name__ == "__main__":

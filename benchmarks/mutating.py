@@ -20,11 +20,14 @@ SWAPS: dict[type[ast.AST], type[ast.AST]] = {
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Mutant:
-    """A module with one place changed. ``path`` is relative to the project; ``text`` is the whole module."""
+    """A module with one place changed. ``path`` is relative to the project; ``text`` is the whole module. ``lines`` are
+    those of the statement that it is in, as it stands.
+    """
 
     room: str
     path: Path
     line: int
+    lines: range
     what: str
     text: str
 
@@ -76,9 +79,22 @@ def _count(path: Path) -> int:
 def _of_python(room: str, path: Path, at: int) -> Mutant:
     tree = _tree(path)
     node, field = list(_places(tree))[at]
-    what = _changed(node, field)
     line = getattr(node, "lineno", 0)
-    return Mutant(room=room, path=path.relative_to(ROOT), line=line, what=what, text=ast.unparse(tree))
+    lines = _statement(tree, line)
+    what = _changed(node, field)
+    return Mutant(room=room, path=path.relative_to(ROOT), line=line, lines=lines, what=what, text=ast.unparse(tree))
+
+
+def _statement(tree: ast.Module, line: int) -> range:
+    """The lines of the innermost statement at a line; of one with statements inside, those before them."""
+    around = range(line, line + 1)
+    for node in ast.walk(tree):
+        if isinstance(node, ast.stmt):
+            body = getattr(node, "body", None)
+            ends = body[0].lineno if body else (node.end_lineno or node.lineno) + 1
+            if node.lineno <= line < max(ends, node.lineno + 1):
+                around = range(node.lineno, max(ends, node.lineno + 1))
+    return around
 
 
 def _tree(path: Path) -> ast.Module:
@@ -91,13 +107,13 @@ def _of_page(room: str, paths: list[Path]) -> list[Mutant]:
     argv = ["node", "benchmarks/page_mutants.mjs", *names]
     said = subprocess.run(argv, cwd=ROOT, capture_output=True, text=True, check=True).stdout
     found = []
-    for line in said.splitlines():
-        one = json.loads(line)
+    for one in map(json.loads, said.splitlines()):
         path = Path(one["path"])
         before = (ROOT / path).read_text(encoding="utf-8")
         # the parser counts UTF-16 units
         units = before.encode("utf-16-le")
         put = one["put"].encode("utf-16-le")
         text = (units[: 2 * one["start"]] + put + units[2 * one["end"] :]).decode("utf-16-le")
-        found.append(Mutant(room=room, path=path, line=one["line"], what=" ".join(one["what"].split()), text=text))
+        line, what = one["line"], " ".join(one["what"].split())
+        found.append(Mutant(room=room, path=path, line=line, lines=range(line, line + 1), what=what, text=text))
     return found

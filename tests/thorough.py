@@ -6,24 +6,22 @@ here, and runs before what it is about is changed.
 
 from __future__ import annotations
 
-from collections.abc import Collection, Iterable
+from collections.abc import Iterable, Sequence
 from typing import Any
 
 import pytest
 
-MARK = pytest.mark.thorough
-
 
 def thorough(*values: object) -> Any:
     """A row of parameters for thorough runs only."""
-    return pytest.param(*values, marks=MARK)
+    return pytest.param(*values, marks=pytest.mark.thorough)
 
 
-def always(shown: Collection[str], *, of: Iterable[str]) -> list[Any]:
-    """All of a kind: those of ``shown`` in each run, the others in thorough ones."""
-    names = list(of)
-    assert set(shown) <= set(names), "one that is shown is not among them"
-    return [name if name in shown else thorough(name) for name in names]
+def always(shown: Sequence[object], *, of: Iterable[object]) -> list[Any]:
+    """All rows of a kind, each a value or a tuple of values: ``shown`` in each run, the others in thorough ones."""
+    rows = list(of)
+    assert all(row in rows for row in shown), "one that is shown is not among them"
+    return [row if row in shown else thorough(*(row if isinstance(row, tuple) else (row,))) for row in rows]
 
 
 def pytest_addoption(parser: pytest.Parser) -> None:
@@ -34,6 +32,5 @@ def pytest_addoption(parser: pytest.Parser) -> None:
 def pytest_collection_modifyitems(config: pytest.Config, items: list[pytest.Item]) -> None:
     if config.getoption("--thorough"):
         return
-    left = [item for item in items if item.get_closest_marker(MARK.name)]
-    config.hook.pytest_deselected(items=left)
-    items[:] = [item for item in items if item not in set(left)]
+    config.hook.pytest_deselected(items=[item for item in items if item.get_closest_marker("thorough")])
+    items[:] = [item for item in items if not item.get_closest_marker("thorough")]

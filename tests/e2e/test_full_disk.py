@@ -10,8 +10,8 @@ import urllib.error
 from pathlib import Path
 from typing import Any
 
+import pytest
 from tests.instruments.calling import Caller
-from tests.thorough import MARK
 
 from .running import Rheon, free_port
 
@@ -30,7 +30,7 @@ def sources_of(call: Caller) -> list[dict[str, Any]]:
     return listed
 
 
-@MARK
+@pytest.mark.thorough
 def test_a_full_disk_is_told_and_what_runs_goes_on(small_disk: Path, tmp_path: Path, media: Path) -> None:
     state = small_disk / "state"
     running = Rheon(state=state, output=tmp_path / "output", port=free_port(), pairing_port=free_port(), logs=tmp_path)

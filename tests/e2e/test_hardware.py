@@ -9,7 +9,6 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect
 from tests.instruments.hardware import Chip, chip_at
-from tests.thorough import MARK
 
 from .running import Rheon
 
@@ -38,7 +37,7 @@ def test_a_machine_without_one_says_what_is_missing_in_settings_and_on_the_sheet
     assert made_by["reason"] == "no graphics chip that makes this was found here to work"
 
 
-@MARK
+@pytest.mark.thorough
 def test_speed_is_preferred_and_where_the_chip_fails_software_makes_the_file(
     page: Page, rheon: Rheon, chip: Chip
 ) -> None:

@@ -8,7 +8,6 @@ import subprocess
 
 import pytest
 from playwright.sync_api import Page, expect
-from tests.thorough import MARK
 
 from .running import Rheon
 
@@ -27,7 +26,7 @@ def pick_only(page: Page, *numbers: int) -> None:
     expect(page.get_by_text(f"{len(numbers)} titles picked")).to_be_visible()
 
 
-@MARK
+@pytest.mark.thorough
 def test_episodes_are_joined_with_the_mouse_made_and_taken_apart(page: Page, rheon: Rheon) -> None:
     pick_only(page, 1, 2, 3)
     page.get_by_role("button", name="Join into one…").click()

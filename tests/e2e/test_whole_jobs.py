@@ -8,7 +8,6 @@ from dataclasses import dataclass
 import pytest
 from playwright.sync_api import Locator, Page, expect
 from tests.instruments.waiting import until
-from tests.thorough import MARK
 
 from rheon.core.engine import probe
 from rheon.demo.sticks import StickDrawer
@@ -78,7 +77,7 @@ def test_one_title_goes_from_the_shelf_onto_a_stick(
     assert click.count == 10, "docs/how-to.md says so"
 
 
-@MARK
+@pytest.mark.thorough
 def test_a_pile_goes_to_the_tablet_and_what_is_broken_off_leaves_nothing(
     page: Page, rheon: Rheon, drawer: StickDrawer, click: Clicks
 ) -> None:
@@ -104,7 +103,7 @@ def test_a_pile_goes_to_the_tablet_and_what_is_broken_off_leaves_nothing(
     assert click.count == 11, "docs/how-to.md says so"
 
 
-@MARK
+@pytest.mark.thorough
 @pytest.mark.stage("empty")
 def test_two_kinds_of_pocket_device_after_the_reading_was_stopped_and_begun_again(
     page: Page, rheon: Rheon, click: Clicks
@@ -158,7 +157,7 @@ def outputs(rheon: Rheon) -> list[str]:
     return [path for (path,) in rheon.ask("select path from outbox_output")]
 
 
-@MARK
+@pytest.mark.thorough
 @pytest.mark.stage("five discs")
 def test_the_right_one_of_two_equal_films_over_night_to_a_tablet(
     page: Page, rheon: Rheon, drawer: StickDrawer, click: Clicks

@@ -52,11 +52,10 @@ def kept_samples(title: Title) -> Samples | None:
     return load(Samples, found) if found else None
 
 
-def look_once(monkeypatch: pytest.MonkeyPatch, *modules: str) -> None:
-    """Have modules look at the demo's titles once for all tests."""
-    for module in modules:
-        for name, kept in (("survey_title", kept_survey), ("sample_pictures", kept_samples)):
-            monkeypatch.setattr(f"{module}.{name}", kept, raising=False)
+def look_once(monkeypatch: pytest.MonkeyPatch, *places: str) -> None:
+    """Have those who look at titles, ``module.survey_title`` or ``module.sample_pictures``, look at the demo's once."""
+    for place in places:
+        monkeypatch.setattr(place, {"survey_title": kept_survey, "sample_pictures": kept_samples}[place.split(".")[-1]])
 
 
 def _kept(kind: str, look: Callable[[], object], title: Title) -> object:

@@ -41,7 +41,8 @@ def places(settings: Any, tmp_path: Path) -> None:
 
 @pytest.fixture(autouse=True)
 def looking(monkeypatch: pytest.MonkeyPatch) -> None:
-    look_once(monkeypatch, "rheon.server.shelf.actions.surveys", "rheon.server.shelf.actions.samples")
+    actions = "rheon.server.shelf.actions"
+    look_once(monkeypatch, f"{actions}.surveys.survey_title", f"{actions}.samples.sample_pictures")
 
 
 @pytest.fixture

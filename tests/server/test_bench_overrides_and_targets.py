@@ -8,7 +8,6 @@ from typing import Any
 import pytest
 from PIL import Image
 from tests.instruments.readback import see
-from tests.thorough import MARK
 
 from rheon.core.commands.comparing import Model
 from rheon.core.encoding import Fidelity
@@ -239,7 +238,7 @@ def test_seconds_of_the_file_are_played_before_it_is_made_and_beside_them_the_so
     assert client.get(address.replace(str(household[1]), "99999")).status_code == 404
 
 
-@MARK
+@pytest.mark.thorough
 def test_what_each_balance_keeps_is_measured_when_asked_and_a_rate_found_for_a_fidelity(
     shelf: Shelf, household: list[int], api: Api, monkeypatch: pytest.MonkeyPatch
 ) -> None:

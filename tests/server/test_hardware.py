@@ -9,7 +9,6 @@ from typing import Any
 
 import pytest
 from tests.instruments.hardware import Chip, chip_at
-from tests.thorough import MARK
 
 from rheon.core.encoding import fidelity
 from rheon.core.formats import HARDWARE
@@ -125,7 +124,7 @@ def test_where_nothing_can_be_measured_that_waits_for_a_title_and_is_not_tried_f
 
 
 @pytest.mark.django_db
-@MARK
+@pytest.mark.thorough
 def test_a_chip_that_fails_in_the_middle_costs_nothing_but_time_and_is_tried_before_it_is_used_again(
     api: Api, chip: Chip, shelf: Callable[[str], Source], household: list[int]
 ) -> None:

@@ -9,7 +9,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from tests.instruments.engine import output_of
-from tests.thorough import MARK, thorough
+from tests.thorough import thorough
 
 from rheon.core.commands.comparing import Model
 from rheon.core.delivery import Order, convert
@@ -115,7 +115,7 @@ def test_what_is_asked_for_between_measured_points_comes_out(tmp_path: Path) -> 
     assert abs(got - wanted) < max(1.0, step)
 
 
-@MARK
+@pytest.mark.thorough
 def test_fewer_lines_keep_more_where_bits_are_few_and_less_where_there_are_enough(tmp_path: Path) -> None:
     seen = Viewing(screen=(640, 480))
 

@@ -6,6 +6,7 @@ import uuid
 from collections.abc import Sequence
 from dataclasses import replace
 from fractions import Fraction
+from itertools import product
 from pathlib import Path
 
 import numpy as np
@@ -15,7 +16,7 @@ from tests.instruments.discs import CLIP_RATE, PAL, Chain, Vob, author_dvd, make
 from tests.instruments.looked import looked_over
 from tests.instruments.readback import hear, lit, measure, number_of, samples, see
 from tests.instruments.sources import AAC, AC3, ASP, H264, MP3, MPEG2
-from tests.thorough import thorough
+from tests.thorough import always
 
 from rheon.core.analysis import (
     SnippetRequest,
@@ -109,12 +110,10 @@ CODINGS: dict[str, tuple[str, Sequence[str]]] = {
 
 @pytest.mark.parametrize(
     ("kind", "device_id"),
-    [
-        *((kind, TAKES_MOST) for kind in ("mp4 with AC-3", "transport")),
-        *((kind, TAKES_LITTLE) for kind in ("program", "mkv")),
-        *(thorough(kind, TAKES_MOST) for kind in ("mkv", "mp4", "program", "avi", "samples")),
-        *(thorough(kind, TAKES_LITTLE) for kind in ("mp4", "mp4 with AC-3", "transport", "avi", "samples")),
-    ],
+    always(
+        [("mp4 with AC-3", TAKES_MOST), ("transport", TAKES_MOST), ("program", TAKES_LITTLE), ("mkv", TAKES_LITTLE)],
+        of=product(CODINGS, (TAKES_MOST, TAKES_LITTLE)),
+    ),
 )
 def test_equal_files_follow_each_other_to_the_picture(kind: str, device_id: str, tmp_path: Path) -> None:
     suffix, coding = CODINGS[kind]

@@ -36,19 +36,19 @@ describe("a moment", () => {
     const found = [10.01, 10.03, -4, 140].map((at) => onPicture(at, FILM));
     expect(found.map(exactText)).toEqual(["0:10", "0:10.04", "0:00", "1:40"]);
   });
-  it("of several stretches add up to what is kept", () => {
-    const kept = [
-      { from_s: 2, until_s: 5 },
-      { from_s: 7.5, until_s: 8 },
-    ];
-    expect([lengthOf([]), lengthOf(kept)]).toEqual([0, 3.5]);
-  });
   it("has a number on the line where there is room", () => {
     expect(withRoom([0, 0.01, 0.05, 0.06, 0.99], 0.03)).toEqual([true, false, true, false, false]);
   });
 });
 
 describe("the kept range", () => {
+  it("is as long as its stretches together", () => {
+    const kept = [
+      { from_s: 2, until_s: 5 },
+      { from_s: 7.5, until_s: 8 },
+    ];
+    expect([lengthOf([]), lengthOf(kept)]).toEqual([0, 3.5]);
+  });
   it("begins from here and ends to here, whatever was kept before", () => {
     expect(fromHere([], 10, 100)).toEqual([{ from_s: 10, until_s: 100 }]);
     const two = [
