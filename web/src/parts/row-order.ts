@@ -1,6 +1,6 @@
 import { useCallback, useLayoutEffect, useMemo, useRef, useState } from "react";
 
-import { placeFor } from "../domain/order";
+import { placeFor, putBefore } from "../domain/order";
 
 type Ids = ReadonlySet<number>;
 
@@ -48,6 +48,8 @@ export function useRowOrder(
     const before = placeFor(key, now.current.rows, ids);
     if (before === undefined) return false;
     now.current.put(ids, before);
+    // the next key may come before the list is drawn anew
+    now.current.rows = putBefore(now.current.rows, ids, before);
     return true;
   }, []);
   const acts = useMemo<RowActs>(
