@@ -14,7 +14,7 @@ from playwright.sync_api import Browser, Page, Request, Response, expect, sync_p
 
 from rheon.demo.sticks import StickDrawer
 
-from .running import Rheon, free_port
+from .running import PATIENT_MS, Rheon, free_port, window
 from .stages import EMPTY, stage_of
 
 SET_UP = "from rheon.server.home.actions.setting_up import mark_set_up; mark_set_up()"
@@ -29,9 +29,6 @@ BROWSER_FLAGS = (
     "--mute-audio",
     "--autoplay-policy=no-user-gesture-required",
 )
-
-PATIENT_MS = 120_000
-"""Waiting costs nothing where all is well, and other work may hold both cores meanwhile."""
 
 
 @pytest.fixture(scope="session")
@@ -128,8 +125,7 @@ def _let_changes_arrive(page: Page) -> None:
 @pytest.fixture
 def page(browser: Browser, rheon: Rheon) -> Iterator[Page]:
     """A page at 1280x800 that fails its test when the console reports an error."""
-    context = browser.new_context(viewport={"width": 1280, "height": 800}, base_url=rheon.address)
-    context.set_default_timeout(PATIENT_MS)
+    context = window(browser, viewport={"width": 1280, "height": 800}, base_url=rheon.address)
     opened = context.new_page()
     _let_changes_arrive(opened)
     faults: list[str] = []

@@ -20,6 +20,7 @@ from pathlib import Path
 from typing import Any
 
 import pytest
+from playwright.sync_api import Browser, BrowserContext
 from tests.instruments.calling import UNDER_WAY, Caller
 from tests.instruments.hardware import Chip
 
@@ -31,6 +32,15 @@ ROOT = Path(__file__).parents[2]
 MEDIA = ROOT / "demo-data" / "media"
 PARTS = ("web", "quick", "second", "convert", "copy")
 LOGGED = 1500
+PATIENT_MS = 120_000
+"""Waiting costs nothing where all is well, and other work may hold both cores meanwhile."""
+
+
+def window(browser: Browser, **chosen: Any) -> BrowserContext:
+    """Pages of somebody of their own, that wait for what they are asked for."""
+    context = browser.new_context(**chosen)
+    context.set_default_timeout(PATIENT_MS)
+    return context
 
 
 @functools.cache

@@ -9,7 +9,7 @@ from pathlib import Path
 
 import pytest
 from playwright.sync_api import Browser, Page, Route, expect
-from tests.e2e.running import Rheon
+from tests.e2e.running import Rheon, window
 from tests.instruments.readback import see
 
 from rheon.core.engine import probe
@@ -317,7 +317,7 @@ def test_a_device_is_asked_by_its_own_browser_and_only_while_pairing_is_on(
         if _listens(rheon):
             break
         page.wait_for_timeout(250)
-    asked = browser.new_context(viewport={"width": 900, "height": 500}).new_page()
+    asked = window(browser, viewport={"width": 900, "height": 500}).new_page()
     asked.goto(f"http://127.0.0.1:{rheon.pairing_port}/")
     asked.get_by_role("textbox").fill(code.upper())
     asked.get_by_role("button", name="Go on").click()

@@ -24,7 +24,7 @@ from playwright.sync_api import Browser, Locator, Page, expect
 from rheon.core.devices import families
 from rheon.demo.models import models
 
-from .running import ROOT, free_port
+from .running import ROOT, free_port, window
 
 WORDS = "river and tide"
 MOST_CLICKS = 5
@@ -238,6 +238,6 @@ STORY = (
 def test_from_a_wheel_to_a_second_home(own: Own, browser: Browser) -> None:
     """One story, so that no test needs what another has left."""
     for step in STORY:
-        context = browser.new_context(viewport={"width": 1280, "height": 800})
+        context = window(browser, viewport={"width": 1280, "height": 800})
         step(own, context.new_page())
         context.close()

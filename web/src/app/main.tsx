@@ -1,20 +1,18 @@
 import "./tokens.css";
 
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { QueryClientProvider } from "@tanstack/react-query";
 import { Tooltip } from "radix-ui";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { RouterProvider } from "react-router/dom";
 
+import { newCache } from "../api/cache";
 import { LiveProvider } from "../api/live";
 import { UndoProvider } from "../parts/undo";
 import { router } from "./routes";
 import { Gate } from "./sign-in";
 
-const cache = new QueryClient({
-  defaultOptions: { queries: { staleTime: 30_000, retry: 1, refetchOnWindowFocus: false } },
-});
-
+const cache = newCache();
 const root = document.getElementById("root");
 if (root) {
   createRoot(root).render(

@@ -11,11 +11,11 @@ function play(link) {
   video.tabIndex = 0;
   video.src = link.href;
   const ask = item.querySelector(".ask");
-  // a file that can't be played at all says so by itself; one that does, after a while
+  // a file that can't be played at all says so by itself; one that does, after a while, or later once it goes smoothly
   const show = () => {
-    if (!ask?.hidden) return;
+    if (!ask) return;
     ask.hidden = false;
-    if (cameThrough(video)) tellItPlayed(ask);
+    if (!("answered" in ask.dataset) && cameThrough(video)) tellItPlayed(ask);
   };
   video.addEventListener("error", show);
   video.addEventListener("ended", show);
@@ -38,8 +38,11 @@ function cameThrough(video) {
 }
 
 async function tellItPlayed(ask) {
+  ask.dataset.answered = "";
   const answer = await send(ask, null);
-  if (answer?.ok) ask.querySelector("span").textContent = "Pictures and sound came through here, and Rheon knows it. Was it otherwise?";
+  // a person's own answer may have taken the question's place meanwhile
+  const question = ask.querySelector("span");
+  if (answer?.ok && question) question.textContent = "Pictures and sound came through here, and Rheon knows it. Was it otherwise?";
 }
 
 const send = (ask, trouble) =>
@@ -51,6 +54,7 @@ const send = (ask, trouble) =>
 
 async function report(button) {
   const ask = button.closest(".ask");
+  ask.dataset.answered = "";
   const answer = await send(ask, button.dataset.trouble || null);
   ask.textContent = answer?.ok ? "Thank you: the next file will be surer." : "That did not arrive. Is the page still open?";
 }
