@@ -12,10 +12,13 @@ import pytest
 from django.db import connections
 from tests.instruments.waiting import until
 
+from rheon.core.analysis import Survey, survey_title
 from rheon.core.encoding import part_path
+from rheon.core.media import Title as CoreTitle
 from rheon.core.system import this_host
 from rheon.server.outbox.models import Output
-from rheon.server.shelf.models import Source
+from rheon.server.shelf.actions import surveys
+from rheon.server.shelf.models import Source, Title
 from rheon.server.upkeep.hints import _wanted
 from rheon.server.worklist.actions.recover import recover
 from rheon.server.worklist.actions.run import run_next
@@ -91,6 +94,33 @@ def test_what_is_paused_stands_still_until_it_goes_on_and_is_made_once(
     made_in_s = api("get", "worklist")[1]["jobs"][0]["made_in_s"]
     assert 0 < made_in_s < (done.ended - done.started).total_seconds() - 2.0
     assert Output.objects.count() == 1
+
+
+@pytest.mark.django_db(transaction=True)
+def test_looking_at_a_title_before_its_file_stands_still_and_ends_with_the_job(
+    extra: Cell, api: Api, worker: Callable[[], Future[None]], monkeypatch: pytest.MonkeyPatch
+) -> None:
+    title = Title.objects.filter(pk=extra[0])
+    title.update(survey=None, survey_failed=False)
+    (job,) = add(api, extra)
+    row = Job.objects.filter(pk=job)
+
+    def paused_in_it(core: CoreTitle) -> Survey:
+        change(api, "pause", job)
+        return survey_title(core)
+
+    monkeypatch.setattr(surveys, "survey_title", paused_in_it)
+    working = worker()
+    until(lambda: row.get().state == "paused")
+    time.sleep(3)
+    assert (row.get().stage, title.get().survey) == ("looking", None) and not working.done()
+    change(api, "stop", job)
+    working.result(timeout=30)
+    # what was not looked at to its end is neither known nor given up
+    assert (row.get().state, title.get().survey, title.get().survey_failed) == ("stopped", None, False)
+    monkeypatch.setattr(surveys, "survey_title", survey_title)
+    change(api, "retry", job)
+    assert run_next() and row.get().state == "done" and title.get().survey
 
 
 @pytest.mark.django_db(transaction=True)

@@ -10,7 +10,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rheon.core.engine import Command, WorkClock, parse_version, run, tools
+from rheon.core.engine import Command, WorkClock, parse_version, run, stand_by, steered, tools
 from rheon.core.errors import (
     EngineError,
     EngineKilled,
@@ -39,16 +39,40 @@ def test_output_input_and_failure_come_back() -> None:
         run(Command(argv=["sh", "-c", "kill -KILL $$"]))
 
 
-@pytest.mark.parametrize(
-    ("more", "error"), [({"timeout_s": 0.3}, EngineTimedOut), ({"should_stop": lambda: True}, Stopped)]
-)
-def test_the_whole_group_ends_when_it_is_stopped_or_takes_too_long(
-    tmp_path: Path, more: dict[str, object], error: type[Exception]
-) -> None:
+def test_whoever_steers_a_piece_of_work_pauses_and_stops_all_that_it_runs(tmp_path: Path) -> None:
+    began, asked = tmp_path / "began", 0
+    stop = False
+
+    def is_paused() -> bool:
+        nonlocal asked
+        asked += 1
+        assert asked > 3 or not began.exists(), "it began while it was to stand still"
+        return asked <= 3
+
+    touch = Command(argv=["touch", str(began)])
+    with steered(lambda: stop, is_paused):
+        run(touch)
+        assert began.exists() and asked > 3
+        stop = True
+        with pytest.raises(Stopped):
+            run(touch)
+        with pytest.raises(Stopped):
+            stand_by()
+        # who says by whom it is stopped is asked instead
+        assert run(Command(argv=["echo"], should_stop=lambda: False)).stdout
+    assert run(Command(argv=["echo"])).stdout
+
+
+@pytest.mark.parametrize("stopped", [True, False])
+def test_the_whole_group_ends_when_it_is_stopped_or_takes_too_long(tmp_path: Path, stopped: bool) -> None:
     note = tmp_path / "grandchild"
-    script = f"sleep 60 & echo $! > {note}; wait"
-    with pytest.raises(error):
-        run(Command(argv=["sh", "-c", script], **more))  # type: ignore[arg-type]
+    command = Command(
+        argv=["sh", "-c", f"sleep 60 & echo $! > {note}; wait"],
+        timeout_s=60 if stopped else 0.3,
+        should_stop=lambda: stopped and note.exists(),
+    )
+    with pytest.raises(Stopped if stopped else EngineTimedOut):
+        run(command)
     pid = int(note.read_text() or 0)
     for _ in range(50):
         state = _state(pid)

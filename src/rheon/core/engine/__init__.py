@@ -3,6 +3,7 @@
 from .abilities import FILTERS, engine_encoders, engine_filters, vmaf_engine
 from .probe import ProbedFile, probe
 from .process import Command, Feed, Finished, available, run, stream
+from .steering import stand_by, steered
 from .tools import MAX_PIXELS, parse_version, require
 from .work_clock import WorkClock
 
@@ -21,6 +22,8 @@ __all__ = [
     "probe",
     "require",
     "run",
+    "stand_by",
+    "steered",
     "stream",
     "vmaf_engine",
 ]

@@ -18,6 +18,7 @@ from typing import IO
 
 from ..catalogue import say
 from ..errors import EngineError, EngineKilled, EngineTimedOut, RheonError, SourceMissing, Stopped, ToolMissing
+from .steering import Steering, stand_by, steering
 from .work_clock import WorkClock
 
 TAIL_LINES = 30
@@ -42,7 +43,8 @@ class Command:
     gets on pipes, ``feeds``, has names: where ``argv`` says ``pipe:NAME``, it gets the pipe's number.
     A ``gentle`` one leaves the processor to whoever else wants it.
     ``on_line`` gets each line it prints, ``on_complaint`` each on its error output; ``should_stop`` and ``is_paused``
-    are asked about ten times a second: while it is paused, the program stands still and its time does not run out.
+    are asked before it starts and about ten times a second then: while it is paused, the program stands still and its
+    time does not run out. Where they are not given, whoever steers the work is asked (``steered``).
     ``on_line`` and what is asked are called in the thread that runs the program.
     """
 
@@ -85,9 +87,12 @@ def run(command: Command) -> Finished:
     was ended from outside) or ``EngineError`` (it failed; facts ``argv``, ``status``, ``tail``). Whatever happens, none
     of its processes is left running.
     """
+    around = steering()
+    by = Steering(command.should_stop or around.should_stop, command.is_paused or around.is_paused)
+    stand_by(by)
     following = _start(command)
     with _attended(following, _attach(following, command)):
-        _wait(following, command)
+        _wait(following, command, by)
     _hand_over(following, command)
     _raise_for(following, command)
     return Finished(stdout=b"".join(following.chunks), tail=tuple(following.tail))
@@ -223,15 +228,15 @@ def _write_all(stream: IO[bytes], chunk: bytes) -> None:
         rest = rest[os.write(stream.fileno(), rest) :]
 
 
-def _wait(following: _Following, command: Command) -> None:
-    clock = WorkClock(command.is_paused) if command.is_paused else WorkClock()
+def _wait(following: _Following, command: Command, by: Steering) -> None:
+    clock = WorkClock(by.is_paused)
     stands = False
     while True:
         with contextlib.suppress(subprocess.TimeoutExpired):
             following.process.wait(timeout=POLL_S)
             return
         _hand_over(following, command)
-        if command.should_stop and command.should_stop():
+        if by.should_stop():
             raise Stopped("The work was stopped.")
         if following.feed_error:
             return

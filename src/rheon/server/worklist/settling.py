@@ -30,7 +30,7 @@ def settle(job: Job) -> None:
     """Have the title looked at where nobody has yet, and plan again with what was found and with its names as they are
     now; set values stay.
 
-    Raises ``PlanError`` or ``BadPin`` where that leaves nothing to make.
+    Raises ``PlanError`` or ``BadPin`` where that leaves nothing to make, ``Stopped`` where whoever steers it says so.
     """
     request = job.core_request()
     title = Title.objects.select_related("source").filter(jobs=job).first()

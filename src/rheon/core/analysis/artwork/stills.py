@@ -14,6 +14,7 @@ import numpy as np
 import numpy.typing as npt
 from PIL import Image
 
+from ...engine import stand_by
 from ...errors import EngineError
 from ...media import Title
 from .faces import face_share
@@ -66,16 +67,18 @@ def propose_stills(title: Title, count: int = MOST_STILLS) -> tuple[Still, ...]:
     found: list[_Measured] = []
     fault: Exception | None = None
     read = 0
+    places = moments(title.duration_s)
     with ThreadPoolExecutor(AT_ONCE) as pool:
-        looks = [pool.submit(_look, title, at_s) for at_s in moments(title.duration_s)]
-        for look in looks:
-            try:
-                measured = look.result()
-            except EngineError as error:
-                fault = error
-                continue
-            read += 1
-            found += [measured] if measured else []
+        for first in range(0, len(places), AT_ONCE):
+            stand_by()  # who steers this is asked in this thread alone
+            for look in [pool.submit(_look, title, at_s) for at_s in places[first : first + AT_ONCE]]:
+                try:
+                    measured = look.result()
+                except EngineError as error:
+                    fault = error
+                    continue
+                read += 1
+                found += [measured] if measured else []
     if not read and fault is not None:
         raise EngineError("No frame of this title could be read.") from fault
     by_day = [one for one in found if not one.night]

@@ -5,7 +5,7 @@ from __future__ import annotations
 import logging
 
 from rheon.core.analysis import sample_pictures
-from rheon.core.errors import RheonError
+from rheon.core.errors import RheonError, Stopped
 from rheon.core.media.documents import dump
 
 from ..models import Title
@@ -14,12 +14,14 @@ log = logging.getLogger("rheon")
 
 
 def sample_title(title_id: int) -> None:
-    """Sample a title once; where that fails, its expectations stay guesses."""
+    """Sample a title once; where that fails, its expectations stay guesses. Raises ``Stopped``."""
     title = Title.objects.filter(pk=title_id, samples__isnull=True, samples_failed=False).first()
     if title is None or title.outline.get("fault"):
         return
     try:
         measured = sample_pictures(title.readable_title())
+    except Stopped:
+        raise
     except RheonError as error:
         log.warning("could not sample title %s: %s", title_id, error.message)
         measured = None

@@ -8,7 +8,7 @@ from django.db import transaction
 from django.db.models import QuerySet
 
 from rheon.core.analysis import fingerprint, survey_title
-from rheon.core.errors import RheonError
+from rheon.core.errors import RheonError, Stopped
 from rheon.core.media import Role
 from rheon.core.media.documents import dump
 
@@ -38,7 +38,7 @@ def ask_for_survey(title: Title, *, priority: int) -> None:
 
 
 def survey_now(title_id: int) -> None:
-    """Look at a title once; what is known of the same material is taken over."""
+    """Look at a title once; what is known of the same material is taken over. Raises ``Stopped``."""
     title = Title.objects.select_related("source").filter(pk=title_id, survey__isnull=True).first()
     if title is None or title.outline.get("fault"):
         return
@@ -47,6 +47,8 @@ def survey_now(title_id: int) -> None:
         mark = fingerprint(core)
         known = Finding.objects.filter(mark=mark).first()
         document = known.document if known else dump(survey_title(core))
+    except Stopped:
+        raise
     except (RheonError, OSError) as error:
         log.warning("could not look at title %s: %s", title_id, error)
         Title.objects.filter(pk=title_id).update(survey_failed=True)

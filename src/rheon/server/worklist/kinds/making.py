@@ -9,6 +9,7 @@ from pydantic import ValidationError
 
 from rheon.core.delivery import Delivered, Order, convert, take_up
 from rheon.core.encoding import Hooks, ProgressUnit
+from rheon.core.engine import steered
 from rheon.core.errors import PlanError
 from rheon.core.media.documents import load
 from rheon.core.planning import Plan
@@ -31,7 +32,8 @@ class Making:
         self.name = name
 
     def run(self, job: Job, hooks: Hooks, note: Note) -> Finished:
-        self.settle(job, hooks)
+        with steered(hooks.should_stop, hooks.clock.is_paused):
+            self.settle(job, hooks)
         made = convert(_order(job), hooks, note, functools.partial(fall_back, job))
         if made.told:
             job.own_row().update(note=sentence(made.told)[:300])

@@ -1,0 +1,55 @@
+"""Whoever steers a piece of work steers each program that it runs: all stand still with it, and end with it."""
+
+from __future__ import annotations
+
+import contextlib
+import time
+from collections.abc import Callable, Iterator
+from contextvars import ContextVar
+from dataclasses import dataclass
+
+from ..errors import Stopped
+
+ASK_S = 0.1
+
+
+def _never() -> bool:
+    return False
+
+
+@dataclass(frozen=True, slots=True)
+class Steering:
+    """Whether work is to end, and whether it is to stand still: both are asked again and again."""
+
+    should_stop: Callable[[], bool] = _never
+    is_paused: Callable[[], bool] = _never
+
+
+_NOBODY = Steering()
+_now = ContextVar("steering", default=_NOBODY)
+
+
+@contextlib.contextmanager
+def steered(should_stop: Callable[[], bool], is_paused: Callable[[], bool]) -> Iterator[None]:
+    """While it lasts, what this thread runs can be stopped and paused, where it does not say by whom itself."""
+    before = _now.set(Steering(should_stop, is_paused))
+    try:
+        yield
+    finally:
+        _now.reset(before)
+
+
+def steering() -> Steering:
+    """Who steers what this thread does; nobody, where none was named."""
+    return _now.get()
+
+
+def stand_by(by: Steering | None = None) -> None:
+    """Before a next step: wait while work stands still. Raises ``Stopped`` where it is to end."""
+    by = by or steering()
+    while True:
+        if by.should_stop():
+            raise Stopped("The work was stopped.")
+        if not by.is_paused():
+            return
+        time.sleep(ASK_S)
