@@ -14,7 +14,7 @@ from dataclasses import dataclass
 from pathlib import Path
 
 SCRIPT = """#!{python} -IS
-import os, pathlib, subprocess, sys, time
+import os, pathlib, signal, subprocess, sys, time
 REAL, HERE = "{real}", pathlib.Path(__file__).parent
 argv = sys.argv[1:]
 SOFTWARE = {{"h264": ["libx264", "-preset", "superfast"], "hevc": ["libx265", "-preset", "ultrafast"],
@@ -50,13 +50,13 @@ while place < len(argv):
         flag = flag.replace("format=yuv420p", "negate,format=yuv420p", 1)
     given.append(flag)
     place += 1
-if wrong == "start" or (wrong == "middle" and not tried):
-    if wrong == "middle":
+if wrong == "start" or (wrong in ("middle", "hangs") and not tried):
+    if wrong != "start":
         # real time, so that it has come to its middle when it fails
         given.insert(given.index("-i") if "-i" in given else 0, "-re")
         running = subprocess.Popen([REAL, *given], stdin=sys.stdin)
         time.sleep(1.2)
-        running.kill()
+        running.send_signal(signal.SIGSTOP if wrong == "hangs" else signal.SIGKILL)
         running.wait()
     print("Failed to end picture encode issue: 23 (internal encoding error).", file=sys.stderr)
     print("Conversion failed!", file=sys.stderr)
@@ -80,7 +80,9 @@ class Chip:
         return f"{self.folder / 'bin'}{os.pathsep}{os.environ['PATH']}"
 
     def fail(self, how: str) -> None:
-        """``start``: always; ``middle``: while a title is made; ``colours``: other pictures come out; empty: never."""
+        """``start``: always; ``middle``: while a title is made; ``hangs``: then nothing comes out any more, and it does
+        not end; ``colours``: other pictures come out; empty: never.
+        """
         (self.folder / "bin" / "wrong").write_text(how)
 
     def asked(self) -> list[str]:

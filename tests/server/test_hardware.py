@@ -10,7 +10,7 @@ from typing import Any
 import pytest
 from tests.instruments.hardware import Chip, chip_at
 
-from rheon.core.encoding import fidelity
+from rheon.core.encoding import fidelity, liveness
 from rheon.core.formats import HARDWARE
 from rheon.server.bench.actions.hardware import measure_hardware_now
 from rheon.server.bench.tasks import measure_hardware_task
@@ -121,6 +121,24 @@ def test_where_nothing_can_be_measured_that_waits_for_a_title_and_is_not_tried_f
     assert measure_hardware_task not in wanted()
     (family,) = api("get", "home/hardware")[1]["families"]
     assert family["codecs"][0]["cost"]["measured_with"] == ""
+
+
+@pytest.mark.django_db
+@pytest.mark.thorough
+def test_a_chip_that_hangs_in_the_middle_is_given_up_and_software_makes_the_file(
+    api: Api, chip: Chip, shelf: Callable[[str], Source], household: list[int], monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(liveness, "HARDWARE_S", 4.0)
+    title = picked(shelf)
+    look_now()
+    api("patch", "home/hardware", {"prefers_speed": True})
+    api("post", "worklist/jobs", {"cells": [{"title_id": title.pk, "target_id": household[2]}]})
+    chip.fail("hangs")
+    assert run_next()
+    (listed,) = api("get", "worklist")[1]["jobs"]
+    assert listed["state"] == "done" and "graphics chip" not in listed["summary"]
+    said = "The graphics chip failed, so software makes it: Nothing has come out of the encoder for"
+    assert listed["note"].startswith(said)
 
 
 @pytest.mark.django_db

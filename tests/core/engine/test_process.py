@@ -99,11 +99,12 @@ def test_what_is_paused_stands_still_and_its_time_does_not_run_out(tmp_path: Pat
     assert 1.5 < clock.paused_s < 2.6
 
 
-def test_what_stands_still_can_be_stopped() -> None:
-    asked = iter([False, False, True])
+def test_what_stands_still_can_be_stopped(tmp_path: Path) -> None:
+    began, asked = tmp_path / "began", iter([False, False, False, True])
+    argv = ["sh", "-c", f"touch {began}; sleep 60"]
     began_s = time.monotonic()
     with pytest.raises(Stopped):
-        run(Command(argv=["sleep", "60"], is_paused=lambda: True, should_stop=lambda: next(asked)))
+        run(Command(argv=argv, is_paused=began.exists, should_stop=lambda: began.exists() and next(asked)))
     assert time.monotonic() - began_s < 3.0, "it had to be ended for good"
 
 

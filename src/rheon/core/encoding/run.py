@@ -22,6 +22,7 @@ from ..sources.material.seek import narrowed
 from ..subtitles import lay_out
 from ..system import check_inside
 from .edges import Splicing, edged_pictures
+from .liveness import Liveness
 from .parts import PART_PREFIX, remove_part
 from .progress import Progress, ProgressReader
 from .seams import smooth_seams
@@ -276,10 +277,16 @@ def _command(job: Job, folder: str, following: _Followed, at_pass: int, pictures
     steady = video is not None and not video.variable_rate
     rate = float(video.frame_rate) if video and steady else None
     reader = ProgressReader(job.title.duration_s, hooks.clock, following.began_s, at_pass, rate)
+    liveness = Liveness(hooks.clock, in_hardware=video is not None and bool(video.device))
+
+    def should_stop() -> bool:
+        liveness.look()
+        return hooks.should_stop()
 
     def on_line(text: str) -> None:
         if progress := reader.line(text):
             reached[0] = progress.done
+            liveness.came_to(progress)
             hooks.on_progress(progress)
 
     def on_complaint(text: str) -> None:
@@ -298,7 +305,7 @@ def _command(job: Job, folder: str, following: _Followed, at_pass: int, pictures
         cwd=folder,
         on_line=on_line,
         on_complaint=on_complaint,
-        should_stop=hooks.should_stop,
+        should_stop=should_stop,
         is_paused=hooks.clock.is_paused,
     )
 
