@@ -13,6 +13,7 @@ import { Segments } from "../../ui/segments";
 import { Empty, Failed, NotYet } from "../../ui/states";
 import { AddColumn } from "./add-column";
 import { BALANCES } from "../../domain/balances";
+import { rangeText } from "../../domain/bounds";
 import { type Cell, cellKey, chunked, rowsOf, type Table, totalOf } from "./cells";
 import { CrossingTable } from "./crossing-table";
 import { NOTHING_WHOLE, usePicking, type Whole } from "./picking";
@@ -159,7 +160,7 @@ function ConvertBar({ cells, unplanned, onDone }: { cells: Cell[]; unplanned: nu
       <span className="text-deep-quiet">
         {unplanned
           ? `planning ${unplanned} more ${unplanned === 1 ? "title" : "titles"} …`
-          : `${sizeText(total.bytes)} · about ${spanText(total.seconds)} (${spanText(total.low)} to ${spanText(total.high)})`}
+          : `${sizeText(total.bytes)} · about ${spanText(total.seconds)} (${rangeText(total.low, total.high, spanText)})`}
       </span>
       {add.isError && (
         <span role="alert" className="rounded bg-madder px-2 py-0.5 text-madder-ink">

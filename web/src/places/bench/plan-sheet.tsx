@@ -4,6 +4,7 @@ import type { Schemas } from "../../api/client";
 import { useChangeSheet, useSheet } from "../../api/bench";
 import { useAddJobs, useAddSample, usePlanAnew } from "../../api/worklist";
 import { spanText } from "../../domain/durations";
+import { rangeText } from "../../domain/bounds";
 import { sizeText } from "../../domain/sizes";
 import { useDebounced } from "../../parts/debounced";
 import { Button } from "../../ui/button";
@@ -109,11 +110,11 @@ function SheetHead({ sheet, busy }: { sheet: Sheet; busy: boolean }) {
         <>
           <Figure
             large={sizeText(estimate.size_bytes)}
-            small={`${sizeText(estimate.size_low_bytes)} to ${sizeText(estimate.size_high_bytes)}, ${roomText(sheet)}`}
+            small={`${rangeText(estimate.size_low_bytes, estimate.size_high_bytes, sizeText)}, ${roomText(sheet)}`}
           />
           <Figure
             large={spanText(estimate.time_s)}
-            small={`to make, ${spanText(estimate.time_low_s)} to ${spanText(estimate.time_high_s)}`}
+            small={`to make, ${rangeText(estimate.time_low_s, estimate.time_high_s, spanText)}`}
           />
         </>
       )}

@@ -3,6 +3,7 @@ import type { Schemas } from "../../api/client";
 import { BALANCES } from "../../domain/balances";
 import { spanText } from "../../domain/durations";
 import { fidelityText } from "../../domain/fidelity";
+import { rangeText } from "../../domain/bounds";
 import { sizeScale } from "../../domain/scales";
 import { sizeText } from "../../domain/sizes";
 import { Button } from "../../ui/button";
@@ -177,7 +178,7 @@ function StepRow({ step: { balance, estimate }, on, at, bounds, fidelity, onChoo
         {estimate && (
           <div
             className="relative h-5"
-            title={`${sizeText(estimate.size_low_bytes)} to ${sizeText(estimate.size_high_bytes)}`}
+            title={rangeText(estimate.size_low_bytes, estimate.size_high_bytes, sizeText)}
           >
             <div
               className={`absolute inset-y-1.5 rounded-sm ${on ? "bg-marigold/50" : "bg-river/35"}`}

@@ -5,6 +5,7 @@ import { useNavigate } from "react-router";
 import { under } from "../../api/base";
 import type { Schemas } from "../../api/client";
 import { spanText } from "../../domain/durations";
+import { rangeText } from "../../domain/bounds";
 import { sizeText } from "../../domain/sizes";
 import { useUndo } from "../../parts/undo";
 import { RuleTable } from "../../parts/rule-table";
@@ -44,12 +45,12 @@ export function OutputView({ output }: { output: Output }) {
             <Fact
               topic="Size"
               text={sizeText(output.size_bytes)}
-              note={`expected ${sizeText(expected.size_low_bytes)} to ${sizeText(expected.size_high_bytes)}`}
+              note={`expected ${rangeText(expected.size_low_bytes, expected.size_high_bytes, sizeText)}`}
             />
             <Fact
               topic="Time"
               text={spanText(output.making_s + output.checking_s)}
-              note={`expected ${spanText(expected.time_low_s)} to ${spanText(expected.time_high_s)}; ${spanText(output.checking_s)} of it checking`}
+              note={`expected ${rangeText(expected.time_low_s, expected.time_high_s, spanText)}; ${spanText(output.checking_s)} of it checking`}
             />
             <Fact topic="Made of" text={output.summary} note="" />
             <Fact topic="Lies in" text={output.folder} note="" />

@@ -2,6 +2,7 @@ import type { Schemas } from "../../api/client";
 import { useChangeJobs } from "../../api/worklist";
 import { courseBytes } from "../../domain/course";
 import { durationText, momentText, spanText } from "../../domain/durations";
+import { rangeText } from "../../domain/bounds";
 import { sizeText } from "../../domain/sizes";
 import { Frame } from "../../parts/frame";
 import { useOpening } from "../../parts/opening";
@@ -95,9 +96,7 @@ function Course({ job, mayWork, alone }: Props) {
         {paused && (alone ? "Paused, and nothing else begins meanwhile · " : "Paused · ")}
         <strong className="text-ink">{job.left_s === null ? "…" : spanText(job.left_s)}</strong> left
         {job.left_low_s !== null && job.left_high_s !== null && !checking && (
-          <>
-            , {spanText(job.left_low_s)} to {spanText(job.left_high_s)}
-          </>
+          <>, {rangeText(job.left_low_s, job.left_high_s, spanText)}</>
         )}
       </span>
     </p>

@@ -15,13 +15,14 @@ export function TimeAhead({ worklist, now }: { worklist: Schemas["Worklist"]; no
   const rest_s = ahead.length > laid.length ? Math.min(...ends_s) : null;
   const height = ends_s.length * LANE_PX;
   const clock = (seconds: number) => clockText(new Date(now + seconds * 1000));
+  const [least, most] = [clock(total.left_low_s), clock(total.left_high_s)];
   return (
     <section aria-label="Time ahead" className="mb-2">
       <p className="flex justify-between text-[12.5px] text-quiet">
         <span>Now {clock(0)}</span>
         <span>
-          <strong className="text-ink">All done about {clock(total.left_s)}</strong>, between{" "}
-          {clock(total.left_low_s)} and {clock(total.left_high_s)} · {spanText(total.left_s)} left,{" "}
+          <strong className="text-ink">All done about {clock(total.left_s)}</strong>
+          {least !== most && `, between ${least} and ${most}`} · {spanText(total.left_s)} left,{" "}
           {Math.floor(total.fraction * 100)} % of all
         </span>
       </p>
