@@ -112,7 +112,7 @@ def test_the_divide_moves_between_source_and_result(page: Page) -> None:
 
 BOTH_PLAY = (
     "() => { const all = [...document.querySelectorAll('main video')];"
-    " return all.length === 2 && all.every((video) => video.currentTime > 1.5); }"
+    " return all.length === 2 && all.every((video) => video.videoWidth && video.currentTime > 1.5); }"
 )
 
 

@@ -20,27 +20,51 @@ interface Props {
   onFail: () => void;
 }
 
+/** What of the source's side there is: not looked for yet, made, or to be seen; nothing where it is the same or failed. */
+type Beside = "later" | "making" | "there" | "none";
+
 /**
- * Ten seconds of the file, made as the job will make them and with its sound, beside the same pictures of the source:
- * both play in step.
+ * Ten seconds of the file, made as the job will make them and with its sound; beside them, as soon as they are there, the
+ * same pictures of the source. Both play in step.
  */
 export function DividedExcerpt({ sheet, from, screen, still, onAt, onEnd, onFail }: Props) {
   const made = useRef<HTMLVideoElement>(null);
   const source = useRef<HTMLVideoElement>(null);
-  const [ready, setReady] = useState({ made: false, source: sheet.treatment !== "convert" });
-  const playing = ready.made && ready.source;
-  useEffect(() => {
-    if (!playing) return;
-    void source.current?.play().catch(() => undefined);
+  const [playing, setPlaying] = useState(false);
+  const [beside, setBeside] = useState<Beside>(sheet.treatment === "convert" ? "later" : "none");
+  const begin = () => {
+    if (playing) return;
+    setPlaying(true);
+    // asked for only now: what plays is not kept waiting for it
+    setBeside((old) => (old === "later" ? "making" : old));
     void made.current?.play().catch(() => undefined);
-    if (made.current) makeAhead(sheet, from + made.current.duration);
-  }, [playing, sheet, from]);
+  };
+  const join = () => {
+    if (beside !== "making") return;
+    setBeside("there");
+    keepStep();
+    if (!made.current?.paused) void source.current?.play().catch(() => undefined);
+  };
+  useEffect(() => {
+    if (playing && (beside === "there" || beside === "none") && made.current)
+      void makeAhead(sheet, from + made.current.duration);
+  }, [playing, beside, sheet, from]);
   const keepStep = () => {
     const [leads, follows] = [made.current, source.current];
-    if (!leads) return;
-    onAt(from + leads.currentTime);
-    if (follows && Math.abs(follows.currentTime - leads.currentTime) > APART_S)
+    // one of which nothing is known yet would only note where it is to begin
+    if (leads && follows?.readyState && Math.abs(follows.currentTime - leads.currentTime) > APART_S)
       follows.currentTime = leads.currentTime;
+  };
+  const tell = () => {
+    keepStep();
+    if (made.current) onAt(from + made.current.currentTime);
+  };
+  const end = () => {
+    const video = made.current;
+    if (!video) return;
+    // on a slow machine the same seconds come again until they can be compared
+    if (beside === "making") void video.play().catch(() => undefined);
+    else onEnd(from + video.duration);
   };
   return (
     <div className="relative">
@@ -49,33 +73,34 @@ export function DividedExcerpt({ sheet, from, screen, still, onAt, onEnd, onFail
         <Divide
           screen={screen}
           madeWord={sheet.treatment === "convert" ? "as it will be" : "unchanged"}
+          follows={beside === "making"}
           made={
             <video
               ref={made}
               src={addressOf(sheet, from, false)}
               preload="auto"
               className="absolute inset-0 size-full object-contain"
-              onCanPlay={() => setReady((old) => ({ ...old, made: true }))}
-              onTimeUpdate={keepStep}
-              onEnded={(event) => onEnd(from + event.currentTarget.duration)}
+              onCanPlay={begin}
+              onTimeUpdate={tell}
+              onEnded={end}
               onError={onFail}
               aria-label={`Playing as it will be from ${exactText(from)}`}
             />
           }
           source={
-            sheet.treatment === "convert" && (
+            beside === "making" || beside === "there" ? (
               <video
                 ref={source}
                 src={addressOf(sheet, from, true)}
                 preload="auto"
                 muted
                 className="size-full object-contain"
-                onCanPlay={() => setReady((old) => ({ ...old, source: true }))}
+                onCanPlay={join}
                 // without it there is nothing to compare with, and all to see
-                onError={() => setReady((old) => ({ ...old, source: true }))}
+                onError={() => setBeside("none")}
                 aria-label={`Playing the source from ${exactText(from)}`}
               />
-            )
+            ) : null
           }
         />
       </div>
@@ -97,9 +122,8 @@ function addressOf(sheet: Schemas["Sheet"], from: number, source: boolean): stri
 }
 
 /** Has the next seconds made while somebody looks at these: of each file only a byte is asked for. */
-function makeAhead(sheet: Schemas["Sheet"], from: number) {
+async function makeAhead(sheet: Schemas["Sheet"], from: number) {
   if (from >= sheet.duration_s - 1) return;
-  const asked = [false, ...(sheet.treatment === "convert" ? [true] : [])];
-  for (const source of asked)
-    fetch(addressOf(sheet, from, source), { headers: { Range: "bytes=0-0" } }).catch(() => undefined);
+  for (const source of [false, ...(sheet.treatment === "convert" ? [true] : [])])
+    await fetch(addressOf(sheet, from, source), { headers: { Range: "bytes=0-0" } }).catch(() => undefined);
 }
