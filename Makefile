@@ -13,6 +13,8 @@ IN_DEMO := env $(OTHERS) RHEON_CONFIG=$(DEMO)/rheon.toml RHEON_STATE=$(DEMO)/sta
 	RHEON_DRIVES=rheon.demo.drive:$(DEMO)/state/tray.json,$(DEMO)/media RHEON_VOLUMES=rheon.demo.sticks:$(DEMO)/state/sticks
 DEMO_SOURCES := MARRAM_NIGHTS LANTERN_STREET_S1.iso HERON_REACH LOCK_KEEPERS LOCK_KEEPERS_D2 THE_LAST_FERRY SALT_ROAD GLASS_HARBOUR
 PY := .venv/bin/python
+# what is imported is compiled once, not again by each of the many processes that the tests start
+unexport PYTHONDONTWRITEBYTECODE
 WEB_SOURCES := $(shell find web/src web/index.html web/vite.config.ts web/package.json -type f 2>/dev/null)
 
 .PHONY: demo demo-clean wheel test thorough quick bench truth kills fuzz mutants load check web media client hooks locks clean

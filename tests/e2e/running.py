@@ -32,6 +32,8 @@ ROOT = Path(__file__).parents[2]
 MEDIA = ROOT / "demo-data" / "media"
 PARTS = ("web", "quick", "second", "convert", "copy")
 LOGGED = 1500
+LOOKED = " or ".join(f"mark like '{what}-%'" for what in ("samples", "stills", "levels", "proposals"))
+"""Of what was found out about titles, what no test watches while it is looked for."""
 PATIENT_MS = 120_000
 """Waiting costs nothing where all is well, and other work may hold both cores meanwhile."""
 
@@ -183,19 +185,24 @@ class Rheon:
             here.backup(there)
 
     def begin(self, stage: Path) -> None:
-        """Be as it was kept: every row, every file that was made, and nothing under way."""
+        """Be as it was kept: every row, every file that was made, and nothing under way. What looking at a title has
+        found is known for good: it is the same each time, and takes seconds.
+        """
         if self.busy():
             for name in PARTS[1:]:
                 self.kill(name)
         with contextlib.closing(sqlite3.connect(self.database, timeout=30)) as database:
             database.execute("attach ? as kept", (str(stage / "rheon.sqlite3"),))
             names = database.execute("select name from kept.sqlite_master where type = 'table' and sql not null")
-            tables = [name for (name,) in names if name != "django_migrations"]
+            tables = [name for (name,) in names if name not in ("django_migrations", "shelf_finding")]
             database.execute("begin immediate")
             database.execute("pragma defer_foreign_keys = on")
             for table in tables:
                 database.execute(f"delete from main.{table}")
                 database.execute(f"insert into main.{table} select * from kept.{table}")
+            database.execute(f"delete from main.shelf_finding where not ({LOOKED})")
+            what = "mark, document, added"
+            database.execute(f"insert or ignore into main.shelf_finding ({what}) select {what} from kept.shelf_finding")
             moved = ((stage / "made-in").read_text(), str(self.output))
             database.execute("update outbox_output set path = replace(path, ?, ?)", moved)
             database.execute("update worklist_job set folder = replace(folder, ?, ?)", moved)

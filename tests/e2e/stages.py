@@ -6,12 +6,13 @@ import json
 from collections.abc import Callable, Mapping
 from pathlib import Path
 
-from tests.instruments.looked import kept_survey
+from tests.instruments.looked import kept_samples, kept_survey
 
 from rheon.core.analysis import fingerprint
 from rheon.core.media.documents import dump
 from rheon.core.sources import read_source
 from rheon.demo.models import model_file
+from rheon.server.shelf.actions.samples import samples_mark
 from rheon.server.shelf.actions.surveys import WORTH_A_LOOK
 
 from .running import MEDIA, Rheon
@@ -37,6 +38,7 @@ def put(rheon: Rheon, *names: str) -> None:
         for title in read_source(MEDIA / name).titles:
             if title.role in WORTH_A_LOOK and not title.fault:
                 rheon.ask(insert, fingerprint(title), json.dumps(dump(kept_survey(title))))
+                rheon.ask(insert, samples_mark(title), json.dumps(dump(kept_samples(title))))
     rheon.manage("add_sources", *(str(MEDIA / name) for name in names))
     rheon.rest()
 

@@ -17,10 +17,12 @@ from rheon.core.engine import probe
 from rheon.demo.drive import BLANK, SPIN_UP_S
 from rheon.server.live.snapshot import snapshot
 from rheon.server.shelf import drives
+from rheon.server.shelf.actions import samples
 from rheon.server.shelf.actions.cache import clean_up
 from rheon.server.shelf.actions.chapters import make_chapters
 from rheon.server.shelf.actions.looking import look_over
 from rheon.server.shelf.actions.reading import read_now
+from rheon.server.shelf.actions.samples import sample_title
 from rheon.server.shelf.actions.surveys import survey_now
 from rheon.server.shelf.models import Finding, Source, Title
 
@@ -51,6 +53,21 @@ def test_what_is_set_by_hand_stays_after_a_re_scan_and_can_be_given_back(shelf: 
 def read_now_again(source: Source, api: Api) -> None:
     assert api("post", f"shelf/sources/{source.pk}/read-again")[0] == 202
     read_now(source.pk)
+
+
+def test_how_many_bits_a_title_needs_is_measured_once_for_the_same_material(
+    shelf: Shelf, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    source = shelf("camera/Kite day.mp4")
+    sample_title(source.titles.get().pk)
+    measured = source.titles.get().samples
+    assert measured and measured["fine_bits"] > measured["coarse_bits"] > 0
+    source.delete()
+    monkeypatch.setattr(samples, "sample_pictures", lambda title: pytest.fail("it is known"))
+    again = shelf("camera/Kite day.mp4").titles.get()
+    sample_title(again.pk)
+    again.refresh_from_db()
+    assert (again.samples, again.samples_failed) == (measured, False)
 
 
 def test_named_chapters_go_into_the_file_s_plan(shelf: Shelf, api: Api) -> None:
