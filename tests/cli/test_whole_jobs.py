@@ -12,6 +12,7 @@ from typing import Any
 import pytest
 from PIL import Image
 from tests.instruments.engine import output_of
+from tests.thorough import thorough
 from typer.testing import CliRunner
 
 from rheon.cli.main import build
@@ -137,6 +138,7 @@ def test_a_small_file_goes_into_the_library_and_from_there_onto_the_player(
     assert kept.picture["width"] <= 480 and len(kept.of("audio")) == 1
 
 
+@pytest.mark.thorough
 def test_a_tablet_gets_two_channels_a_little_louder(drawer: StickDrawer, media: Path, tmp_path: Path) -> None:
     pins = ("sound.channels=2", "sound.gain=4", "subtitles.track=0", "subtitles.form=track")
     job = Job(source="HERON_REACH", title=2, device="heron-8", said=("--from", "0:01", "--until", "0:09"), pins=pins)
@@ -203,7 +205,7 @@ def test_a_general_file_is_named_has_artwork_and_lines_by_hand(
     assert len(inside) == 1 and inside[0]["width"] >= 300
 
 
-@pytest.mark.parametrize("device", ["sanderling-2", "teal-pocket"])
+@pytest.mark.parametrize("device", ["sanderling-2", thorough("teal-pocket")])
 def test_two_kinds_of_pocket_device_get_some_chapters_cropped(
     device: str, drawer: StickDrawer, media: Path, tmp_path: Path
 ) -> None:
@@ -268,6 +270,7 @@ def test_four_episodes_of_one_disc_go_the_same_way_by_constant_quality(
     assert len(list((drawer.folder / "KITTIWAKE").glob("*"))) == 4
 
 
+@pytest.mark.thorough
 def test_one_chapter_in_one_of_many_languages_with_its_lines_drawn_in(
     drawer: StickDrawer, media: Path, tmp_path: Path
 ) -> None:
@@ -283,6 +286,7 @@ def test_one_chapter_in_one_of_many_languages_with_its_lines_drawn_in(
     assert file.duration_s == pytest.approx(10, abs=0.2)
 
 
+@pytest.mark.thorough
 def test_a_film_goes_to_one_phone_and_into_the_library(drawer: StickDrawer, media: Path, tmp_path: Path) -> None:
     library = tmp_path / "library"
     library.mkdir()
@@ -292,6 +296,7 @@ def test_a_film_goes_to_one_phone_and_into_the_library(drawer: StickDrawer, medi
     assert document("check", kept.path, "--device", model_file("wren-6"))["fails"] == []
 
 
+@pytest.mark.thorough
 def test_a_long_and_a_short_title_are_made_and_named_afterwards_in_the_library(
     drawer: StickDrawer, media: Path, tmp_path: Path
 ) -> None:
@@ -307,6 +312,7 @@ def test_a_long_and_a_short_title_are_made_and_named_afterwards_in_the_library(
         assert any(one["disposition"]["attached_pic"] for one in after.facts["streams"])
 
 
+@pytest.mark.thorough
 def test_a_pile_of_discs_goes_to_tablets_that_take_no_large_file(
     drawer: StickDrawer, media: Path, tmp_path: Path
 ) -> None:
@@ -319,6 +325,7 @@ def test_a_pile_of_discs_goes_to_tablets_that_take_no_large_file(
         assert file.path.stat().st_size <= 1_500_000 and file.of("video") and file.of("audio")
 
 
+@pytest.mark.thorough
 def test_own_films_go_to_a_player_by_one_choice_and_then_by_hand(
     drawer: StickDrawer, media: Path, tmp_path: Path
 ) -> None:
@@ -343,6 +350,7 @@ def test_a_laptop_gets_the_one_sensible_choice_and_the_time_is_told(
     assert file.path.name == told["file_name"]
 
 
+@pytest.mark.thorough
 def test_disc_image_and_folder_become_several_kinds_of_file_and_a_bad_disc_says_so(
     drawer: StickDrawer, media: Path, tmp_path: Path
 ) -> None:

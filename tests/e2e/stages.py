@@ -38,7 +38,9 @@ def put(rheon: Rheon, *names: str) -> None:
         for title in read_source(MEDIA / name).titles:
             if title.role in WORTH_A_LOOK and not title.fault:
                 rheon.ask(insert, fingerprint(title), json.dumps(dump(kept_survey(title))))
-                rheon.ask(insert, samples_mark(title), json.dumps(dump(kept_samples(title))))
+                # of the others hardly any is ever picked
+                if name in FILM_AND_SERIES:
+                    rheon.ask(insert, samples_mark(title), json.dumps(dump(kept_samples(title))))
     rheon.manage("add_sources", *(str(MEDIA / name) for name in names))
     rheon.rest()
 

@@ -11,6 +11,7 @@ import pytest
 from playwright.sync_api import Browser, Page, Route, expect
 from tests.e2e.running import Rheon, window
 from tests.instruments.readback import see
+from tests.instruments.waiting import until
 
 from rheon.core.engine import probe
 
@@ -313,10 +314,7 @@ def test_a_device_is_asked_by_its_own_browser_and_only_while_pairing_is_on(
     page.get_by_role("button", name="Turn the page on").click()
     expect(page.get_by_role("img", name=re.compile("QR code"))).to_be_visible()
     code = str(rheon.ask("select code from household_pairing")[0][0])
-    for _ in range(60):
-        if _listens(rheon):
-            break
-        page.wait_for_timeout(250)
+    until(lambda: _listens(rheon))
     asked = window(browser, viewport={"width": 900, "height": 500}).new_page()
     asked.goto(f"http://127.0.0.1:{rheon.pairing_port}/")
     asked.get_by_role("textbox").fill(code.upper())

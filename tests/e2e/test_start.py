@@ -10,6 +10,7 @@ import signal
 import socket
 import subprocess
 import sys
+import sysconfig
 import time
 import urllib.error
 import urllib.request
@@ -74,15 +75,26 @@ class Own:
         self.clicks += 1
 
 
-@pytest.fixture
-def own(media: Path, tmp_path: Path) -> Iterator[Own]:
-    place = tmp_path
+def install(environment: Path, *, with_packages: bool) -> None:
+    """The wheel in an environment of its own, with what it says that it needs, or with the packages that are here."""
     subprocess.run(["make", "--no-print-directory", "wheel"], cwd=ROOT, check=True, capture_output=True)
     (wheel,) = (ROOT / "dist").glob("rheon-*.whl")
+    subprocess.run([sys.executable, "-m", "venv", "--without-pip", str(environment)], check=True)
+    pip = [sys.executable, "-m", "pip", "--python", str(environment), "install", "--quiet"]
+    subprocess.run([*pip, *([] if with_packages else ["--no-deps"]), str(wheel)], check=True)
+    if not with_packages:
+        here = Path(sysconfig.get_path("purelib"))
+        (own,) = environment.glob("lib/python*/site-packages")
+        for one in here.iterdir():
+            if "rheon" not in one.name and not (own / one.name).exists():
+                (own / one.name).symlink_to(one)
+
+
+@pytest.fixture
+def own(media: Path, tmp_path: Path, request: pytest.FixtureRequest) -> Iterator[Own]:
+    place = tmp_path
     environment = place / "environment"
-    subprocess.run([sys.executable, "-m", "venv", str(environment)], check=True)
-    pip = [str(environment / "bin" / "pip"), "install", "--quiet", "--disable-pip-version-check", str(wheel)]
-    subprocess.run(pip, check=True)
+    install(environment, with_packages=request.config.getoption("--thorough"))
     home = place / "home"
     (home / "Videos").mkdir(parents=True)
     shutil.copy(media / "camera" / "Kite day.mp4", home / "Videos")

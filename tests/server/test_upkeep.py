@@ -97,13 +97,13 @@ def killed_in(monkeypatch: pytest.MonkeyPatch, module: Any, name: str, *, after:
 @pytest.mark.parametrize(
     ("module", "name"),
     [
-        (making, "settle"),
+        thorough(making, "settle"),
         (convert_module, "make_file"),
-        (convert_module, "check_file"),
+        thorough(convert_module, "check_file"),
         (place, "rename_new"),
-        (renaming.os, "link"),  # type: ignore[attr-defined]
+        thorough(renaming.os, "link"),  # type: ignore[attr-defined]
         (run, "deliver"),
-        (outputs.Output.objects, "create"),  # type: ignore[attr-defined]
+        thorough(outputs.Output.objects, "create"),  # type: ignore[attr-defined]
     ],
 )
 def test_a_worker_killed_at_any_step_loses_and_doubles_nothing(

@@ -110,12 +110,11 @@ def test_hevc_keeps_its_level_and_buffer(short: Title, tmp_path: Path, balance: 
 
 def test_the_film_keeps_its_chapters_language_and_shape(film_disc: Source, tmp_path: Path) -> None:
     film = film_disc.titles[0]
-    done = convert(
-        order(film, "sanderling-2", tmp_path, pins=read_pins({"subtitles.track": "0", "picture.size": "180", **QUICK}))
-    )
+    pins = {"subtitles.track": "0", "picture.size": "180", "range.keep": "0:00-1:00", **QUICK}
+    done = convert(order(film, "sanderling-2", tmp_path, pins=read_pins(pins)))
     found = probe(str(done.path))
     assert [chapter.start_s for chapter in found.chapters] == pytest.approx(
-        [c.start_s for c in film.chapters], abs=0.05
+        [c.start_s for c in film.chapters if c.start_s < 60], abs=0.05
     )
     assert found.audio[0].language == "en"
     assert found.video

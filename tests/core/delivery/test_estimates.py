@@ -15,7 +15,7 @@ from rheon.demo.models import device
 
 
 @pytest.mark.parametrize("balance", [Balance.LEAN, thorough(Balance.RICH)])
-@pytest.mark.parametrize(("disc", "number", "name"), [("series", 2, "heron-8"), ("film", 5, "wren-6")])
+@pytest.mark.parametrize(("disc", "number", "name"), [("series", 2, "heron-8"), thorough("film", 5, "wren-6")])
 def test_a_file_comes_out_within_the_bounds_that_were_promised(
     film_disc: Source, series_disc: Source, tmp_path: Path, disc: str, number: int, name: str, balance: Balance
 ) -> None:

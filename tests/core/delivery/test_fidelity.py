@@ -76,6 +76,7 @@ def of_whole(title: Title, made: Path) -> float:
     return sum(scores) / len(scores)
 
 
+@pytest.mark.thorough
 def test_seconds_stand_for_the_whole_file_and_keep_the_order_of_the_balances(tmp_path: Path) -> None:
     title = film(tmp_path / "f.mkv", "192x144", 17)
     seconds, whole = [], []

@@ -17,6 +17,7 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from PIL import Image
+from tests.thorough import thorough
 
 from rheon.core.errors import TagsRefused
 from rheon.core.formats import CONTAINERS
@@ -245,7 +246,7 @@ def tag_for_ever(path: Path, container: str) -> None:
 KILLS = 24
 
 
-@pytest.mark.parametrize("container", ["mp4", "matroska"])
+@pytest.mark.parametrize("container", ["mp4", thorough("matroska")])
 def test_a_kill_in_the_middle_leaves_the_old_file_or_the_new(
     container: str, files: dict[str, Path], tmp_path: Path
 ) -> None:
