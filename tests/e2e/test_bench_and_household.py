@@ -133,6 +133,11 @@ def test_seconds_of_the_file_play_in_step_with_the_source_before_it_is_made(page
     page.get_by_role("button", name="Stop", exact=True).click()
     expect(made).to_be_hidden()
     expect(page.get_by_alt_text(re.compile("^As it will be"))).to_be_visible()
+    # what is copied is shown whole
+    open_sheet(page, "Marram Nights", "cormorant-box")
+    page.get_by_role("button", name="Play", exact=True).press("Enter")
+    page.wait_for_function("() => document.querySelector('main video')?.currentTime > 0.5")
+    expect(page.get_by_role("slider", name="Divide between source and result")).to_have_count(0)
 
 
 def test_the_frame_is_moved_by_mouse_and_by_keys_and_the_file_has_it(page: Page, rheon: Rheon) -> None:
