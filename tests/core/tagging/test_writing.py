@@ -251,7 +251,8 @@ def test_a_kill_in_the_middle_leaves_the_old_file_or_the_new(
     container: str, files: dict[str, Path], tmp_path: Path
 ) -> None:
     copy = Path(shutil.copy(files[container], tmp_path))
-    before, titles = streams(copy), set()
+    before = streams(copy)
+    titles: set[str] = set()
     begun = time.perf_counter()
     retag(copy, copy.with_name(".part"), container, Tags(title="old"))
     once_s = time.perf_counter() - begun
