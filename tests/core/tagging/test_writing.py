@@ -252,7 +252,7 @@ def test_a_kill_in_the_middle_leaves_the_old_file_or_the_new(
 ) -> None:
     copy = Path(shutil.copy(files[container], tmp_path))
     before = streams(copy)
-    titles: set[str] = set()
+    titles: set[object] = set()
     begun = time.perf_counter()
     retag(copy, copy.with_name(".part"), container, Tags(title="old"))
     once_s = time.perf_counter() - begun

@@ -6,7 +6,7 @@ import contextlib
 import hashlib
 from collections.abc import Sequence
 
-from ..engine import require
+from ..engine import require, stand_by
 from ..errors import EngineError, RheonError
 from ..media import CellData, Extent, Scan, Title, mark_of
 from ..sources.images.disc_files import pieces
@@ -40,6 +40,7 @@ def survey_title(title: Title) -> Survey:
     borders, scan_type, noise = _pictures(title)
     sounds = measure_sounds(title, frame_times(title.duration_s, SOUND_PLACES)) if title.audio else ()
     subtitles: tuple[SubtitlesFound, ...] = ()
+    stand_by()
     with contextlib.suppress(OSError, RheonError):
         subtitles = count_subtitles(title)
     return Survey(borders=borders, scan_type=scan_type, noise=noise, sounds=sounds, subtitles=subtitles)

@@ -12,7 +12,7 @@ from pathlib import Path
 from ..commands.making import Job, build_command, chapters_document, drawn_command, parts_document
 from ..commands.names import CHAPTERS_FILE, PARTS_FILE, PICTURE_PIPE, part_link, pipe_name, subtitle_file
 from ..commands.probing import parts_starts
-from ..engine import Command, Feed, WorkClock, require, run
+from ..engine import Command, Feed, WorkClock, never, require, run
 from ..errors import EngineError, SourceChanged, SourceError, SourceMissing, TargetError, TargetFull, TargetReadOnly
 from ..media import Action, CellData, FileData, OutputSettings, Title
 from ..media.joined import as_one
@@ -44,16 +44,12 @@ def _unheard(progress: Progress) -> None:
     return None
 
 
-def _never() -> bool:
-    return False
-
-
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Hooks:
     """How a conversion tells where it is, and is told to stop, or by its ``clock`` to pause."""
 
     on_progress: Callable[[Progress], None] = _unheard
-    should_stop: Callable[[], bool] = _never
+    should_stop: Callable[[], bool] = never
     clock: WorkClock = field(default_factory=WorkClock)
 
 

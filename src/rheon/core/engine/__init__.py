@@ -3,7 +3,7 @@
 from .abilities import FILTERS, engine_encoders, engine_filters, vmaf_engine
 from .probe import ProbedFile, probe
 from .process import Command, Feed, Finished, available, run, stream
-from .steering import stand_by, steered
+from .steering import never, stand_by, steered
 from .tools import MAX_PIXELS, parse_version, require
 from .work_clock import WorkClock
 
@@ -18,6 +18,7 @@ __all__ = [
     "available",
     "engine_encoders",
     "engine_filters",
+    "never",
     "parse_version",
     "probe",
     "require",

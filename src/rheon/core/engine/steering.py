@@ -13,7 +13,8 @@ from ..errors import Stopped
 ASK_S = 0.1
 
 
-def _never() -> bool:
+def never() -> bool:
+    """The answer of those who neither stop nor pause anything."""
     return False
 
 
@@ -21,8 +22,8 @@ def _never() -> bool:
 class Steering:
     """Whether work is to end, and whether it is to stand still: both are asked again and again."""
 
-    should_stop: Callable[[], bool] = _never
-    is_paused: Callable[[], bool] = _never
+    should_stop: Callable[[], bool] = never
+    is_paused: Callable[[], bool] = never
 
 
 _NOBODY = Steering()

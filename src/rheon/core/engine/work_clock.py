@@ -5,9 +5,7 @@ from __future__ import annotations
 import time
 from collections.abc import Callable
 
-
-def _never() -> bool:
-    return False
+from .steering import never
 
 
 class WorkClock:
@@ -16,7 +14,7 @@ class WorkClock:
     Whoever works asks it ``is_paused`` again and again; so it knows how long that lasted.
     """
 
-    def __init__(self, asked: Callable[[], bool] = _never, time_s: Callable[[], float] = time.monotonic) -> None:
+    def __init__(self, asked: Callable[[], bool] = never, time_s: Callable[[], float] = time.monotonic) -> None:
         self._asked = asked
         self._time_s = time_s
         self._began_s = time_s()

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from rheon.core.analysis import CutPlaces
-from rheon.core.errors import RheonError
+from rheon.core.errors import RheonError, Stopped
 from rheon.core.media import Title as CoreTitle
 from rheon.core.planning import Balance, Plan, PlanRequest, plan, read_pins
 from rheon.core.planning.decisions import Pins
@@ -62,11 +62,13 @@ def request_of(title: Title, target: Target) -> PlanRequest:
 
 
 def cut_places(title: Title, whole: CoreTitle, pins: Pins) -> CutPlaces:
-    """Where what is kept can be cut without encoding all of it, as far as that can be found out."""
+    """Where what is kept can be cut without encoding all of it, as far as that can be found out. Raises ``Stopped``."""
     said = pins.of(KEEP)
     try:
         kept = kept_of(whole, said) if said else ()
         return cut_places_of(title, kept) if kept else CutPlaces()
+    except Stopped:
+        raise
     except (RheonError, OSError):
         return CutPlaces()
 

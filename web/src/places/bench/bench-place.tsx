@@ -3,6 +3,7 @@ import { Link, useNavigate } from "react-router";
 
 import { useCells, useSetBenchBalance, useTable } from "../../api/bench";
 import { useAddJobs } from "../../api/worklist";
+import { rangeText } from "../../domain/bounds";
 import { counted } from "../../domain/counts";
 import { spanText } from "../../domain/durations";
 import { sizeText } from "../../domain/sizes";
@@ -13,7 +14,6 @@ import { Segments } from "../../ui/segments";
 import { Empty, Failed, NotYet } from "../../ui/states";
 import { AddColumn } from "./add-column";
 import { BALANCES } from "../../domain/balances";
-import { rangeText } from "../../domain/bounds";
 import { type Cell, cellKey, chunked, rowsOf, type Table, totalOf } from "./cells";
 import { CrossingTable } from "./crossing-table";
 import { NOTHING_WHOLE, usePicking, type Whole } from "./picking";

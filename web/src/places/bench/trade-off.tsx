@@ -1,9 +1,9 @@
 import { useMeasureTradeOff, useTradeOff } from "../../api/trade-off";
 import type { Schemas } from "../../api/client";
 import { BALANCES } from "../../domain/balances";
+import { rangeText } from "../../domain/bounds";
 import { spanText } from "../../domain/durations";
 import { fidelityText } from "../../domain/fidelity";
-import { rangeText } from "../../domain/bounds";
 import { sizeScale } from "../../domain/scales";
 import { sizeText } from "../../domain/sizes";
 import { Button } from "../../ui/button";

@@ -4,8 +4,8 @@ import { useNavigate } from "react-router";
 
 import { under } from "../../api/base";
 import type { Schemas } from "../../api/client";
-import { spanText } from "../../domain/durations";
 import { rangeText } from "../../domain/bounds";
+import { spanText } from "../../domain/durations";
 import { sizeText } from "../../domain/sizes";
 import { useUndo } from "../../parts/undo";
 import { RuleTable } from "../../parts/rule-table";

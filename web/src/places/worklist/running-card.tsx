@@ -1,8 +1,8 @@
 import type { Schemas } from "../../api/client";
 import { useChangeJobs } from "../../api/worklist";
+import { rangeText } from "../../domain/bounds";
 import { courseBytes } from "../../domain/course";
 import { durationText, momentText, spanText } from "../../domain/durations";
-import { rangeText } from "../../domain/bounds";
 import { sizeText } from "../../domain/sizes";
 import { Frame } from "../../parts/frame";
 import { useOpening } from "../../parts/opening";

@@ -7,7 +7,7 @@ film at all (black, empty, blurred, combed, with lines of text drawn in) is left
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from concurrent.futures import ThreadPoolExecutor
+from concurrent.futures import Future, ThreadPoolExecutor
 from dataclasses import dataclass
 
 import numpy as np
@@ -67,22 +67,27 @@ def propose_stills(title: Title, count: int = MOST_STILLS) -> tuple[Still, ...]:
     found: list[_Measured] = []
     fault: Exception | None = None
     read = 0
-    places = moments(title.duration_s)
-    with ThreadPoolExecutor(AT_ONCE) as pool:
-        for first in range(0, len(places), AT_ONCE):
-            stand_by()  # who steers this is asked in this thread alone
-            for look in [pool.submit(_look, title, at_s) for at_s in places[first : first + AT_ONCE]]:
-                try:
-                    measured = look.result()
-                except EngineError as error:
-                    fault = error
-                    continue
-                read += 1
-                found += [measured] if measured else []
+    for look in _looks(title):
+        try:
+            measured = look.result()
+        except EngineError as error:
+            fault = error
+            continue
+        read += 1
+        found += [measured] if measured else []
     if not read and fault is not None:
         raise EngineError("No frame of this title could be read.") from fault
     by_day = [one for one in found if not one.night]
     return tuple(_chosen(title, _ranked(by_day or found), count))
+
+
+def _looks(title: Title) -> Iterator[Future[_Measured | None]]:
+    """Some at once; whoever steers this is asked between them, in this thread alone."""
+    places = moments(title.duration_s)
+    with ThreadPoolExecutor(AT_ONCE) as pool:
+        for first in range(0, len(places), AT_ONCE):
+            stand_by()
+            yield from [pool.submit(_look, title, at_s) for at_s in places[first : first + AT_ONCE]]
 
 
 def _look(title: Title, at_s: float) -> _Measured | None:

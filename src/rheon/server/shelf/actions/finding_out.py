@@ -37,6 +37,15 @@ def found_out(mark: str, ask: Callable[[], object]) -> dict[str, Any] | None:
     return None
 
 
+def known(mark: str, look: Callable[[], dict[str, Any]]) -> dict[str, Any]:
+    """What is known of some material by its mark, else what looking finds, which is kept. Raises what looking does."""
+    found = Finding.objects.filter(mark=mark).first()
+    if found is None:
+        found, _ = Finding.objects.get_or_create(mark=mark, defaults={"document": look()})
+    document: dict[str, Any] = found.document
+    return document
+
+
 def find_out(mark: str, look: Callable[[], dict[str, Any]]) -> None:
     """Look, unless that was done already, and note what was found, or that it failed. Raises ``Stopped``."""
     Finding.objects.filter(mark=mark, document__has_key="failed").delete()

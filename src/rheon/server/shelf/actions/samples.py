@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 import logging
-from typing import Any
 
 from rheon.core.analysis import fingerprint, sample_pictures
 from rheon.core.errors import RheonError, Stopped
 from rheon.core.media import Title as CoreTitle
 from rheon.core.media.documents import dump
 
-from ..models import Finding, Title
+from ..models import Title
+from .finding_out import known
 
 log = logging.getLogger("rheon")
 
@@ -23,28 +23,18 @@ def sample_title(title_id: int) -> None:
     if title is None or title.outline.get("fault"):
         return
     try:
-        document = _samples(title.readable_title())
+        core = title.readable_title()
+        document = known(samples_mark(core), lambda: dump(sample_pictures(core)) or {})
     except Stopped:
         raise
     except (RheonError, OSError) as error:
         log.warning("could not sample title %s: %s", title_id, error)
-        document = None
-    facts = {"samples_failed": True} if document is None else {"samples": document}
+        document = {}
+    # empty where there is no picture
+    facts = {"samples": document} if document else {"samples_failed": True}
     Title.objects.filter(pk=title_id).update(**facts)
 
 
 def samples_mark(title: CoreTitle) -> str:
     """The same for the same material, wherever it lies. Raises ``OSError``."""
     return f"samples-{fingerprint(title)}"[:40]
-
-
-def _samples(title: CoreTitle) -> dict[str, Any] | None:
-    mark = samples_mark(title)
-    known = Finding.objects.filter(mark=mark).first()
-    if known is None:
-        measured = sample_pictures(title)
-        if measured is None:
-            return None
-        known, _ = Finding.objects.get_or_create(mark=mark, defaults={"document": dump(measured)})
-    document: dict[str, Any] = known.document
-    return document

@@ -12,8 +12,9 @@ from rheon.core.errors import RheonError, Stopped
 from rheon.core.media import Role
 from rheon.core.media.documents import dump
 
-from ..models import Finding, Source, Title
+from ..models import Source, Title
 from ..tasks import survey_title_task
+from .finding_out import known
 from .sources import update
 
 LATER = -80
@@ -44,16 +45,12 @@ def survey_now(title_id: int) -> None:
         return
     try:
         core = title.readable_title()
-        mark = fingerprint(core)
-        known = Finding.objects.filter(mark=mark).first()
-        document = known.document if known else dump(survey_title(core))
+        document = known(fingerprint(core), lambda: dump(survey_title(core)))
     except Stopped:
         raise
     except (RheonError, OSError) as error:
         log.warning("could not look at title %s: %s", title_id, error)
         Title.objects.filter(pk=title_id).update(survey_failed=True)
     else:
-        if known is None:
-            Finding.objects.get_or_create(mark=mark, defaults={"document": document})
         Title.objects.filter(pk=title_id).update(survey=document)
     update(Source.objects.filter(pk=title.source_id))
