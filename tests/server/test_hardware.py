@@ -123,16 +123,24 @@ def test_where_nothing_can_be_measured_that_waits_for_a_title_and_is_not_tried_f
     assert family["codecs"][0]["cost"]["measured_with"] == ""
 
 
+def queued(api: Api, shelf: Callable[[str], Source], player: int) -> dict[str, int]:
+    """The cell of a job that the chip is to make."""
+    title = picked(shelf)
+    look_now()
+    api("patch", "home/hardware", {"prefers_speed": True})
+    cell = {"title_id": title.pk, "target_id": player}
+    api("post", "worklist/jobs", {"cells": [cell]})
+    assert "graphics chip" in Job.objects.get().summary
+    return cell
+
+
 @pytest.mark.django_db
 @pytest.mark.thorough
 def test_a_chip_that_hangs_in_the_middle_is_given_up_and_software_makes_the_file(
     api: Api, chip: Chip, shelf: Callable[[str], Source], household: list[int], monkeypatch: pytest.MonkeyPatch
 ) -> None:
     monkeypatch.setattr(liveness, "HARDWARE_S", 4.0)
-    title = picked(shelf)
-    look_now()
-    api("patch", "home/hardware", {"prefers_speed": True})
-    api("post", "worklist/jobs", {"cells": [{"title_id": title.pk, "target_id": household[2]}]})
+    queued(api, shelf, household[2])
     chip.fail("hangs")
     assert run_next()
     (listed,) = api("get", "worklist")[1]["jobs"]
@@ -146,12 +154,7 @@ def test_a_chip_that_hangs_in_the_middle_is_given_up_and_software_makes_the_file
 def test_a_chip_that_fails_in_the_middle_costs_nothing_but_time_and_is_tried_before_it_is_used_again(
     api: Api, chip: Chip, shelf: Callable[[str], Source], household: list[int]
 ) -> None:
-    title, player = picked(shelf), household[2]
-    look_now()
-    api("patch", "home/hardware", {"prefers_speed": True})
-    cell = {"title_id": title.pk, "target_id": player}
-    api("post", "worklist/jobs", {"cells": [cell]})
-    assert "graphics chip" in Job.objects.get().summary
+    cell = queued(api, shelf, household[2])
     chip.fail("middle")
     assert run_next()
     (listed,) = api("get", "worklist")[1]["jobs"]
@@ -162,13 +165,13 @@ def test_a_chip_that_fails_in_the_middle_costs_nothing_but_time_and_is_tried_bef
     assert look_for_hardware_task in wanted()
     look_now()
 
-    def queued() -> Job:
+    def once_more() -> Job:
         """The same once more."""
         api("post", "worklist/jobs", {"cells": [cell]})
         return Job.objects.order_by("-pk")[0]
 
     def made() -> Job:
-        job = queued()
+        job = once_more()
         run_next()
         job.refresh_from_db()
         return job
@@ -178,8 +181,8 @@ def test_a_chip_that_fails_in_the_middle_costs_nothing_but_time_and_is_tried_bef
     assert (done.note, "graphics chip" in done.summary) == ("", True)
     chip.fail("middle")
     assert made().note and made().note, "each alone may be the title's fault"
-    assert "graphics chip" not in queued().summary
+    assert "graphics chip" not in once_more().summary
     assert "failed at 2 titles" in str(api("get", "home/hardware")[1]["families"])
     api("patch", "home/hardware", {"again": True})
     look_now()
-    assert "graphics chip" in queued().summary
+    assert "graphics chip" in once_more().summary

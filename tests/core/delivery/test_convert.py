@@ -14,10 +14,11 @@ from tests.instruments.engine import output_of
 from tests.thorough import always, thorough
 
 from rheon.core.delivery import Delivered, Order, convert, numbered
-from rheon.core.encoding import Hooks, Progress
+from rheon.core.encoding import Hooks, Progress, liveness
 from rheon.core.engine import WorkClock, probe, process
 from rheon.core.errors import (
     CheckFailed,
+    EngineTimedOut,
     RheonError,
     SourceMissing,
     Stopped,
@@ -218,6 +219,15 @@ def test_sources_with_awkward_names_are_read_and_converted(media: Path, tmp_path
         order(title, "sanderling-2", out, pins=read_pins({"subtitles.track": "0", "range.keep": "0:00-0:04"}))
     )
     assert done.checks[0].ok
+
+
+def test_an_encoder_out_of_which_nothing_comes_is_given_up_and_leaves_nothing(
+    short: Title, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(liveness, "SOFTWARE_S", -1.0)
+    with pytest.raises(EngineTimedOut, match="Nothing has come out"):
+        convert(order(short, "heron-8", tmp_path))
+    assert left_in(tmp_path) == []
 
 
 def test_stopping_leaves_nothing_behind(film_disc: Source, tmp_path: Path) -> None:
