@@ -7,21 +7,26 @@ from collections.abc import Callable
 from fractions import Fraction
 from pathlib import Path
 
+import numpy as np
 import pytest
+from tests.instruments.authored import SAMPLE_RATE, Pictures, author, clicks, write_sound
+from tests.instruments.discs import PAL, Chain, Vob, author_dvd
 from tests.instruments.engine import output_of
 from tests.instruments.kept import once
 from tests.instruments.light import LUMA_709, apart, expected, shown, write_chart
 from tests.instruments.looked import looked_over
-from tests.instruments.readback import hear, see
-from tests.instruments.sources import BY_NAME
+from tests.instruments.readback import hear, lit, see
+from tests.instruments.sources import AAC, BY_NAME, H264
 from tests.thorough import thorough
 
+from rheon.core.analysis.joining import joined_title
 from rheon.core.delivery import Order, convert
 from rheon.core.encoding import ExcerptRequest, Hooks, excerpt_stretch, make_excerpt, make_source_excerpt
 from rheon.core.engine import probe
 from rheon.core.errors import EngineError, Stopped
 from rheon.core.media import Source, Title
-from rheon.core.planning import Plan, PlanRequest, plan, read_pins
+from rheon.core.media.joining import PartWanted
+from rheon.core.planning import Plan, PlanRequest, plan, played_sounds, read_pins, switched_subtitles
 from rheon.core.sources import read_source
 from rheon.demo.models import device
 
@@ -31,10 +36,10 @@ def planned(title: Title, device_id: str, **pins: str) -> Plan:
     return plan(PlanRequest(title=title, devices=(device(device_id),), name="made", pins=read_pins(named)))
 
 
-def looked_at(source: Title, made: Plan, folder: Path, from_s: float) -> tuple[Path, Path]:
+def looked_at(source: Title, made: Plan, folder: Path, from_s: float, **switched: int) -> tuple[Path, Path]:
     """The seconds as they will be, and as they are on the source."""
     assert made.settings
-    request = ExcerptRequest(title=source, settings=made.settings, from_s=from_s)
+    request = ExcerptRequest(title=source, settings=made.settings, from_s=from_s, **switched)
     paths = []
     for name, make in (("made", make_excerpt), ("source", make_source_excerpt)):
         work = folder / f"{name}-work"
@@ -53,6 +58,25 @@ def likeness(one: Path, from_s: float, other: Path) -> float:
     found = [float(all_planes) for all_planes in re.findall(r"All:([\d.]+)", said)]
     assert len(found) > 40
     return sum(found) / len(found)
+
+
+def beside_black(path: Path) -> list[bool]:
+    """Of each picture whether its outermost columns are black and those within are not."""
+    argv = ["ffmpeg", "-v", "error", "-nostdin", "-i", str(path), "-fps_mode", "passthrough"]
+    argv += ["-vf", "scale=60:8:flags=area,format=gray", "-f", "rawvideo", "pipe:1"]
+    seen = np.frombuffer(output_of(argv), np.uint8).reshape(-1, 8, 60).mean(axis=1)
+    return [bool(max(one[:4].max(), one[-4:].max()) < 24 < one[16:44].mean()) for one in seen]
+
+
+def apart_below(one: Path, other: Path) -> list[int]:
+    """The pictures, by their place, whose lowest fifth is not the same in both files."""
+    seen = []
+    for path in (one, other):
+        argv = ["ffmpeg", "-v", "error", "-nostdin", "-i", str(path), "-fps_mode", "passthrough"]
+        argv += ["-vf", "crop=iw:ih/5:0:ih*4/5,scale=64:16:flags=area,format=gray", "-f", "rawvideo", "pipe:1"]
+        seen.append(np.frombuffer(output_of(argv), np.uint8).reshape(-1, 16 * 64).astype(float))
+    assert seen[0].shape == seen[1].shape
+    return [int(n) for n in np.flatnonzero(np.abs(seen[0] - seen[1]).max(axis=1) > 20)]
 
 
 @pytest.mark.parametrize(
@@ -95,6 +119,57 @@ def test_interlaced_lines_and_a_copied_picture_are_shown_as_players_do(film_disc
         video = probe(str(path)).video
         assert video and (video.codec, video.sample_aspect) == ("h264", Fraction(1))
     assert likeness(beside, 0.0, seconds) > 0.97
+
+
+def test_what_is_switched_on_is_seen_and_heard_as_a_player_does(tmp_path: Path) -> None:
+    pictures = Pictures(count=300, rate=Fraction(25))
+    said = "1\n00:00:04,000 --> 00:00:05,000\nTHE TIDE\nWAITS\n\n2\n00:00:08,000 --> 00:00:09,000\nFOR\nNOBODY\n"
+    (tmp_path / "lines.srt").write_text(said)
+    sounds = [np.zeros((12 * SAMPLE_RATE, 2), np.int16), clicks(12.0)]
+    paths = [write_sound(samples, tmp_path / f"{n}.wav") for n, samples in enumerate(sounds)]
+    lines = ("-i", str(tmp_path / "lines.srt"))
+    coding = (*H264, *AAC, "-map", "3:s", "-c:s", "srt")
+    title = read_source(author(tmp_path / "a.mkv", pictures, coding, sounds=paths, inputs=lines)).titles[0]
+    tracks = {"sound_track": "0,1", "subtitles_track": "0", "subtitles_form": "track"}
+    made = planned(title, "curlew-9", **tracks, picture_codec="h264")
+    assert made.settings
+    assert len(played_sounds(title, made.settings)) == 2 and len(switched_subtitles(title, made.settings)) == 1
+    begins, switched = tmp_path / "begins", tmp_path / "switched"
+    for folder in (begins, switched):
+        folder.mkdir()
+    plain, _ = looked_at(title, made, begins, 3.0)
+    assert not hear(plain, first_s=3.0).clicks
+    other, beside = looked_at(title, made, switched, 3.0, sound=1, subtitle=0)
+    shown = apart_below(plain, other)
+    assert len(shown) == 50 and set(shown) <= {*range(25, 51), *range(125, 151)}
+    assert (
+        len(hear(other, first_s=3.0).clicks) >= 14 and see(other).numbers == see(plain).numbers == see(beside).numbers
+    )
+    # pictures of lines over a picture that is copied
+    vob = Vob(pictures=Pictures(count=200, rate=PAL, size=(720, 576)), lines=((2, 3),))
+    disc = read_source(author_dvd([vob], [Chain(parts=((0, 0, 0),))], tmp_path / "DISC")).titles[0]
+    copied = planned(disc, "faithful-copy", subtitles_track="0", subtitles_form="track")
+    (tmp_path / "copied").mkdir()
+    over, _ = looked_at(disc, copied, tmp_path / "copied", 1.0, subtitle=0)
+    assert lit(over) == [pytest.approx((1, 2), abs=0.09)]
+
+
+def test_parts_of_a_join_play_each_in_its_own_way_with_the_source_beside_them(tmp_path: Path) -> None:
+    wide = author(tmp_path / "wide.mkv", Pictures(count=150, rate=Fraction(25), size=(480, 208)), H264)
+    boxed = Pictures(count=150, rate=Fraction(25), size=(320, 240), first=150)
+    tall = author(tmp_path / "tall.mkv", boxed, H264, filters="pad=320:300:0:30:black")
+    parts = [looked_over(read_source(path).titles[0]) for path in (wide, tall)]
+    title = joined_title([PartWanted(title=one, name=f"Part {n}") for n, one in enumerate(parts, 1)], 1, "join")
+    made = planned(title, "curlew-9", picture_codec="h264")
+    assert made.settings and made.settings.video and made.settings.video.parts
+    for from_s, seam, last in ((1.0, 125, 250), (8.0, 0, 100)):
+        (folder := tmp_path / str(seam)).mkdir()
+        both = looked_at(title, made, folder, from_s)
+        assert see(both[0]).times == pytest.approx(see(both[1]).times, abs=0.002)
+        for path in both:
+            assert see(path).numbers[:seam] == tuple(range(25, 25 + seam))
+            # the tall one has black beside it in the frame of the wide one
+            assert beside_black(path) == [n >= seam for n in range(last)]
 
 
 def test_light_beyond_white_is_shown_on_both_sides_as_a_screen_shows_it(tmp_path: Path) -> None:

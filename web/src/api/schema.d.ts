@@ -92,7 +92,10 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** @description Pin the rate at which the picture is expected to keep so much of the source. */
+        /**
+         * @description Pin the rate at which the picture is expected to keep so much of the source; it is tried, and then pinned
+         *     nearer, while somebody asks after what was measured.
+         */
         put: operations["askForFidelity"];
         post?: never;
         delete?: never;
@@ -3005,6 +3008,14 @@ export interface components {
             title_name: string;
         };
         /**
+         * PlayedTrack
+         * @description A track of the file that somebody who plays it can choose; ``place`` is which of its kind, from 0.
+         */
+        PlayedTrack: {
+            place: number;
+            text: string;
+        };
+        /**
          * Preset
          * @description Patterns that are offered together, and what they call a film and an episode.
          */
@@ -3236,7 +3247,8 @@ export interface components {
          * Sheet
          * @description ``kept`` is empty where all of the title is; ``picture_s`` is how long each picture stands, ``None`` where there
          *     is none or where that changes; ``strip`` is how many small frames there are of the title, ``scrub``
-         *     how many while somebody scrubs over it. ``has_minute``: so much is made that a minute of it is worth a try.
+         *     how many while somebody scrubs over it. ``subtitles`` are those that can be switched on. ``has_minute``: so much is
+         *     made that a minute of it is worth a try.
          */
         Sheet: {
             title_id: number;
@@ -3254,6 +3266,8 @@ export interface components {
             strip: number;
             scrub: number;
             sound_track: number | null;
+            sounds: components["schemas"]["PlayedTrack"][];
+            subtitles: components["schemas"]["PlayedTrack"][];
             balance: components["schemas"]["Balance"];
             own_balance: boolean;
             treatment: components["schemas"]["Verdict"];

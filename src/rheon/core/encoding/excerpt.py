@@ -3,36 +3,36 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from fractions import Fraction
 from pathlib import Path
 
-from ..commands.tone_mapping import SCREEN
 from ..commands.viewing import Viewed, viewing_command
 from ..engine import Command, probe, run
 from ..errors import EngineError
-from ..media import Action, Borders, DynamicRange, Fields, OutputSettings, Scan, Title, VideoSettings, VideoStream
+from ..media import Action, OutputSettings, SubtitleForm, SubtitleSettings, Title, VideoSettings
 from ..media.kept import KeptRange, on_pictures
 from .run import Hooks, make_file
-from .seconds import clear, even, only_seconds
+from .seconds import only_seconds
+from .source_side import for_stretch, of_source
 
 LENGTH_S = 10.0
 LEAST_S = 1.0
-MOST_LINES = 1080
-CLEAR = 14
-"""Constant quality at which nobody sees a difference to the source."""
 EXCERPT = "excerpt"
-WHOLE = {Scan.INTERLACED: Fields.JOIN, Scan.MIXED: Fields.MATCH}
-"""How fields become whole frames to be looked at."""
 VIEW_TIMEOUT_S = 120
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class ExcerptRequest:
-    """A title, what is to be made of it, and from which of its moments (seconds) on."""
+    """A title, what is to be made of it, and from which of its moments (seconds) on.
+
+    ``sound`` is the place of the sound that is heard among those of the file, ``subtitle`` of the subtitles that are
+    switched on.
+    """
 
     title: Title
     settings: OutputSettings
     from_s: float
+    sound: int = 0
+    subtitle: int | None = None
 
 
 def excerpt_stretch(title: Title, from_s: float) -> KeptRange:
@@ -46,21 +46,39 @@ def make_excerpt(request: ExcerptRequest, target: Path, work: Path, hooks: Hooks
 
     A picture that is copied looks as on the source. Raises ``RheonError`` or ``Stopped``.
     """
-    made = request.settings
+    made, stretch = _of_stretch(request)
     if made.video is not None and made.video.action is Action.COPY:
-        made = _beside(made, _of_source(request.title, made.video))
-    drawn = (made.drawn,) if made.drawn else ()
-    run(_viewing(_made(request, replace(made, subtitles=drawn), work, hooks), target, heard=True))
+        made = _beside(made, of_source(request.title, made.video, stretch))
+    run(_viewing(_made(request, replace(made, subtitles=_seen(request)), work, hooks), target, heard=True))
 
 
 def make_source_excerpt(request: ExcerptRequest, target: Path, work: Path, hooks: Hooks | None = None) -> None:
     """Write the same seconds as they look on the source, picture for picture beside ``make_excerpt``, without sound."""
-    made = request.settings
-    if made.video is None or request.title.joined:
+    made, stretch = _of_stretch(request)
+    if made.video is None:
         raise EngineError("There is no picture of the source to be shown beside this.", advice="")
     # read with the sound, as the other is: what is read decides what counts as the beginning
-    beside = _beside(made, _of_source(request.title, made.video))
+    beside = _beside(made, of_source(request.title, made.video, stretch))
     run(_viewing(_made(request, replace(beside, subtitles=()), work, hooks), target, heard=False))
+
+
+def _of_stretch(request: ExcerptRequest) -> tuple[OutputSettings, KeptRange]:
+    """What is made of the seconds, and which they are."""
+    made, stretch = request.settings, excerpt_stretch(request.title, request.from_s)
+    if made.video is None:
+        return made, stretch
+    return replace(made, video=for_stretch(request.title, made.video, made.kept, stretch)), stretch
+
+
+def _seen(request: ExcerptRequest) -> tuple[SubtitleSettings, ...]:
+    """What is drawn into the picture, or what is switched on, laid over the picture as a player does."""
+    made = request.settings
+    if request.subtitle is None:
+        return (made.drawn,) if made.drawn else ()
+    return tuple(
+        replace(one, form=SubtitleForm.DRAWN, format="")
+        for one in made.subtitles[request.subtitle : request.subtitle + 1]
+    )
 
 
 def _beside(made: OutputSettings, video: VideoSettings | None) -> OutputSettings:
@@ -70,11 +88,12 @@ def _beside(made: OutputSettings, video: VideoSettings | None) -> OutputSettings
 
 def _made(request: ExcerptRequest, made: OutputSettings, work: Path, hooks: Hooks | None) -> Path:
     stretch = excerpt_stretch(request.title, request.from_s)
-    if made.sound is not None and made.sound.action is Action.COPY:
+    heard = made.audio[request.sound : request.sound + 1]
+    if heard and heard[0].action is Action.COPY:
         # copied, it would decide where reading begins, for the picture too
-        plain = replace(made.sound, action=Action.ENCODE, codec="flac")
-        made = replace(_beside(made, made.video), audio=(plain,))
-    short = only_seconds(replace(made, audio=made.audio[:1]), (stretch,))
+        heard = (replace(heard[0], action=Action.ENCODE, codec="flac"),)
+        made = _beside(made, made.video)
+    short = only_seconds(replace(made, audio=heard), (stretch,))
     return make_file(request.title, short, work / made.file_name, hooks).part
 
 
@@ -83,32 +102,3 @@ def _viewing(part: Path, target: Path, *, heard: bool) -> Command:
     found = probe(str(part))
     viewed = Viewed(path=str(part), video=found.video, audio=found.audio[:1] if heard else ())
     return Command(argv=viewing_command(viewed, str(target)), timeout_s=VIEW_TIMEOUT_S)
-
-
-def _of_source(title: Title, made: VideoSettings) -> VideoSettings:
-    """The whole picture in the source's size, square pixels and own colours, at the times of what will be made."""
-    video = title.video
-    assert video is not None
-    lines = min(MOST_LINES, video.upright_size[1])
-    shown = made if made.action is Action.ENCODE else _timed(video, made)
-    if shown.fields is Fields.KEEP:
-        shown = replace(shown, fields=Fields.JOIN)
-    bright = video.dynamic_range is not DynamicRange.STANDARD
-    return replace(
-        clear(shown, (even(lines * video.display_aspect), even(Fraction(lines))), CLEAR),
-        crop=Borders(),
-        rotation=video.rotation,
-        rotation_from=video.rotation,
-        colour=SCREEN if bright else video.colour,
-        colour_from=video.colour if bright else None,
-    )
-
-
-def _timed(video: VideoStream, made: VideoSettings) -> VideoSettings:
-    return replace(
-        made,
-        frame_rate=video.frame_rate,
-        variable_rate=video.variable_rate,
-        fields=WHOLE.get(video.scan, Fields.LEAVE),
-        top_field_first=video.top_field_first,
-    )

@@ -17,7 +17,7 @@ from ..engine import Command, require, run
 from ..errors import EngineError
 from ..media import OutputSettings, SubtitleSettings, Title
 from ..media.joined import part_at
-from ..media.kept import stretches_of
+from ..media.kept import piece_shown
 from ..subtitles import lay_out
 
 TIMEOUT_S = 30
@@ -78,9 +78,7 @@ def _in_its_part(request: PreviewRequest) -> PreviewRequest:
         return request
     placed = part_at(title, request.at_s)
     at_s = request.at_s - placed.at_s
-    pieces = stretches_of(title, made.kept)
-    there = (number for number, (part, kept) in enumerate(pieces) if part == placed.part and at_s < kept.until_s)
-    number = next(there, next((n for n, (part, _) in enumerate(pieces) if part == placed.part), 0))
+    number = piece_shown(title, made.kept, placed.part, at_s)
     return PreviewRequest(title=placed.part, settings=for_piece(made, number), at_s=at_s)
 
 

@@ -191,6 +191,13 @@ def stretches_of(title: Title, kept: Sequence[KeptRange]) -> tuple[tuple[Title, 
     return tuple(found)
 
 
+def piece_shown(title: Title, kept: Sequence[KeptRange], part: Title, at_s: float) -> int:
+    """The number of the piece that shows a moment of a part of a joined title; where none does, the part's first."""
+    # a part's chapters may have been changed in the whole
+    own = [(n, one) for n, (shown, one) in enumerate(stretches_of(title, kept)) if shown.data == part.data]
+    return next((n for n, one in own if at_s < one.until_s), own[0][0] if own else 0)
+
+
 def pieces_of(title: Title, kept: Sequence[KeptRange]) -> tuple[Title, ...]:
     """What a file is made of, in its order: the title itself, each of its stretches, or those of its parts."""
     return tuple(

@@ -28,6 +28,7 @@ from .file.artwork import usual_cover
 from .picture.fewer_lines import fewer_lines
 from .picture.frame import set_upright
 from .plan import Breach, Estimate, Plan
+from .played import played_sounds, switched_subtitles
 from .request import PlanRequest
 from .solving.in_time import preset_in_time
 from .solving.minute import MINUTE_S, minute_plan, minute_request, minute_within
@@ -74,10 +75,12 @@ __all__ = [
     "pin_set_text",
     "plan",
     "plan_diff",
+    "played_sounds",
     "preset_in_time",
     "read_pins",
     "set_upright",
     "share_files",
+    "switched_subtitles",
     "transfer",
     "usual_cover",
 ]

@@ -182,10 +182,18 @@ class PinSet(Document):
     pins: int
 
 
+class PlayedTrack(Document):
+    """A track of the file that somebody who plays it can choose; ``place`` is which of its kind, from 0."""
+
+    place: int
+    text: str
+
+
 class Sheet(Document):
     """``kept`` is empty where all of the title is; ``picture_s`` is how long each picture stands, ``None`` where there
     is none or where that changes; ``strip`` is how many small frames there are of the title, ``scrub``
-    how many while somebody scrubs over it. ``has_minute``: so much is made that a minute of it is worth a try.
+    how many while somebody scrubs over it. ``subtitles`` are those that can be switched on. ``has_minute``: so much is
+    made that a minute of it is worth a try.
     """
 
     title_id: int
@@ -203,6 +211,8 @@ class Sheet(Document):
     strip: int
     scrub: int
     sound_track: int | None
+    sounds: list[PlayedTrack]
+    subtitles: list[PlayedTrack]
     balance: Balance
     own_balance: bool
     treatment: Verdict

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import tempfile
 import threading
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from pathlib import Path
 
 from asgiref.sync import sync_to_async
@@ -20,12 +20,13 @@ from rheon.server.api.ranges import file_response
 from rheon.server.shelf.actions.cache import cached, material_mark
 from rheon.server.shelf.models import Title
 
-from .actions.excerpts import WantedExcerpt, excerpt_file, wanted_excerpt
+from .actions.excerpts import Switched, WantedExcerpt, excerpt_file, wanted_excerpt
 from .api import cell_rows
 from .planning import request_for, stored_override
 from .queries import look_of
 
 MOST_LINES = 1080
+MOST_DIGITS = 4
 KEPT = {"Cache-Control": "private, max-age=3600"}
 _at_once = threading.Semaphore(2)
 
@@ -86,18 +87,28 @@ def whole(request: HttpRequest, title_id: int, target_id: int, at_ms: int) -> Ht
 async def excerpt(
     request: HttpRequest, title_id: int, target_id: int, at_ms: int
 ) -> HttpResponse | StreamingHttpResponse:
-    """Ten seconds from a moment on as they will be; with ``?source`` as they are, picture for picture beside them."""
+    """Ten seconds from a moment on as they will be, with the sound and the subtitles that ``?sound=1&subtitle=0``
+    switches on; with ``?source`` as they are, picture for picture beside them.
+    """
     try:
-        wanted = await sync_to_async(_wanted)(title_id, target_id, at_ms, of_source="source" in request.GET)
+        wanted = await sync_to_async(_wanted)(title_id, target_id, at_ms, request.GET)
         path = await sync_to_async(excerpt_file, thread_sensitive=False)(wanted)
     except RheonError as error:
         return HttpResponse(error.message, status=404, content_type="text/plain")
     return file_response(request, path, "video/mp4")
 
 
-def _wanted(title_id: int, target_id: int, at_ms: int, *, of_source: bool) -> WantedExcerpt:
+def _wanted(title_id: int, target_id: int, at_ms: int, asked: Mapping[str, str]) -> WantedExcerpt:
     title, target = cell_rows(title_id, target_id)
-    return wanted_excerpt(title, target, at_ms, of_source=of_source)
+    switched = Switched(
+        of_source="source" in asked, sound=_place(asked, "sound") or 0, subtitle=_place(asked, "subtitle")
+    )
+    return wanted_excerpt(title, target, at_ms, switched)
+
+
+def _place(asked: Mapping[str, str], kind: str) -> int | None:
+    said = asked.get(kind, "")
+    return int(said) if said.isdecimal() and len(said) <= MOST_DIGITS else None
 
 
 def _preview(title: Title, made: Plan, at_s: float, work: Path) -> bytes:

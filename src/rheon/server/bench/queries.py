@@ -25,8 +25,10 @@ from rheon.core.planning import (
     kind_of,
     minute_within,
     plan,
+    played_sounds,
     set_upright,
     share_files,
+    switched_subtitles,
 )
 from rheon.core.wording import consequence, missing_sentences, rule_name, sentence, sides
 from rheon.server.household.models import Device, Household
@@ -72,6 +74,8 @@ def sheet_document(title: Title, target: Target, changed: Sequence[DecisionChang
         strip=STRIP if request.title.video else 0,
         scrub=scrub_count(title.duration_s) if request.title.video else 0,
         sound_track=_sound_track(made, request.title),
+        sounds=_played(played_sounds(request.title, made.settings)) if made.settings else [],
+        subtitles=_played(switched_subtitles(request.title, made.settings)) if made.settings else [],
         balance=request.balance,
         own_balance=bool(override and override.balance),
         treatment=made.treatment,
@@ -103,6 +107,10 @@ def _sound_track(made: Plan, title: CoreTitle) -> int | None:
     if made.settings and made.settings.sound:
         return made.settings.sound.track
     return title.audio[0].index if title.audio else None
+
+
+def _played(names: Sequence[str]) -> list[documents.PlayedTrack]:
+    return [documents.PlayedTrack(place=place, text=name) for place, name in enumerate(names)]
 
 
 def _kept(made: Plan) -> tuple[KeptRange, ...]:

@@ -4,6 +4,7 @@ import { under } from "../../api/base";
 import type { Schemas } from "../../api/client";
 import { exactText } from "../../domain/durations";
 import { Divide } from "./divide";
+import type { Switched } from "./use-playing";
 
 const APART_S = 0.06;
 const LENGTH_S = 10;
@@ -11,6 +12,7 @@ const LENGTH_S = 10;
 interface Props {
   sheet: Schemas["Sheet"];
   from: number;
+  switched: Switched;
   screen: { width: number; height: number };
   /** What is shown until the seconds are made. */
   still: ReactNode;
@@ -27,7 +29,7 @@ type Beside = "later" | "making" | "there" | "none";
  * Ten seconds of the file, made as the job will make them and with its sound; beside them, as soon as they are there, the
  * same pictures of the source. Both play in step.
  */
-export function DividedExcerpt({ sheet, from, screen, still, onAt, onEnd, onFail }: Props) {
+export function DividedExcerpt({ sheet, from, switched, screen, still, onAt, onEnd, onFail }: Props) {
   const made = useRef<HTMLVideoElement>(null);
   const source = useRef<HTMLVideoElement>(null);
   const [playing, setPlaying] = useState(false);
@@ -47,8 +49,8 @@ export function DividedExcerpt({ sheet, from, screen, still, onAt, onEnd, onFail
   };
   useEffect(() => {
     if (playing && (beside === "there" || beside === "none") && made.current)
-      void makeAhead(sheet, from + made.current.duration);
-  }, [playing, beside, sheet, from]);
+      void makeAhead(sheet, from + made.current.duration, switched);
+  }, [playing, beside, sheet, from, switched]);
   const keepStep = () => {
     const [leads, follows] = [made.current, source.current];
     // one of which nothing is known yet would only note where it is to begin
@@ -77,7 +79,7 @@ export function DividedExcerpt({ sheet, from, screen, still, onAt, onEnd, onFail
           made={
             <video
               ref={made}
-              src={addressOf(sheet, from, false)}
+              src={addressOf(sheet, from, switched)}
               preload="auto"
               className="absolute inset-0 size-full object-contain"
               onCanPlay={begin}
@@ -91,7 +93,7 @@ export function DividedExcerpt({ sheet, from, screen, still, onAt, onEnd, onFail
             beside === "making" || beside === "there" ? (
               <video
                 ref={source}
-                src={addressOf(sheet, from, true)}
+                src={addressOf(sheet, from, null)}
                 preload="auto"
                 muted
                 className="size-full object-contain"
@@ -116,14 +118,19 @@ export function DividedExcerpt({ sheet, from, screen, still, onAt, onEnd, onFail
   );
 }
 
-function addressOf(sheet: Schemas["Sheet"], from: number, source: boolean): string {
+/** Of the seconds as they will be, with what is switched on; of the source beside them where that is nothing. */
+function addressOf(sheet: Schemas["Sheet"], from: number, switched: Switched | null): string {
   const moment = `/api/bench/plans/${sheet.title_id}/${sheet.target_id}/moments/${Math.round(from * 1000)}`;
-  return under(`${moment}/excerpt.mp4?made=${sheet.settings_mark}${source ? "&source" : ""}`);
+  const asked = new URLSearchParams({ made: sheet.settings_mark });
+  if (switched === null) asked.set("source", "");
+  if (switched?.sound) asked.set("sound", String(switched.sound));
+  if (switched && switched.subtitle !== null) asked.set("subtitle", String(switched.subtitle));
+  return under(`${moment}/excerpt.mp4?${asked}`);
 }
 
 /** Has the next seconds made while somebody looks at these: of each file only a byte is asked for. */
-async function makeAhead(sheet: Schemas["Sheet"], from: number) {
+async function makeAhead(sheet: Schemas["Sheet"], from: number, switched: Switched) {
   if (from >= sheet.duration_s - 1) return;
-  for (const source of [false, ...(sheet.treatment === "convert" ? [true] : [])])
-    await fetch(addressOf(sheet, from, source), { headers: { Range: "bytes=0-0" } }).catch(() => undefined);
+  for (const side of [switched, ...(sheet.treatment === "convert" ? [null] : [])])
+    await fetch(addressOf(sheet, from, side), { headers: { Range: "bytes=0-0" } }).catch(() => undefined);
 }

@@ -9,10 +9,12 @@ import { FrameControls } from "./frame-controls";
 import { onPicture } from "./kept";
 import { byKey, KeptRanges } from "./kept-range";
 import { KeptStrip } from "./kept-strip";
+import { PlayedTracks } from "./played-tracks";
 import { SceneButtons, useScenes } from "./scenes";
 import { ShownPicture } from "./shown-picture";
 import type { Frame } from "./use-frame";
 import type { Kept } from "./use-kept";
+import { type Playing, usePlaying } from "./use-playing";
 
 type Sheet = Schemas["Sheet"];
 
@@ -33,18 +35,16 @@ export function SheetPicture({ sheet, frame, kept: { kept, setKept }, onPin }: P
   const [at, setAt] = useState(
     () => sheet.kept[0]?.from_s ?? onPicture(sheet.duration_s * SHOWN_FIRST, sheet),
   );
-  const [playing, setPlaying] = useState<number | null>(null);
-  const [failed, setFailed] = useState<number | null>(null);
+  const playing = usePlaying(sheet, at);
   const [near, setNear] = useState(false);
   const move = (to: number) => {
-    setPlaying(null);
+    playing.stop();
     setAt(to);
   };
   const scenes = useScenes(sheet, at, move);
-  const play = () => setPlaying(playing === null ? at : null);
   const onKey = (key: string) => {
     if (key === " ") {
-      play();
+      playing.toggle();
       return true;
     }
     if (sheet.strip && (key === "n" || key === "p")) {
@@ -57,29 +57,9 @@ export function SheetPicture({ sheet, frame, kept: { kept, setKept }, onPin }: P
   };
   return (
     <div>
-      <ShownPicture
-        sheet={sheet}
-        frame={frame}
-        at={at}
-        near={near}
-        playing={playing}
-        onAt={setAt}
-        onEnd={(to) => setPlaying(to < sheet.duration_s - 1 ? to : null)}
-        onStop={() => setPlaying(null)}
-        onFail={() => {
-          setPlaying(null);
-          setFailed(at);
-        }}
-      />
-      <PictureBar
-        sheet={sheet}
-        at={at}
-        frame={frame}
-        playing={playing !== null}
-        onPlay={play}
-        scenes={scenes}
-      >
-        {failed === at ? "These seconds could not be made." : scenes.said}
+      <ShownPicture sheet={sheet} frame={frame} at={at} near={near} playing={playing} onAt={setAt} />
+      <PictureBar sheet={sheet} at={at} frame={frame} playing={playing} scenes={scenes}>
+        {playing.failedAt === at ? "These seconds could not be made." : scenes.said}
       </PictureBar>
       {frame.isOpen && frame.framing && (
         <FrameControls
@@ -118,22 +98,23 @@ interface BarProps {
   sheet: Sheet;
   at: number;
   frame: Frame;
-  playing: boolean;
-  onPlay: () => void;
+  playing: Playing;
   scenes: { go: (before: boolean) => void };
   /** What is said of what was asked for last. */
   children: ReactNode;
 }
 
 /** What can be done with the picture, where it is, and how large it comes out. */
-function PictureBar({ sheet, at, frame, playing, onPlay, scenes, children }: BarProps) {
+function PictureBar({ sheet, at, frame, playing, scenes, children }: BarProps) {
+  const plays = playing.from !== null;
   return (
     <p className="mt-2 flex flex-wrap items-center justify-between gap-x-4 gap-y-1 text-[13px] text-quiet">
       <span className="flex flex-wrap items-center gap-2">
-        <Button size="small" onClick={onPlay}>
-          {playing ? <Pause size={13} aria-hidden /> : <Play size={13} aria-hidden />}
-          {playing ? "Stop" : "Play"}
+        <Button size="small" onClick={playing.toggle}>
+          {plays ? <Pause size={13} aria-hidden /> : <Play size={13} aria-hidden />}
+          {plays ? "Stop" : "Play"}
         </Button>
+        {sheet.strip > 0 && <PlayedTracks sheet={sheet} playing={playing} />}
         {sheet.strip > 0 && <SceneButtons go={scenes.go} />}
         {frame.framing && (
           <Tip text="Cut borders away, mend the shape, turn the picture">

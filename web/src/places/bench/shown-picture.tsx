@@ -8,6 +8,7 @@ import { DividedExcerpt } from "./divided-excerpt";
 import { DividedFrame } from "./divided-frame";
 import { onPicture } from "./kept";
 import type { Frame } from "./use-frame";
+import type { Playing } from "./use-playing";
 
 type Sheet = Schemas["Sheet"];
 
@@ -18,16 +19,13 @@ interface Props {
   frame: Frame;
   at: number;
   near: boolean;
-  playing: number | null;
+  playing: Playing;
   onAt: (at: number) => void;
-  /** What is played is over; what follows begins there. */
-  onEnd: (at: number) => void;
-  onStop: () => void;
-  onFail: () => void;
 }
 
 /** What is seen at a moment: the frame that is worked on, seconds that play, or a still on both sides of the divide. */
-export function ShownPicture({ sheet, frame, at, near, playing, onAt, onEnd, onStop, onFail }: Props) {
+export function ShownPicture({ sheet, frame, at, near, playing, onAt }: Props) {
+  const { from, switched } = playing;
   const still = useDebounced(at, REST_MS);
   const meanwhile = useScrubFrame(sheet, at / sheet.duration_s, near);
   const screen = sheet.screen ?? sheet.frame ?? { width: 16, height: 9 };
@@ -45,7 +43,7 @@ export function ShownPicture({ sheet, frame, at, near, playing, onAt, onEnd, onS
   const sound = sheet.sound_track === null ? "" : `&audio=${sheet.sound_track}`;
   return (
     <div className="flex justify-center rounded-card bg-deep p-4">
-      {frame.isOpen && frame.framing && playing === null ? (
+      {frame.isOpen && frame.framing && from === null ? (
         <CropFrame
           sheet={sheet}
           framing={frame.framing}
@@ -55,27 +53,28 @@ export function ShownPicture({ sheet, frame, at, near, playing, onAt, onEnd, onS
           guides={frame.guides}
           onCut={frame.setCut}
         />
-      ) : playing !== null && isMade ? (
+      ) : from !== null && isMade ? (
         <DividedExcerpt
-          key={playing}
+          key={`${from} ${switched.sound} ${switched.subtitle ?? ""}`}
           sheet={sheet}
-          from={playing}
+          from={from}
+          switched={switched}
           screen={screen}
           still={frames}
           onAt={(to) => onAt(onPicture(to, sheet))}
-          onEnd={onEnd}
-          onFail={onFail}
+          onEnd={playing.end}
+          onFail={playing.fail}
         />
-      ) : playing !== null ? (
+      ) : from !== null ? (
         <video
-          src={under(`/api/shelf/titles/${sheet.title_id}/snippet.mp4?from=${playing.toFixed(3)}${sound}`)}
+          src={under(`/api/shelf/titles/${sheet.title_id}/snippet.mp4?from=${from.toFixed(3)}${sound}`)}
           autoPlay
           className="h-[300px] max-w-full rounded-md bg-screen object-contain"
           style={{ aspectRatio: `${screen.width} / ${screen.height}` }}
-          onTimeUpdate={(event) => onAt(onPicture(playing + event.currentTarget.currentTime, sheet))}
-          onEnded={onStop}
-          onError={onStop}
-          aria-label={`Playing from ${exactText(playing)}`}
+          onTimeUpdate={(event) => onAt(onPicture(from + event.currentTarget.currentTime, sheet))}
+          onEnded={playing.stop}
+          onError={playing.stop}
+          aria-label={`Playing from ${exactText(from)}`}
         />
       ) : sheet.strip ? (
         frames

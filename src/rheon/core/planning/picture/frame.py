@@ -7,12 +7,12 @@ from fractions import Fraction
 
 from ...devices import DeviceProfile
 from ...media import Borders, Reason, VideoStream
+from ...media.fitting import halves
 from ..decisions import Pins
 from ..decisions.picture import ASPECT, FIELD_ORDER, ROTATION, SCREEN_FIT
 from ..decisions.picture.field_order import TOP
 from ..decisions.picture.screen_fit import FILL, STRETCH
 from .crop import LEAST_SIDE, Crop, on_fields
-from .geometry import halves
 
 
 def set_upright(video: VideoStream, pins: Pins) -> VideoStream:

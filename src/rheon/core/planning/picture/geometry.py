@@ -109,12 +109,6 @@ def _sized(video: VideoStream, wanted: SizePin, *, square: bool) -> Geometry:
     return Geometry(width=width or _wide(height, ratio), height=height, sample_aspect=aspect, reason=PINNED)
 
 
-def halves(side: int, used: Fraction) -> tuple[int, int]:
-    """What is left of a side at both ends where ``used`` of it is in the middle, in whole pairs of pixels."""
-    left = side - max(2, round(used / 2) * 2)
-    return left // 4 * 2, left - left // 4 * 2
-
-
 def _kept(video: VideoStream, square: bool) -> Reason:
     if square and video.sample_aspect != 1:
         return Reason(code="square_pixels", values={"source": _stored(video)})

@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from ...media import Borders, Colour, Reason, SubtitleStream, VideoSettings, VideoStream
+from ...media.fitting import bars_around
 from ...media.joined import same_frame
 from ..decisions import NO_PINS, Pins
 from ..decisions.picture import CROP
@@ -15,11 +16,7 @@ from ..request import PlanRequest
 from .colour import source_colour
 from .crop import Crop, crop_for
 from .frame_rate import FrameRatePlan
-from .geometry import halves
 from .smoothing import denoise_for
-
-SAME_SHAPE = Fraction(1, 50)
-"""Ratios that differ by less are the same one, rounded to whole pixels."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -104,15 +101,8 @@ def colour_change(video: VideoStream, wanted: Colour | None) -> Colour | None:
 
 def _pad(made: VideoSettings, part: PartPicture) -> Borders:
     """Black beside or above and below a picture of another shape than the frame."""
-    shown = _left(part).display_aspect
     frame = Fraction(made.width, made.height) * made.sample_aspect
-    if abs(shown / frame - 1) < SAME_SHAPE:
-        return Borders()
-    if shown > frame:
-        top, bottom = halves(made.height, made.height * frame / shown)
-        return Borders(top=top, bottom=bottom)
-    left, right = halves(made.width, made.width * shown / frame)
-    return Borders(left=left, right=right)
+    return bars_around((made.width, made.height), frame, _left(part).display_aspect)
 
 
 def _left(part: PartPicture) -> VideoStream:

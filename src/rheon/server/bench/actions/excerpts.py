@@ -31,15 +31,30 @@ class WantedExcerpt:
     side: tuple[int, int, bool]
 
 
-def wanted_excerpt(title: Title, target: Target, at_ms: int, *, of_source: bool) -> WantedExcerpt:
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Switched:
+    """What is chosen in the player: the source's side, or, of what will be, which sound and which subtitles."""
+
+    of_source: bool = False
+    sound: int = 0
+    subtitle: int | None = None
+
+
+def wanted_excerpt(title: Title, target: Target, at_ms: int, switched: Switched) -> WantedExcerpt:
     """By the cell's plan. Raises ``RheonError``."""
     made = plan(request_for(title, target, stored_override(title.pk, target.pk)), explained=False).settings
     if made is None:
         raise EngineError("Nothing is made here.", advice="")
-    request = ExcerptRequest(title=title.readable_title(), settings=made, from_s=min(title.duration_s, at_ms / 1000))
-    kind = "source" if of_source else "made"
-    name = f"{material_mark(title)}-{at_ms}-{mark_of(made)}-{kind}.mp4"
-    return WantedExcerpt(request=request, name=name, side=(title.pk, target.pk, of_source))
+    request = ExcerptRequest(
+        title=title.readable_title(),
+        settings=made,
+        from_s=min(title.duration_s, at_ms / 1000),
+        sound=switched.sound,
+        subtitle=switched.subtitle,
+    )
+    kind = "source" if switched.of_source else "made"
+    name = f"{material_mark(title)}-{at_ms}-{mark_of(made, switched.sound, switched.subtitle)}-{kind}.mp4"
+    return WantedExcerpt(request=request, name=name, side=(title.pk, target.pk, switched.of_source))
 
 
 def excerpt_file(wanted: WantedExcerpt) -> Path:
