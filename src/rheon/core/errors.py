@@ -141,6 +141,13 @@ class EngineKilled(EngineError):
     advice = "The machine may be short of memory. Close other programs, and try again."
 
 
+class RateTooLow(EngineError):
+    """The rate that was asked for is one that the encoder's coarsest quality is too large for."""
+
+    code = "rate_too_low"
+    advice = "Ask for a larger file or for fewer lines of picture."
+
+
 class ToolMissing(EngineError):
     code = "tool_missing"
     advice = "Install it (Debian: apt install ffmpeg); 'rheon doctor' looks for all that is needed."

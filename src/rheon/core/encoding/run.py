@@ -13,7 +13,16 @@ from ..commands.making import Job, build_command, chapters_document, drawn_comma
 from ..commands.names import CHAPTERS_FILE, PARTS_FILE, PICTURE_PIPE, part_link, pipe_name, subtitle_file
 from ..commands.probing import parts_starts
 from ..engine import Command, Feed, WorkClock, never, require, run
-from ..errors import EngineError, SourceChanged, SourceError, SourceMissing, TargetError, TargetFull, TargetReadOnly
+from ..errors import (
+    EngineError,
+    RateTooLow,
+    SourceChanged,
+    SourceError,
+    SourceMissing,
+    TargetError,
+    TargetFull,
+    TargetReadOnly,
+)
 from ..media import Action, CellData, FileData, OutputSettings, Title
 from ..media.joined import as_one
 from ..media.kept import kept_title, pieces_of
@@ -93,7 +102,7 @@ def make_file(title: Title, settings: OutputSettings, part: Path, hooks: Hooks |
             raise EngineError("The engine wrote nothing.")
     except EngineError as error:
         remove_part(part)
-        raise _explained(error, title, part.parent, before) from error
+        raise _explained(error, Job(title=title, settings=settings, target=str(part)), before) from error
     except BaseException:
         remove_part(part)
         raise
@@ -324,8 +333,9 @@ def _feed(job: Job) -> Feed | None:
     return feed
 
 
-def _explained(error: EngineError, title: Title, folder: Path, before: dict[str, tuple[int, int] | None]) -> Exception:
+def _explained(error: EngineError, job: Job, before: dict[str, tuple[int, int] | None]) -> Exception:
     """What really happened behind an engine that failed."""
+    title, folder = job.title, Path(job.target).parent
     tail = error.facts.get("tail")
     said = " ".join(map(str, tail)) if isinstance(tail, list) else ""
     if "No space left" in said:
@@ -342,4 +352,14 @@ def _explained(error: EngineError, title: Title, folder: Path, before: dict[str,
         return missing
     if _identities(title) != before:
         return SourceChanged("{title} was changed while it was being read.", title=_named(title))
+    made = job.settings.video
+    if "bitrate too low" in said and made is not None and made.bitrate_bps is not None:
+        return RateTooLow(
+            "The encoder can't make this picture of {width}×{height} at {kbps:.0f} kb/s.",
+            width=made.width,
+            height=made.height,
+            kbps=made.bitrate_bps / 1000,
+            argv=error.facts.get("argv"),
+            tail=tail,
+        )
     return error
