@@ -12,7 +12,7 @@ from tests.instruments.readback import see
 from rheon.core.commands.comparing import Model
 from rheon.core.encoding import Fidelity
 from rheon.core.engine import probe
-from rheon.server.bench.actions import fidelity
+from rheon.server.bench.actions import fidelity, rate_search
 from rheon.server.bench.models import CellOverride, PinSet, Target
 from rheon.server.outbox.models import Output
 from rheon.server.shelf.models import Source
@@ -271,6 +271,48 @@ def test_what_each_balance_keeps_is_measured_when_asked_and_a_rate_found_for_a_f
     assert status == 200 and rate["pinned"] and 21 <= int(rate["value"].partition(":")[2]) <= 27
     status, refused = api("put", f"{address}/fidelity", {"score": 1})
     assert status == 422 and "Between what was measured" in refused["message"]
+
+
+def test_a_fidelity_that_is_asked_for_is_tried_until_it_is_met_unless_somebody_else_sets_the_rate(
+    shelf: Shelf, household: list[int], api: Api, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(fidelity, "WATCHED_S", 600)
+    tried: list[int] = []
+    meanwhile: list[str] = []
+
+    def keeps(title: Any, made: Any, *more: Any) -> Fidelity:
+        """The even preset keeps more than what is expected between the balances, which have presets of their own."""
+        quality = made.video.quality
+        mean = 100.0 - (quality - 15) ** 2 / 10 + (2.0 if searching else 0.0)
+        if searching:
+            tried.append(quality)
+            for pin in meanwhile:
+                sheet(api, film.pk, household[1], pins={"picture.rate": pin})
+        return Fidelity(model=Model.HD, scores=(mean,) * 30, seconds=8.0, size_bytes=10**5)
+
+    searching = False
+    monkeypatch.setattr(fidelity, "measure_fidelity", keeps)
+    monkeypatch.setattr(fidelity, "make_reference", lambda core, made, reference, hooks: reference.path.touch())
+    film = shelf("MARRAM_NIGHTS").titles.get(number=1)
+    address = f"bench/plans/{film.pk}/{household[1]}"
+    api("post", f"{address}/trade-off", {})
+    fidelity.measure_now(film.pk, household[1])
+    searching = True
+    status, first = api("put", f"{address}/fidelity", {"score": 93.0})
+    assert status == 200 and said(first)["picture.rate"] == "constant quality 23"
+    assert api("get", f"{address}/trade-off")[1]["measuring"]
+    rate_search.find_rate_now(film.pk, household[1], 93.0)
+    met = api("get", f"{address}/trade-off")[1]
+    assert not met["measuring"] and abs(met["by_hand"]["mean"] - 93.0) < 1
+    assert tried[0] == 23 and len(set(tried)) <= rate_search.MOST_TRIES
+    assert said(sheet(api, film.pk, household[1]))["picture.rate"] != "constant quality 23"
+    # somebody else's choice stands
+    meanwhile.append("average:500")
+    api("put", f"{address}/fidelity", {"score": 96.5})
+    monkeypatch.setattr(fidelity, "VERSION", fidelity.VERSION + 1)  # nothing is known of it
+    rate_search.find_rate_now(film.pk, household[1], 96.5)
+    assert sheet(api, film.pk, household[1])["pins"] == ["picture.rate"]
+    assert "500 kb/s" in said(sheet(api, film.pk, household[1]))["picture.rate"]
 
 
 def test_fewer_lines_are_proposed_where_they_keep_more_and_finer_balances_are_not_tried_in_vain(

@@ -20,7 +20,7 @@ class Work:
     def is_done_by(self, does: Callable[..., object]) -> None:
         self._done_by = does
 
-    def __call__(self, *arguments: int) -> None:
+    def __call__(self, *arguments: float) -> None:
         assert self._done_by is not None, "each app binds its work when it is ready"
         self._done_by(*arguments)
 

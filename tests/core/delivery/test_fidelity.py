@@ -27,7 +27,7 @@ from rheon.core.encoding import (
 from rheon.core.engine import probe, vmaf_engine
 from rheon.core.media import OutputSettings, Title
 from rheon.core.planning import NO_PINS, Balance, PlanRequest, fewer_lines, plan, read_pins
-from rheon.core.planning.picture.rates import quality_for
+from rheon.core.planning.picture.rate_search import quality_for
 from rheon.core.sources import read_source
 from rheon.demo.models import device
 

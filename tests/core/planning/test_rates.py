@@ -15,6 +15,7 @@ from rheon.core.formats import (
     video_encoder,
 )
 from rheon.core.planning import Balance
+from rheon.core.planning.picture.rate_search import lost_per_step, nearest_quality, next_quality, quality_for
 from rheon.core.planning.picture.rates import (
     Wanted,
     at_quality,
@@ -72,3 +73,26 @@ def test_rates_stay_inside_the_level_that_is_named(codec: str, width: int, heigh
         assert chosen.peak_bps <= level.bitrate_bps
         assert chosen.buffer_bits <= level.buffer_bits
     assert chosen.reference_frames >= 1
+
+
+@given(st.floats(50, 99), st.floats(0.2, 0.4), st.floats(1.0, 2.5), st.floats(-2, 2), st.floats(0.05, 0.95))
+def test_the_quality_that_keeps_what_is_asked_for_is_found_in_five_tries(
+    best: float, bend: float, power: float, apart: float, share: float
+) -> None:
+    def balances(quality: int) -> float:
+        return best - bend * max(0, quality - 12) ** power
+
+    def by_hand(quality: int) -> float:
+        return balances(quality) + apart
+
+    points = [(quality, balances(quality)) for quality in (17, 19, 21, 24, 27)]
+    wanted = points[-1][1] + share * (points[0][1] - points[-1][1])
+    quality = quality_for(wanted, points)
+    assert quality is not None and 17 <= quality <= 27
+    tried: dict[int, float] = {}
+    while quality not in tried and len(tried) < 5:
+        tried[quality] = by_hand(quality)
+        quality = next_quality(wanted, tried, lost_per_step(quality, points), 0.4)
+    found = nearest_quality(wanted, tried)
+    nearest = min(range(2, 60), key=lambda one: abs(by_hand(one) - wanted))
+    assert abs(by_hand(found) - wanted) <= max(abs(by_hand(nearest) - wanted) * 1.01, 0.4)

@@ -18,9 +18,12 @@ from ..media.kept import KeptRange, moments_in, on_pictures
 from .run import Hooks, make_file
 from .seconds import clear, even, only_seconds
 
-PLACES, PLACE_S = 5, 0.7
-TURNS = 2
-"""A title is measured in turns, each at places of its own: the first says soon what the next one makes surer."""
+TURNS = ((5, 0.7), (4, 1.6))
+"""A title is measured in turns, each at so many places of its own, for so many seconds: the first says soon what the
+next one makes surer, which sees more of what is far from a key picture.
+"""
+WHOLE_S = 14.0
+"""What is no longer is measured whole, in one turn."""
 WORST_SHARE = 0.05
 NEAR_LOSSLESS = 3
 """Constant quality of what the source is held as meanwhile: no model sees a difference."""
@@ -74,9 +77,8 @@ def together(turns: Sequence[Fidelity]) -> Fidelity:
 
 
 def turns_of(title: Title, settings: OutputSettings) -> int:
-    """In how many turns a file is measured: what is short is measured whole, in one."""
-    length_s = sum(one.length_s for one in _kept(title, settings))
-    return TURNS if length_s > 2 * TURNS * PLACES * PLACE_S else 1
+    """In how many turns a file is measured."""
+    return len(TURNS) if sum(one.length_s for one in _kept(title, settings)) > WHOLE_S else 1
 
 
 def measured_stretches(title: Title, settings: OutputSettings, turn: int = 0) -> tuple[KeptRange, ...]:
@@ -85,9 +87,10 @@ def measured_stretches(title: Title, settings: OutputSettings, turn: int = 0) ->
     if turns_of(title, settings) == 1:
         return kept
     found = []
-    for moment_s, one in moments_in(kept, TURNS * PLACES)[turn::TURNS]:
-        begin_s = min(moment_s, max(one.from_s, one.until_s - PLACE_S))
-        end_s = min(one.until_s, begin_s + PLACE_S)
+    places, place_s = TURNS[turn]
+    for moment_s, one in moments_in(kept, places):
+        begin_s = min(moment_s, max(one.from_s, one.until_s - place_s))
+        end_s = min(one.until_s, begin_s + place_s)
         found.append(on_pictures(title, KeptRange(from_s=begin_s, until_s=end_s)))
     return tuple(found)
 

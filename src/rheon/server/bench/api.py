@@ -9,13 +9,13 @@ from rest_framework.request import Request
 from rest_framework.views import APIView
 
 from rheon.core.planning import pin_set_text, preset_in_time
-from rheon.core.planning.decisions.picture import PRESET, RATE
+from rheon.core.planning.decisions.picture import PRESET
 from rheon.server.api.operations import operation
 from rheon.server.household.models import Device
 from rheon.server.shelf.models import Title
 
 from . import documents, queries, requests
-from .actions import fidelity, overrides, series
+from .actions import fidelity, overrides, rate_search, series
 from .actions.picks import set_picked
 from .actions.targets import add_goal, add_shared
 from .cells import cells_document
@@ -122,10 +122,11 @@ class TradeOff(APIView):
 class FidelityOfCell(APIView):
     @operation("askForFidelity")
     def put(self, request: Request, title_id: int, target_id: int, wanted: requests.FidelityWanted) -> documents.Sheet:
-        """Pin the rate at which the picture is expected to keep so much of the source."""
+        """Pin the rate at which the picture is expected to keep so much of the source; it is tried, and then pinned
+        nearer, while somebody asks after what was measured.
+        """
         title, target = cell_rows(title_id, target_id)
-        pin = fidelity.pin_for_fidelity(title, target, wanted.score)
-        changed = overrides.change_override(title, target, None, {RATE.key: pin})
+        changed = rate_search.ask_for_fidelity(title, target, wanted.score)
         return queries.sheet_document(title, target, changed)
 
 

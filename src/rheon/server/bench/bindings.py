@@ -13,6 +13,7 @@ from . import tasks
 from .actions.fidelity import measure_now
 from .actions.hardware import measure_hardware_now
 from .actions.picks import propose
+from .actions.rate_search import find_rate_now
 from .actions.targets import add_device_target, drop_lonely
 
 
@@ -33,4 +34,5 @@ def drop_targets(sender: object, **kwargs: object) -> None:
 
 
 tasks.measure_balances.is_done_by(measure_now)
+tasks.find_rate.is_done_by(find_rate_now)
 tasks.measure_hardware.is_done_by(measure_hardware_now)

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import itertools
-from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 
@@ -91,18 +89,6 @@ def at_quality(expected_bps: float, encoder: VideoEncoder, balance: Balance, qua
     if usual is None:
         return expected_bps
     return expected_bps * float(2 ** ((usual - quality) / encoder.halving))
-
-
-def quality_for(wanted: float, points: Sequence[tuple[int, float]]) -> int | None:
-    """The constant quality whose mean score is expected to be ``wanted``, between measured (quality, mean).
-
-    ``None`` where nothing that was measured comes near enough for it to be told.
-    """
-    ordered = sorted(set(points))
-    for (fine, high), (coarse, low) in itertools.pairwise(ordered):
-        if low <= wanted <= high and high > low:
-            return fine + round((high - wanted) / (high - low) * (coarse - fine))
-    return None
 
 
 def bitrate_for_size(size_bytes: float, duration_s: float, sound_bps: float) -> int:

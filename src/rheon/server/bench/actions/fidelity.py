@@ -40,7 +40,6 @@ from rheon.core.media import OutputSettings, VideoSettings, mark_of
 from rheon.core.media import Title as CoreTitle
 from rheon.core.planning import Balance, PlanRequest, fewer_lines, plan, read_pins
 from rheon.core.planning.decisions.picture import RATE
-from rheon.core.planning.picture.rates import quality_for
 from rheon.server.shelf.actions.cache import material_mark
 from rheon.server.shelf.actions.finding_out import find_out
 from rheon.server.shelf.models import Finding, Title
@@ -51,7 +50,7 @@ from ..tasks import measure_balances_task
 
 WATCHED_S = 60
 """What nobody has asked after for so long is not measured any further."""
-VERSION = 4
+VERSION = 5
 """Part of every mark: raise it when other figures come out."""
 
 
@@ -84,12 +83,12 @@ class _Made:
     pins: Mapping[str, str]
 
 
-_Step = tuple[Way, int]
+Step = tuple[Way, int]
 """One turn of a way."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class _Cell:
+class Cell:
     """A cell's title, how it is watched, and what each way makes of it: balances without a rate by hand, and at the
     one that is set. Empty where nothing can be measured.
     """
@@ -114,6 +113,11 @@ class _Cell:
         name = mark_of(self.title.pk, tuple(self.mark(way) for way in self.ways))
         return Path(settings.RHEON_CACHE) / "measuring" / name
 
+    def want(self) -> None:
+        """From now on somebody waits for it."""
+        self.wish.parent.mkdir(parents=True, exist_ok=True)
+        self.wish.touch()
+
     @property
     def is_wanted(self) -> bool:
         try:
@@ -124,7 +128,7 @@ class _Cell:
 
 def measured(title: Title, target: Target) -> Measured:
     """What is known of a cell; asking keeps what is being measured going. Raises ``BadPin``."""
-    cell = _cell(title, target)
+    cell = cell_of(title, target)
     if cell.is_wanted:
         with contextlib.suppress(OSError):
             os.utime(cell.wish)
@@ -133,18 +137,17 @@ def measured(title: Title, target: Target) -> Measured:
 
 def ask_for_measures(title: Title, target: Target) -> Measured:
     """Have what is not known measured. Raises ``BadPin``."""
-    cell = _cell(title, target)
+    cell = cell_of(title, target)
     known = _known(cell)
     if (known.missing or known.more) and not known.measuring:
-        cell.wish.parent.mkdir(parents=True, exist_ok=True)
-        cell.wish.touch()
+        cell.want()
         transaction.on_commit(lambda: measure_balances_task.enqueue(title.pk, target.pk))
     return _known(cell)
 
 
 def stop_measuring(title: Title, target: Target) -> Measured:
     """What was measured so far stays. Raises ``BadPin``."""
-    cell = _cell(title, target)
+    cell = cell_of(title, target)
     cell.wish.unlink(missing_ok=True)
     return _known(cell)
 
@@ -155,47 +158,21 @@ def measure_now(title_id: int, target_id: int) -> None:
     target = Target.objects.select_related("device__member").filter(pk=target_id).first()
     if title is None or target is None:
         return
-    cell = _cell(title, target)
+    cell = cell_of(title, target)
     core = title.readable_title()
     try:
         with tempfile.TemporaryDirectory(prefix="rheon-") as work:
-            tried: set[_Step] = set()
+            tried: set[Step] = set()
             while cell.is_wanted and (step := next((one for one in _left(cell) if one not in tried), None)):
                 tried.add(step)
-                find_out(cell.mark(*step), partial(_measure, cell, core, step, Path(work)))
+                measure_step(cell, core, step, Path(work))
     except Stopped:
         return
     finally:
         cell.wish.unlink(missing_ok=True)
 
 
-def pin_for_fidelity(title: Title, target: Target, wanted: float) -> str:
-    """The pin of the rate at which the picture is expected to keep so much. Raises ``BadPin``."""
-    cell = _cell(title, target)
-    known = _known(cell).points
-    points = [
-        (quality, point.score.mean)
-        for balance, point in known.items()
-        if (quality := cell.ways[Way(balance)].video.quality) is not None
-    ]
-    quality = quality_for(wanted, points)
-    if quality is None:
-        means = [mean for _, mean in points]
-        if known and not means:
-            raise BadPin("This codec is made at an average rate: ask for a size instead.", advice="", pin=RATE.key)
-        if not means:
-            raise BadPin("Measure the balances first: the rate is found between them.", advice="", pin=RATE.key)
-        raise BadPin(
-            "Between what was measured lie {low:.1f} to {high:.1f}; choose something in between.",
-            advice="",
-            pin=RATE.key,
-            low=min(means),
-            high=max(means),
-        )
-    return f"quality:{quality}"
-
-
-def _cell(title: Title, target: Target) -> _Cell:
+def cell_of(title: Title, target: Target) -> Cell:
     request = request_of(title, target)
     free = read_pins({key: said for key, said in request.pins.said.items() if key != RATE.key})
     asked = {Way(one): replace(request, balance=one, pins=free) for one in Balance}
@@ -210,7 +187,7 @@ def _cell(title: Title, target: Target) -> _Cell:
             smaller = _made(replace(wanted, pins=read_pins({**wanted.pins.said, **pins})), pins)
             if smaller is not None:
                 ways[Way(way.balance, fewer=True)] = smaller
-    return _Cell(title=title, viewing=_viewing(request, target), ways=ways)
+    return Cell(title=title, viewing=_viewing(request, target), ways=ways)
 
 
 def _made(request: PlanRequest, pins: Mapping[str, str] | None = None) -> _Made | None:
@@ -240,9 +217,9 @@ def _viewing(request: PlanRequest, target: Target) -> Viewing:
     )
 
 
-def _known(cell: _Cell) -> Measured:
-    rows = _rows(cell)
-    points = _points(cell, rows)
+def _known(cell: Cell) -> Measured:
+    rows = rows_of(cell)
+    points = points_of(cell, rows)
     left = list(ways_left(points, cell.ways))
     failed = {row.mark for row in rows if "failed" in row.document}
     return Measured(
@@ -256,21 +233,21 @@ def _known(cell: _Cell) -> Measured:
     )
 
 
-def _left(cell: _Cell) -> Iterator[_Step]:
-    points = _points(cell, _rows(cell))
+def _left(cell: Cell) -> Iterator[Step]:
+    points = points_of(cell, rows_of(cell))
     return (_step(points, way) for way in ways_left(points, cell.ways))
 
 
-def _step(points: Mapping[Way, Point], way: Way) -> _Step:
+def _step(points: Mapping[Way, Point], way: Way) -> Step:
     """The turn of a way that is to be measured next."""
     return way, len(points[way].turns) if way in points else 0
 
 
-def _rows(cell: _Cell) -> list[Finding]:
+def rows_of(cell: Cell) -> list[Finding]:
     return list(Finding.objects.filter(mark__in={mark for way in cell.ways for mark in cell.marks(way)}))
 
 
-def _points(cell: _Cell, rows: Iterable[Finding]) -> dict[Way, Point]:
+def points_of(cell: Cell, rows: Iterable[Finding]) -> dict[Way, Point]:
     """What was measured; a smaller picture's size is told beside the one that it stands for, by the same seconds."""
     scores = {row.mark: _load(row.document) for row in rows if "failed" not in row.document}
     found: dict[Way, Point] = {}
@@ -294,7 +271,12 @@ def _load(document: dict[str, Any]) -> Fidelity:
     return Fidelity(**{**document, "model": model, "scores": tuple(document["scores"])})
 
 
-def _measure(cell: _Cell, core: CoreTitle, step: _Step, work: Path) -> dict[str, Any]:
+def measure_step(cell: Cell, core: CoreTitle, step: Step, work: Path) -> None:
+    """Measure a turn of a way in a folder, unless it is known already. Raises ``Stopped``."""
+    find_out(cell.mark(*step), partial(_measured, cell, core, step, work))
+
+
+def _measured(cell: Cell, core: CoreTitle, step: Step, work: Path) -> dict[str, Any]:
     way, turn = step
     made = cell.ways[way].settings
     # colours and frame rate may differ between balances: then so does what they are held against
