@@ -117,7 +117,7 @@ BOTH_PLAY = (
 )
 
 
-def test_seconds_of_the_file_play_in_step_with_the_source_before_it_is_made(page: Page) -> None:
+def test_seconds_of_the_file_play_in_step_with_the_source_before_it_is_made(page: Page, rheon: Rheon) -> None:
     open_sheet(page, "Marram Nights", "heron-8")
     page.get_by_role("button", name="Play", exact=True).press("Enter")
     made, source = (
@@ -133,11 +133,19 @@ def test_seconds_of_the_file_play_in_step_with_the_source_before_it_is_made(page
     page.get_by_role("button", name="Stop", exact=True).click()
     expect(made).to_be_hidden()
     expect(page.get_by_alt_text(re.compile("^As it will be"))).to_be_visible()
-    # what is copied is shown whole
+    # what is copied is shown whole, with the subtitles that are switched on meanwhile
+    cell = title_of(rheon, "Marram Nights"), target_of(rheon, "cormorant-box")
+    tracks = {"subtitles.track": "0,1", "subtitles.form": "track"}
+    rheon.call("PATCH", f"bench/plans/{cell[0]}/{cell[1]}", {"pins": tracks})
     open_sheet(page, "Marram Nights", "cormorant-box")
     page.get_by_role("button", name="Play", exact=True).press("Enter")
     page.wait_for_function("() => document.querySelector('main video')?.currentTime > 0.5")
     expect(page.get_by_role("slider", name="Divide between source and result")).to_have_count(0)
+    page.get_by_role("combobox", name="Subtitles switched on").press("Enter")
+    with page.expect_response(lambda answer: "subtitle=1" in answer.url, timeout=240_000) as asked:
+        page.get_by_role("option", name="Subtitles: Spanish").press("Enter")
+    assert asked.value.ok
+    page.wait_for_function("() => document.querySelector('main video')?.currentTime > 0.5")
 
 
 def test_the_frame_is_moved_by_mouse_and_by_keys_and_the_file_has_it(page: Page, rheon: Rheon) -> None:

@@ -34,8 +34,9 @@ MODELS = {
 class Comparison:
     """Two files with the same pictures at ``frame_rate``, and the size (pixels) at which both are seen.
 
-    ``model`` is VMAF's; ``None`` for SSIM. ``of_fields``: they show two moments, each of which counts.
-    Scores are written to ``log``, in the folder in which it runs.
+    ``model`` is VMAF's; ``None`` for SSIM. ``of_fields``: they show two moments, each of which counts. ``scored`` are
+    the stretches (seconds of the files) that count, all of them where there are none. Scores are written to ``log``, in
+    the folder in which it runs.
     """
 
     made: str
@@ -46,6 +47,7 @@ class Comparison:
     model: Model | None
     log: str
     of_fields: bool = False
+    scored: tuple[tuple[float, float], ...] = ()
 
 
 def comparing_command(program: str, comparison: Comparison) -> list[str]:
@@ -53,7 +55,7 @@ def comparing_command(program: str, comparison: Comparison) -> list[str]:
     rate = rate_text(comparison.frame_rate)
     each = "bwdif=mode=send_field," if comparison.of_fields else ""
     seen = (
-        f"{each}settb=AVTB,setpts=N/({rate})/TB,"
+        f"{each}settb=AVTB,setpts=N/({rate})/TB,{_only(comparison)}"
         f"scale={comparison.width}:{comparison.height}:flags=bicubic,setsar=1,format=yuv420p"
     )
     if comparison.model is not None:
@@ -65,3 +67,10 @@ def comparing_command(program: str, comparison: Comparison) -> list[str]:
     argv = [program, *QUIET[1:], "-nostdin", "-filter_complex_threads", "2"]
     argv += [*safe_file_input(comparison.made), *safe_file_input(comparison.reference)]
     return [*argv, "-filter_complex", graph, "-f", "null", "-"]
+
+
+def _only(comparison: Comparison) -> str:
+    # twice as many pictures, counted at the same rate, take twice as long
+    longer = 2 if comparison.of_fields else 1
+    inside = "+".join(f"gte(t,{a * longer:.4f})*lt(t,{b * longer:.4f})" for a, b in comparison.scored)
+    return f"select='{inside}'," if inside else ""

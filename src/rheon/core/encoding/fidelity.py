@@ -18,10 +18,6 @@ from ..media.kept import KeptRange, moments_in, on_pictures
 from .run import Hooks, make_file
 from .seconds import clear, even, only_seconds
 
-TURNS = ((5, 0.7), (4, 1.6))
-"""A title is measured in turns, each at so many places of its own, for so many seconds: the first says soon what the
-next one makes surer, which sees more of what is far from a key picture.
-"""
 WHOLE_S = 14.0
 """What is no longer is measured whole, in one turn."""
 WORST_SHARE = 0.05
@@ -32,6 +28,21 @@ TIMEOUT_S = 240
 SAME_DB = 60.0
 """SSIM in dB of pictures that are equal."""
 LOG = "scores"
+
+
+@dataclass(frozen=True, slots=True)
+class Turn:
+    """So many places of a title, for so many seconds each, after so many that are made before them and not scored."""
+
+    places: int
+    place_s: float
+    lead_s: float = 0.0
+
+
+TURNS = (Turn(5, 0.7), Turn(4, 1.6, lead_s=2.0))
+"""A title is measured in turns: the first says soon, of what is near key pictures, what the next one makes surer, of
+what lies as far from them as most of a file does.
+"""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -83,15 +94,36 @@ def turns_of(title: Title, settings: OutputSettings) -> int:
 
 def measured_stretches(title: Title, settings: OutputSettings, turn: int = 0) -> tuple[KeptRange, ...]:
     """The seconds that stand for a file in a turn: spread over what of the title goes into it, on whole pictures."""
+    return tuple(one.stretch for one in _places(title, settings, turn))
+
+
+@dataclass(frozen=True, slots=True)
+class _Place:
+    """A stretch that is made, of which the first ``lead_s`` seconds are not scored."""
+
+    stretch: KeptRange
+    lead_s: float = 0.0
+
+
+def _places(title: Title, settings: OutputSettings, number: int) -> list[_Place]:
     kept = _kept(title, settings)
     if turns_of(title, settings) == 1:
-        return kept
-    found = []
-    places, place_s = TURNS[turn]
-    for moment_s, one in moments_in(kept, places):
-        begin_s = min(moment_s, max(one.from_s, one.until_s - place_s))
-        end_s = min(one.until_s, begin_s + place_s)
-        found.append(on_pictures(title, KeptRange(from_s=begin_s, until_s=end_s)))
+        return [_Place(one) for one in kept]
+    turn, found = TURNS[number], []
+    for moment_s, one in moments_in(kept, turn.places):
+        begin_s = min(moment_s, max(one.from_s, one.until_s - turn.place_s))
+        end_s = min(one.until_s, begin_s + turn.place_s)
+        stretch = on_pictures(title, KeptRange(from_s=max(one.from_s, begin_s - turn.lead_s), until_s=end_s))
+        found.append(_Place(stretch, lead_s=max(0.0, begin_s - stretch.from_s) if turn.lead_s else 0.0))
+    return found
+
+
+def _scored(places: Sequence[_Place]) -> tuple[tuple[float, float], ...]:
+    """From when until when what is made of them is scored, in its own seconds."""
+    found, at_s = [], 0.0
+    for one in places:
+        found.append((at_s + one.lead_s, at_s + one.stretch.length_s))
+        at_s += one.stretch.length_s
     return tuple(found)
 
 
@@ -144,6 +176,8 @@ def measure_fidelity(
     work = reference.path.parent
     made = work / "made.mkv"
     took_s = make_file(title, _short(title, settings, settings.video, reference.turn), made, hooks).seconds
+    places = _places(title, settings, reference.turn)
+    scored = _scored(places)
     model = _model(viewing, title.video) if vmaf else None
     width, height = _seen(settings.video, viewing, model)
     comparison = Comparison(
@@ -155,6 +189,7 @@ def measure_fidelity(
         model=model,
         log=LOG,
         of_fields=settings.video.fields is Fields.KEEP,
+        scored=scored if any(one.lead_s for one in places) else (),
     )
     scores = scores_of(comparison, work, vmaf or "ffmpeg", hooks)
     size_bytes = made.stat().st_size
@@ -162,7 +197,7 @@ def measure_fidelity(
     return Fidelity(
         model=model,
         scores=scores,
-        seconds=round(sum(one.length_s for one in measured_stretches(title, settings, reference.turn)), 2),
+        seconds=round(sum(until_s - from_s for from_s, until_s in scored), 2),
         size_bytes=size_bytes,
         made_s=took_s,
     )

@@ -116,12 +116,13 @@ const fidelityOf = (score: Schemas["Score"] | undefined, known: Schemas["TradeOf
   score ? fidelityText(score.mean, known?.unit ?? "") : known?.measuring ? "…" : "";
 
 /** What is being measured. */
-function stageText({ scores, by_hand, missing }: Schemas["TradeOff"]): string {
+function stageText({ scores, by_hand, missing }: Schemas["TradeOff"], isByHand: boolean): string {
   const done = scores.length + (by_hand ? 1 : 0);
   if (scores.length < BALANCES.length)
     return `Seconds of each balance are made and held against the source: ${done} of ${done + missing} …`;
+  if (isByHand && !by_hand) return "Seconds at the rate by hand are made and held against the source …";
   if (missing) return "Fewer lines at the same rate are made too, and held against the source …";
-  return "As many seconds from other places make the figures surer …";
+  return "More seconds from other places make the figures surer …";
 }
 
 /** Begins the measurement, and says how far it is. */
@@ -133,7 +134,7 @@ function Measuring({ sheet, known }: { sheet: Sheet; known: Schemas["TradeOff"] 
     <p className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-1 text-[13px] text-quiet" role="status">
       {known.measuring ? (
         <>
-          {stageText(known)}
+          {stageText(known, sheet.pins.includes("picture.rate"))}
           <Button look="link" size="small" onClick={() => measure.mutate(false)} disabled={measure.isPending}>
             Stop
           </Button>
@@ -149,7 +150,7 @@ function Measuring({ sheet, known }: { sheet: Sheet; known: Schemas["TradeOff"] 
               ? "It could not be measured; try it again in a while."
               : known.missing
                 ? "Seconds of this title are made at each balance and held against the source."
-                : `So far ${known.seconds.toFixed(0)} s were held against the source; as many again make it surer.`}
+                : `So far ${known.seconds.toFixed(0)} s were held against the source; more of them make it surer.`}
         </>
       )}
     </p>

@@ -45,8 +45,9 @@ def next_quality(wanted: float, tried: Mapping[int, float], per_step: float, nea
         return above + round(share * (below - above))
     nearest = above if above is not None else below
     assert nearest is not None
-    steps = round((tried[nearest] - wanted) / per_step)
-    return nearest + max(-LARGEST_STEP, min(LARGEST_STEP, steps))
+    # a step at least: other presets, by which steps are measured, may lose more
+    steps = max(1, min(LARGEST_STEP, round(abs(tried[nearest] - wanted) / per_step)))
+    return nearest + (steps if nearest == above else -steps)
 
 
 def nearest_quality(wanted: float, tried: Mapping[int, float]) -> int:
