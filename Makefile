@@ -17,7 +17,7 @@ PY := .venv/bin/python
 unexport PYTHONDONTWRITEBYTECODE
 WEB_SOURCES := $(shell find web/src web/index.html web/vite.config.ts web/package.json -type f 2>/dev/null)
 
-.PHONY: demo demo-clean wheel test thorough quick bench truth kills fuzz mutants load check web media client hooks locks clean
+.PHONY: demo demo-clean wheel test thorough quick bench truth curve kills fuzz mutants load check web media client hooks locks clean
 
 demo: .venv/.installed web
 	@$(PY) -m rheon.demo.build $(DEMO)/media
@@ -80,6 +80,10 @@ bench: .venv/.tests-installed media
 # how often roles, borders, interlacing and languages are right, on material whose truth is known
 truth: .venv/.tests-installed media
 	$(PY) benchmarks/truth.py
+
+# whether what is measured of a few seconds holds for whole files of twelve titles (half an hour)
+curve: .venv/.tests-installed media
+	$(PY) benchmarks/curve.py
 
 # a running installation, killed 200 times (KILLS=20 for fewer), and copies onto a stick, cut off 100 times: what was lost
 kills: .venv/.tests-installed web media

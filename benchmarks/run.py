@@ -43,10 +43,13 @@ from rheon.core.commands.making import (  # noqa: E402
 )
 from rheon.core.devices import DeviceProfile, catalogue, judge_title  # noqa: E402
 from rheon.core.encoding import (  # noqa: E402
+    ExcerptRequest,
     Reference,
     Viewing,
+    make_excerpt,
     make_file,
     make_reference,
+    make_source_excerpt,
     measure_fidelity,
 )
 from rheon.core.engine import vmaf_engine  # noqa: E402
@@ -159,6 +162,22 @@ def looks(film: Title) -> None:
                 request = SnippetRequest(title=title, from_s=at_s, audio=0, subtitle=0)
                 times.append(timed(functools.partial(make_snippet, request, target, work)))
         say(f"a snippet of {path.name} (median of 3)", f"{statistics.median(times):.2f} s", "under 2 s")
+
+
+def excerpts() -> None:
+    """Ten seconds as they will come out, from the click on: made first, then the source beside them."""
+    for path, number, device_id in (("MARRAM_NIGHTS", 1, "heron-8"), ("HERON_REACH", 2, "gannet-43")):
+        title = next(title for title in read_source(MEDIA / path).titles if title.number == number)
+        made = plan(PlanRequest(title=title, devices=(device(device_id),), name="Excerpt")).settings
+        assert made is not None
+        times: dict[str, list[float]] = {"as they will be": [], "of the source beside them": []}
+        for at_s in (3.0, 9.0, 17.0):
+            request = ExcerptRequest(title=title, settings=made, from_s=at_s)
+            for known, make in zip(times.values(), (make_excerpt, make_source_excerpt), strict=True):
+                with tempfile.TemporaryDirectory() as name:
+                    known.append(timed(functools.partial(make, request, Path(name) / "seconds.mp4", Path(name))))
+        for what, known in times.items():
+            say(f"ten seconds {what}, {path} for {device_id}", f"{statistics.median(known):.2f} s", "3 s to playing")
 
 
 def cuts() -> None:
@@ -281,6 +300,7 @@ def main() -> None:
     disc = scan()
     scans()
     looks(disc.titles[0])
+    excerpts()
     cuts()
     trade_off(disc.titles[0])
     edges(read_source(MEDIA / "camera/Kite day.mp4").titles[0])

@@ -2,15 +2,19 @@
 
 from __future__ import annotations
 
+from fractions import Fraction
 from pathlib import Path
 
 import pytest
+from tests.instruments.authored import Pictures, author
 from tests.thorough import thorough
 
 from rheon.core.analysis import frame_jpeg, frame_times, sample_pictures
 from rheon.core.delivery import Order, convert
+from rheon.core.encoding import Hooks
 from rheon.core.media import Source
-from rheon.core.planning import Balance, PlanRequest, plan
+from rheon.core.planning import Balance, PlanRequest, plan, read_pins
+from rheon.core.sources import read_source
 from rheon.demo.models import device
 
 
@@ -43,3 +47,20 @@ def test_frames_come_from_where_they_are_asked_for(film_disc: Source) -> None:
     pictures = [frame_jpeg(film, at, 90) for at in times]
     assert len(set(pictures)) == 6
     assert all(picture.startswith(b"\xff\xd8") for picture in pictures)
+
+
+@pytest.mark.parametrize(
+    ("codec", "name"), [("h264", "heron-8"), thorough("hevc", "curlew-9"), thorough("vp9", "wren-6")]
+)
+def test_a_size_that_is_asked_for_comes_out_of_a_short_title_too(codec: str, name: str, tmp_path: Path) -> None:
+    late = "noise=alls=16:allf=t:enable='gt(t,8)'"
+    pictures = Pictures(count=300, rate=Fraction(25))
+    grain = author(tmp_path / "grain.mkv", pictures, ("-c:v", "libx264", "-qp", "10"), filters=late)
+    title = read_source(grain).titles[0]
+    pins = read_pins({"picture.rate": "size:1", "picture.codec": codec})
+    made = plan(PlanRequest(title=title, devices=(device(name),), name="x", pins=pins))
+    seen: list[float] = []
+    hooks = Hooks(on_progress=lambda step: seen.append(step.fraction))
+    done = convert(Order(title=title, plan=made, devices=[device(name)], folder=tmp_path, token="t"), hooks)
+    assert done.size_bytes == pytest.approx(1e6, rel=0.02)
+    assert seen == sorted(seen)

@@ -38,6 +38,10 @@ from .seams import smooth_seams
 from .texts import with_cut_texts
 
 LEAST_FREE_BYTES = 8 << 20
+LAST_PASS, MOST_AGAIN = 2, 2
+SHORT_S = 300.0
+NEAR_SIZE, FAR_SIZE = 0.01, 0.25
+"""Shares of a size that was asked for: as near as it need be, and so far that the rate is not what missed it."""
 MOST_DAMAGE = 200
 PARTS_TIMEOUT_S = 60
 MEANS_LOSS = (
@@ -96,6 +100,8 @@ def make_file(title: Title, settings: OutputSettings, part: Path, hooks: Hooks |
             job, pictures = _with_edges(title, job, Path(folder), following)
             for at_pass in _passes(settings):
                 run(_command(job, folder, following, at_pass, pictures))
+            if pictures is None:
+                _come_nearer(job, folder, following)
         if _identities(title) != before:
             raise SourceChanged("{title} was changed while it was being read.", title=_named(title))
         if not part.exists() or part.stat().st_size == 0:
@@ -260,7 +266,30 @@ def _lay_out_piece(folder: str, job: Job, hooks: Hooks) -> None:
 
 
 def _passes(settings: OutputSettings) -> tuple[int, ...]:
-    return (1, 2) if settings.video and settings.video.passes == 2 else (0,)
+    return (1, LAST_PASS) if settings.video and settings.video.passes == LAST_PASS else (0,)
+
+
+def _come_nearer(job: Job, folder: str, following: _Followed) -> None:
+    """Make a short file's last pass again where its size missed the one that was asked for: rate control needs time."""
+    video, asked_bytes, lasts_s = job.settings.video, job.settings.asked_bytes, job.title.duration_s
+    if video is None or video.bitrate_bps is None or video.passes != LAST_PASS or not asked_bytes or lasts_s > SHORT_S:
+        return
+    # it is all made already for those who watch; what was complained of comes once more
+    quiet = replace(following, hooks=replace(following.hooks, on_progress=_unheard))
+    rate = float(video.bitrate_bps)
+    for _ in range(MOST_AGAIN):
+        missed_bytes = asked_bytes - Path(job.target).stat().st_size
+        if not NEAR_SIZE < abs(missed_bytes) / asked_bytes < FAR_SIZE:
+            return
+        rate = max(rate / 2, rate + missed_bytes * 8 / lasts_s)
+        nearer = replace(job, settings=replace(job.settings, video=replace(video, bitrate_bps=int(rate))))
+        following.damage.clear()
+        try:
+            run(_command(nearer, folder, quiet, LAST_PASS, None))
+        except EngineError:
+            following.damage.clear()
+            run(_command(job, folder, quiet, LAST_PASS, None))
+            return
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -133,6 +133,7 @@ class OutputSettings:
     ``kept`` are the stretches of the title that go into it, in their order; the whole title where there are none.
     ``cut_as_copy`` says that they begin where copied streams can begin. ``middles`` are, for each of them, what of it
     is copied where only the pictures before and behind that are encoded. ``cover_place`` says where ``cover`` goes.
+    ``asked_bytes`` is the size that somebody asked for.
     """
 
     container: str
@@ -148,6 +149,7 @@ class OutputSettings:
     kept: tuple[KeptRange, ...] = ()
     cut_as_copy: bool = False
     middles: tuple[KeptRange, ...] = ()
+    asked_bytes: int | None = None
 
     @property
     def drawn(self) -> SubtitleSettings | None:

@@ -11,7 +11,7 @@ from ...formats import VideoEncoder
 from ..decisions import Pins
 from ..decisions.form import Unreadable
 from ..decisions.picture import RATE
-from ..decisions.picture.rate import AVERAGE, QUALITY, RatePin, check
+from ..decisions.picture.rate import AVERAGE, QUALITY, SIZE, RatePin, check
 from ..request import PlanRequest
 from . import rates
 from .complexity import source_complexity
@@ -85,6 +85,12 @@ class HeldRate:
         if (bps := self.most_bps) is None:
             return 1.0
         return rates.floor_share(self.codec, made.width * made.height, rate, bps, source_complexity(self.request))
+
+
+def asked_bytes(pins: Pins) -> int | None:
+    """The size of the whole file that was set by hand."""
+    wish = pins.of(RATE)
+    return wish.value * 10**6 if wish is not None and wish.mode == SIZE else None
 
 
 def wished_rate(pins: Pins, encoder: VideoEncoder) -> RatePin | None:

@@ -27,7 +27,7 @@ from ..file.naming import Called, called
 from ..file.outcome import breaches
 from ..file.range import all_converted, with_range
 from ..picture.edges import with_edges
-from ..picture.held_rate import SoundRates
+from ..picture.held_rate import SoundRates, asked_bytes
 from ..picture.video import VideoPlan, copied, encoded
 from ..plan import Plan
 from ..request import PlanRequest
@@ -179,6 +179,7 @@ def _made(request: PlanRequest, parts: _Parts, judged: Judgement) -> Plan:
         kept=request.range.kept,
         cut_as_copy=request.range.as_copy,
         middles=request.range.middles if seen and seen.settings.edges else (),
+        asked_bytes=asked_bytes(request.pins),
     )
     streams = (settings.video, *settings.audio)
     whole = all(part is None or part.action is Action.COPY for part in streams)

@@ -66,7 +66,7 @@ def _search(title: Title, target: Target, wanted: float, work: Path) -> None:
         finally:
             cell.wish.unlink(missing_ok=True)
         point = points_of(cell, rows_of(cell)).get(BY_HAND)
-        if point is None or _pinned(title, target) != pinned:
+        if point is None:
             return
         tried[quality] = point.score.mean
         near = NEAR[point.score.model is not None]
@@ -75,7 +75,10 @@ def _search(title: Title, target: Target, wanted: float, work: Path) -> None:
             following = nearest_quality(wanted, tried)
         if following == quality:
             return
-        change_override(title, target, None, {RATE.key: f"{QUALITY}:{following}"})
+        with transaction.atomic():
+            if _pinned(title, target) != pinned:
+                return
+            change_override(title, target, None, {RATE.key: f"{QUALITY}:{following}"})
         if following in tried:
             return
         cell_of(title, target).want()
