@@ -2,6 +2,9 @@ import { useMemo, useState } from "react";
 
 import type { Schemas } from "../../api/client";
 
+/** What of a sheet playing it goes by. */
+export type PlayedFile = Pick<Schemas["Sheet"], "duration_s" | "sounds" | "subtitles">;
+
 /** Which of the file's tracks of sound is heard, and which subtitles are switched on. */
 export interface Switched {
   sound: number;
@@ -23,7 +26,7 @@ export interface Playing {
 }
 
 /** Playing a sheet's file from a moment on, with what of its tracks was chosen; as it begins until then. */
-export function usePlaying(sheet: Schemas["Sheet"], at: number): Playing {
+export function usePlaying(sheet: PlayedFile, at: number): Playing {
   const [from, setFrom] = useState<number | null>(null);
   const [failedAt, setFailedAt] = useState<number | null>(null);
   const [chosen, choose] = useState<Switched>({ sound: 0, subtitle: null });
