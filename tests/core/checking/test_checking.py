@@ -1,6 +1,8 @@
 from __future__ import annotations
 
 import shutil
+import time
+from dataclasses import replace
 from pathlib import Path
 
 import pytest
@@ -8,10 +10,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 from tests.instruments.engine import output_of
 
-from rheon.core.checking import CheckRequest, check_file
+from rheon.core.checking import CheckRequest, check, check_file
 from rheon.core.checking.boxes import index_in_front
 from rheon.core.checking.buffer import least_rate_bps
 from rheon.core.commands.probing import decode
+from rheon.core.engine import steered
+from rheon.core.errors import EngineTimedOut, Stopped
 from rheon.core.wording import fact_text
 from rheon.demo.models import device
 
@@ -55,6 +59,24 @@ def test_for_several_devices_a_file_is_read_once_and_judged_for_each(
     together = check_file(CheckRequest(path=path, profiles=[device(name) for name in names]))
     assert list(together) == alone and decoded == [str(path)]
     assert [check.ok for check in together] == [True, False, True]
+
+
+def test_a_check_that_hangs_is_given_up_and_one_that_is_paused_is_not(
+    media: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(check, "SILENT_S", 0.5)
+    script = "echo frame=1; sleep 0.3; echo frame=2; sleep {}; echo frame=3"
+    request = CheckRequest(path=media / "camera" / "Kite day.mp4", profiles=[device("wren-6")])
+    monkeypatch.setattr(check, "decode", lambda path: ["sh", "-c", script.format(30)])
+    with pytest.raises(EngineTimedOut, match="Nothing more could be read"):
+        check_file(request)
+    monkeypatch.setattr(check, "decode", lambda path: ["sh", "-c", script.format(0.3)])
+    stands_until_s = time.monotonic() + 2.0
+    check_file(replace(request, is_paused=lambda: time.monotonic() < stands_until_s))
+    assert time.monotonic() > stands_until_s
+    # whoever steers the work is heard here too
+    with steered(should_stop=lambda: True, is_paused=lambda: False), pytest.raises(Stopped):
+        check_file(request)
 
 
 def test_an_index_at_the_end_is_noticed(media: Path, tmp_path: Path) -> None:

@@ -10,9 +10,10 @@ from pathlib import Path
 from ..commands.probing import decode
 from ..devices import DeviceProfile, MediaFacts, RuleResult, careful, judge
 from ..devices.peaks import peak_bounds, peak_rule
-from ..engine import Command, ProbedFile, probe, run
+from ..engine import Command, ProbedFile, WorkClock, probe, run
 from ..engine.packets import Packets, read_packets
-from ..errors import EngineError
+from ..engine.steering import Steering, steering
+from ..errors import EngineError, EngineTimedOut
 from ..formats import VIDEO_CODECS
 from ..media import Action, AudioSettings, AudioStream, OutputSettings, SubtitleForm, VideoSettings, VideoStream
 from ..media.facts import Fact, Unit, at_most, fact, near
@@ -24,7 +25,8 @@ LENGTH_TOLERANCE_S = 0.5
 RATE_TOLERANCE = 0.05
 LAST_LINE_S = 10.0
 """How long a subtitle that begins before the end of a part may stand after it."""
-DECODE_TIMEOUT_S = 4 * 3600
+SILENT_S = 1800.0
+"""So long without a single picture or sound, decoding hangs: in a disk that never answers, or in a decoder."""
 SAME_MATRIX = frozenset({"smpte170m", "bt470bg"})
 """Two names for the one matrix of ITU-R BT.601."""
 
@@ -74,7 +76,8 @@ class _Decoded:
 def check_file(request: CheckRequest) -> tuple[Check, ...]:
     """Check a file against what each device can do for sure; it is read and decoded once for all of them.
 
-    Raises ``SourceError`` where it is no media at all, ``Stopped`` where that was asked for.
+    Raises ``SourceError`` where it is no media at all, ``Stopped`` where that was asked for, ``EngineTimedOut`` where
+    reading it hangs.
     """
     found = probe(str(request.path))
     packets = read_packets(str(request.path))
@@ -197,27 +200,42 @@ def _colour_rule(wanted: VideoSettings, made: VideoStream) -> list[RuleResult]:
 
 
 def _decode(request: CheckRequest) -> _Decoded:
-    """Decode every stream of the file and count frames and complaints."""
-    frames = 0
+    """Decode every stream of the file and count frames and complaints. Raises ``EngineTimedOut`` where it hangs."""
+    frames, reached_us, moved_s = 0, 0, 0.0
+    around = steering()
+    by = Steering(request.should_stop or around.should_stop, request.is_paused or around.is_paused)
+    clock = WorkClock(by.is_paused)
 
     def on_line(text: str) -> None:
-        nonlocal frames
+        nonlocal frames, reached_us, moved_s
         key, _, value = text.partition("=")
-        if key == "frame" and value.strip().isdigit():
-            frames = int(value)
-        elif key == "out_time_us" and value.strip().isdigit():
-            request.on_read(int(value) / 1e6)
+        if key == "frame" and value.strip().isdigit() and int(value) != frames:
+            frames, moved_s = int(value), clock.worked_s
+        elif key == "out_time_us" and value.strip().isdigit() and int(value) != reached_us:
+            reached_us, moved_s = int(value), clock.worked_s
+            request.on_read(reached_us / 1e6)
 
+    def should_stop() -> bool:
+        clock.is_paused()
+        if clock.worked_s - moved_s > SILENT_S:
+            raise EngineTimedOut(
+                "Nothing more could be read of the file for {minutes:.0f} minutes.", minutes=SILENT_S / 60
+            )
+        return by.should_stop()
+
+    # how long it may take is up to the file: what counts is that it comes on
     command = Command(
         argv=decode(str(request.path)),
-        timeout_s=DECODE_TIMEOUT_S,
+        timeout_s=None,
         gentle=True,
         on_line=on_line,
-        should_stop=request.should_stop,
-        is_paused=request.is_paused,
+        should_stop=should_stop,
+        is_paused=by.is_paused,
     )
     try:
         done = run(command)
+    except EngineTimedOut:
+        raise
     except EngineError as error:
         return _Decoded(frames=frames, errors=(error.what,))
     return _Decoded(frames=frames, errors=_complaints(done.tail))
