@@ -9,8 +9,11 @@ const COLUMN_PX = 165;
 const LEAST_COLUMN_PX = 138;
 const FIRST_COLUMNS = 8;
 
+/** A key that was pressed in a table. */
+type Pressed = Pick<KeyboardEvent<HTMLElement>, "key" | "target" | "currentTarget" | "preventDefault">;
+
 /** Moves the focus to the neighbouring cell; the table is a grid of links. */
-export function moveFocus(event: KeyboardEvent<HTMLElement>) {
+export function moveFocus(event: Pressed) {
   const steps: Record<string, [number, number]> = {
     ArrowLeft: [0, -1],
     ArrowRight: [0, 1],

@@ -36,6 +36,12 @@ describe("a moment", () => {
     const found = [10.01, 10.03, -4, 140].map((at) => onPicture(at, FILM));
     expect(found.map(exactText)).toEqual(["0:10", "0:10.04", "0:00", "1:40"]);
   });
+  it("is any moment where pictures come when something changes, and the first picture may be late", () => {
+    expect(onPicture(10.017, { ...FILM, picture_s: null })).toBe(10.017);
+    expect(onPicture(-1, { ...FILM, picture_s: null })).toBe(0);
+    expect(onPicture(0.02, { ...FILM, first_picture_s: 0.5 })).toBe(0.5);
+    expect(exactText(onPicture(10.01, { ...FILM, first_picture_s: 0.01 }))).toBe("0:10.01");
+  });
   it("has a number on the line where there is room", () => {
     expect(withRoom([0, 0.01, 0.05, 0.06, 0.99], 0.03)).toEqual([true, false, true, false, false]);
   });
