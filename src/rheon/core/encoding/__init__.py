@@ -16,10 +16,11 @@ from .fidelity import (
 )
 from .forecast import Forecast, Left
 from .hardware import HardwareTrial, hardware_mark, try_hardware, working
+from .hooks import Hooks
 from .parts import part_path, part_token, parts_in, remove_part, side_parts
 from .preview import PreviewRequest, preview_jpeg
 from .progress import Progress, ProgressUnit
-from .run import Hooks, Made, check_target, make_file
+from .run import Made, check_target, make_file
 from .trade_off import Point, Way, better, ways_left
 
 __all__ = [

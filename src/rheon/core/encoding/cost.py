@@ -10,7 +10,7 @@ import numpy as np
 
 from ..media import OutputSettings, Title
 from .fidelity import Fidelity, Reference, Viewing, make_reference, measure_fidelity
-from .run import Hooks
+from .hooks import Hooks
 
 LARGER, SMALLER = (1.4, 2.0, 2.8, 4.0, 5.6), (0.7, 0.5)
 """Rates that are tried, times software's, until what is kept is on both sides of what software keeps."""

@@ -10,7 +10,8 @@ from ..engine import Command, probe, run
 from ..errors import EngineError
 from ..media import Action, OutputSettings, SubtitleForm, SubtitleSettings, Title, VideoSettings
 from ..media.kept import KeptRange, on_pictures
-from .run import Hooks, make_file
+from .hooks import Hooks
+from .run import make_file
 from .seconds import only_seconds
 from .source_side import for_stretch, of_source
 

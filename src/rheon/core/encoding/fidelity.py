@@ -15,7 +15,8 @@ from ..engine import Command, run, vmaf_engine
 from ..errors import EngineError
 from ..media import Action, DynamicRange, Fields, OutputSettings, Title, VideoSettings, VideoStream
 from ..media.kept import KeptRange, moments_in, on_pictures
-from .run import Hooks, make_file
+from .hooks import Hooks
+from .run import make_file
 from .seconds import clear, even, only_seconds
 
 WHOLE_S = 14.0

@@ -5,14 +5,13 @@ from __future__ import annotations
 import json
 import shutil
 import tempfile
-from collections.abc import Callable, Iterator
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, replace
 from pathlib import Path
 
-from ..commands.making import Job, build_command, chapters_document, drawn_command, parts_document
-from ..commands.names import CHAPTERS_FILE, PARTS_FILE, PICTURE_PIPE, part_link, pipe_name, subtitle_file
+from ..commands.making import Job, chapters_document, drawn_command, parts_document
+from ..commands.names import CHAPTERS_FILE, PARTS_FILE, part_link, subtitle_file
 from ..commands.probing import parts_starts
-from ..engine import Command, Feed, WorkClock, never, require, run
+from ..engine import Command, Feed, require, run
 from ..errors import (
     EngineError,
     RateTooLow,
@@ -26,44 +25,19 @@ from ..errors import (
 from ..media import Action, CellData, FileData, OutputSettings, Title
 from ..media.joined import as_one
 from ..media.kept import kept_title, pieces_of
-from ..sources.material.feed import feed_title, subtitle_packets
-from ..sources.material.seek import narrowed
+from ..sources.material.feed import subtitle_packets
 from ..subtitles import lay_out
 from ..system import check_inside
 from .edges import Splicing, edged_pictures
-from .liveness import Liveness
+from .hooks import Hooks
 from .parts import PART_PREFIX, remove_part
-from .progress import Progress, ProgressReader
+from .passes import Followed, feed_of, make_passes
 from .seams import smooth_seams
 from .texts import with_cut_texts
 
 LEAST_FREE_BYTES = 8 << 20
-LAST_PASS, MOST_AGAIN = 2, 2
-SHORT_S = 300.0
-NEAR_SIZE, FAR_SIZE = 0.01, 0.25
-"""Shares of a size that was asked for: as near as it need be, and so far that the rate is not what missed it."""
 MOST_DAMAGE = 200
 PARTS_TIMEOUT_S = 60
-MEANS_LOSS = (
-    "ended prematurely", "corrupt", "concealing", "partial file", "Truncat", "truncated", "Invalid data",
-    "non monotonically", "Error while decoding",
-)  # fmt: skip
-"""What the engine says where something of the source could not be read or decoded."""
-AT_THE_END = ("ended prematurely", "partial file", "Truncat", "truncated")
-"""Those of them that are about the end of a file, whenever they are said."""
-
-
-def _unheard(progress: Progress) -> None:
-    return None
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Hooks:
-    """How a conversion tells where it is, and is told to stop, or by its ``clock`` to pause."""
-
-    on_progress: Callable[[Progress], None] = _unheard
-    should_stop: Callable[[], bool] = never
-    clock: WorkClock = field(default_factory=WorkClock)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -96,12 +70,9 @@ def make_file(title: Title, settings: OutputSettings, part: Path, hooks: Hooks |
             _lay_out(Path(folder), job)
             job = replace(job, parts_late_s=_parts_late_s(Path(folder), job), smooth=smooth_seams(job))
             _lay_out_drawn(folder, job, hooks)
-            following = _Followed(hooks=hooks, damage=damage, began_s=started_s)
+            following = Followed(hooks=hooks, damage=damage, began_s=started_s)
             job, pictures = _with_edges(title, job, Path(folder), following)
-            for at_pass in _passes(settings):
-                run(_command(job, folder, following, at_pass, pictures))
-            if pictures is None:
-                _come_nearer(job, folder, following)
+            make_passes(job, folder, following, pictures)
         if _identities(title) != before:
             raise SourceChanged("{title} was changed while it was being read.", title=_named(title))
         if not part.exists() or part.stat().st_size == 0:
@@ -126,14 +97,14 @@ def _job(title: Title, settings: OutputSettings, part: Path) -> Job:
     return Job(title=together, settings=settings, target=str(part), pieces=pieces if apart else ())
 
 
-def _with_edges(title: Title, job: Job, folder: Path, following: _Followed) -> tuple[Job, Feed | None]:
+def _with_edges(title: Title, job: Job, folder: Path, following: Followed) -> tuple[Job, Feed | None]:
     """The job with its pictures as they come on a pipe of their own, where they are copied between encoded edges."""
     if not job.has_edges:
         return job, None
     splicing = Splicing(
         job=job,
         folder=folder,
-        feed=_feed,
+        feed=feed_of,
         should_stop=following.hooks.should_stop,
         is_paused=following.hooks.clock.is_paused,
         on_complaint=lambda text: following.hear(text, 0.0),
@@ -263,103 +234,6 @@ def _lay_out_piece(folder: str, job: Job, hooks: Hooks) -> None:
             is_paused=hooks.clock.is_paused,
         )
     )
-
-
-def _passes(settings: OutputSettings) -> tuple[int, ...]:
-    return (1, LAST_PASS) if settings.video and settings.video.passes == LAST_PASS else (0,)
-
-
-def _come_nearer(job: Job, folder: str, following: _Followed) -> None:
-    """Make a short file's last pass again where its size missed the one that was asked for: rate control needs time."""
-    video, asked_bytes, lasts_s = job.settings.video, job.settings.asked_bytes, job.title.duration_s
-    if video is None or video.bitrate_bps is None or video.passes != LAST_PASS or not asked_bytes or lasts_s > SHORT_S:
-        return
-    # it is all made already for those who watch; what was complained of comes once more
-    quiet = replace(following, hooks=replace(following.hooks, on_progress=_unheard))
-    rate = float(video.bitrate_bps)
-    for _ in range(MOST_AGAIN):
-        missed_bytes = asked_bytes - Path(job.target).stat().st_size
-        if not NEAR_SIZE < abs(missed_bytes) / asked_bytes < FAR_SIZE:
-            return
-        rate = max(rate / 2, rate + missed_bytes * 8 / lasts_s)
-        nearer = replace(job, settings=replace(job.settings, video=replace(video, bitrate_bps=int(rate))))
-        following.damage.clear()
-        try:
-            run(_command(nearer, folder, quiet, LAST_PASS, None))
-        except EngineError:
-            following.damage.clear()
-            run(_command(job, folder, quiet, LAST_PASS, None))
-            return
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class _Followed:
-    """Who is told how far the engine is, where its complaints are gathered, and when by their clock it began."""
-
-    hooks: Hooks
-    damage: list[tuple[float, str]]
-    began_s: float
-
-    def hear(self, text: str, at_s: float) -> None:
-        if any(word in text for word in MEANS_LOSS):
-            self.damage.append((at_s, text[:200]))
-
-
-def _command(job: Job, folder: str, following: _Followed, at_pass: int, pictures: Feed | None) -> Command:
-    hooks, reached = following.hooks, [0.0]
-    video = job.settings.video
-    steady = video is not None and not video.variable_rate
-    rate = float(video.frame_rate) if video and steady else None
-    reader = ProgressReader(job.title.duration_s, hooks.clock, following.began_s, at_pass, rate)
-    liveness = Liveness(hooks.clock, in_hardware=video is not None and bool(video.device))
-
-    def should_stop() -> bool:
-        liveness.look()
-        return hooks.should_stop()
-
-    def on_line(text: str) -> None:
-        if progress := reader.line(text):
-            reached[0] = progress.done
-            liveness.came_to(progress)
-            hooks.on_progress(progress)
-
-    def on_complaint(text: str) -> None:
-        # the first of two passes meets the same places
-        if at_pass != 1:
-            at_end = any(word in text for word in AT_THE_END)
-            following.hear(text, job.title.duration_s if at_end else reached[0])
-
-    feeds = {**_feeds(job), **({PICTURE_PIPE: pictures} if pictures else {})}
-    return Command(
-        argv=build_command(job, at_pass),
-        timeout_s=None,
-        gentle=True,
-        feed=feeds.pop(pipe_name(0), None),
-        feeds=feeds,
-        cwd=folder,
-        on_line=on_line,
-        on_complaint=on_complaint,
-        should_stop=should_stop,
-        is_paused=hooks.clock.is_paused,
-    )
-
-
-def _feeds(job: Job) -> dict[str, Feed]:
-    """What comes on pipes: a disc's title, or each of its pieces, by the pipe's name."""
-    return {pipe_name(piece.number): feed for piece in job.each if (feed := _feed(piece)) is not None}
-
-
-def _feed(job: Job) -> Feed | None:
-    data = job.title.data
-    if not isinstance(data, CellData):
-        return None
-    part = job.title.part_of is not None
-
-    def feed() -> Iterator[bytes]:
-        needed = narrowed(data, job.title.duration_s) if part else data
-        return feed_title(needed, job.subpictures, job.cores, leads=job.decodes_picture, part=part)
-
-    return feed
 
 
 def _explained(error: EngineError, job: Job, before: dict[str, tuple[int, int] | None]) -> Exception:
