@@ -22,12 +22,11 @@ from rheon.core.commands.comparing import Comparison  # noqa: E402
 from rheon.core.devices import DeviceKind, DeviceProfile, catalogue  # noqa: E402
 from rheon.core.encoding import (  # noqa: E402
     Fidelity,
-    Reference,
     Viewing,
     fidelity,
     make_file,
-    make_reference,
     measure_fidelity,
+    reference_in,
     reference_settings,
     together,
     turns_of,
@@ -35,19 +34,14 @@ from rheon.core.encoding import (  # noqa: E402
 from rheon.core.engine import Command, run, vmaf_engine  # noqa: E402
 from rheon.core.media import OutputSettings, Title, mark_of  # noqa: E402
 from rheon.core.planning import Balance, Plan, PlanRequest, plan, read_pins  # noqa: E402
-from rheon.core.planning.picture.rate_search import (  # noqa: E402
-    lost_per_step,
-    nearest_quality,
-    next_quality,
-    quality_for,
-)
+from rheon.core.planning.picture.rate_search import RateSearch, quality_for  # noqa: E402
 from rheon.core.sources import read_source  # noqa: E402
 from rheon.demo.models import device  # noqa: E402
 
 LONG_S = 24
 SIZE = "720x576"
 MIB = 1 << 20
-MOST_TRIES, NEAR = 5, 0.4
+NEAR = 0.4
 
 DISCS = (
     ("MARRAM_NIGHTS", 2, "heron-8"),
@@ -138,15 +132,13 @@ def profile(device_id: str) -> DeviceProfile:
 
 def seconds_of(one: Case, made: OutputSettings) -> Fidelity:
     """What is measured of a way to make the file, in all its turns."""
-    title, turns = one.request.title, []
-    for turn in range(turns_of(title, made)):
-        folder = one.work / mark_of(reference_settings(title, made, turn))
-        folder.mkdir(exist_ok=True)
-        reference = Reference(path=folder / "source.mkv", turn=turn)
-        if not reference.path.exists():
-            make_reference(title, made, reference)
-        turns.append(measure_fidelity(title, made, one.viewing, reference))
-    return together(turns)
+    title = one.request.title
+    return together(
+        [
+            measure_fidelity(title, made, one.viewing, reference_in(one.work, title, made, turn))
+            for turn in range(turns_of(title, made))
+        ]
+    )
 
 
 def whole_of(one: Case, made: OutputSettings) -> tuple[float, int]:
@@ -160,8 +152,8 @@ def whole_of(one: Case, made: OutputSettings) -> tuple[float, int]:
     target = one.work / Path(made.file_name).name
     make_file(title, made, target)
     size_bytes = target.stat().st_size
-    model = fidelity._model(one.viewing, title.video) if vmaf_engine() else None
-    width, height = fidelity._seen(made.video, one.viewing, model)
+    model = one.viewing.model_for(title.video) if vmaf_engine() else None
+    width, height = one.viewing.size_of(made.video, model)
     comparison = Comparison(
         made=str(target), reference=str(source), width=width, height=height, frame_rate=made.video.frame_rate,
         model=model, log="whole",
@@ -216,13 +208,13 @@ def asked(one: Case, points: list[Point], tally: Tally) -> None:
 
 def sought(one: Case, wanted: float, known: list[tuple[int, float]]) -> tuple[int, int]:
     """The quality that is found for a fidelity, and in how many tries."""
-    tried: dict[int, float] = {}
+    search = RateSearch(wanted=wanted, near=NEAR, points=known)
     quality = quality_for(wanted, known)
     assert quality is not None
-    while quality not in tried and len(tried) < MOST_TRIES:
-        tried[quality] = seconds_of(one, settings(one.plan(Balance.EVEN, rate=f"quality:{quality}"))).mean
-        quality = next_quality(wanted, tried, lost_per_step(quality, known), NEAR)
-    return nearest_quality(wanted, tried), len(tried)
+    while quality not in search.tried:
+        made = settings(one.plan(Balance.EVEN, rate=f"quality:{quality}"))
+        quality = search.after(quality, seconds_of(one, made).mean)
+    return quality, len(search.tried)
 
 
 def settings(made: Plan) -> OutputSettings:

@@ -44,13 +44,12 @@ from rheon.core.commands.making import (  # noqa: E402
 from rheon.core.devices import DeviceProfile, catalogue, judge_title  # noqa: E402
 from rheon.core.encoding import (  # noqa: E402
     ExcerptRequest,
-    Reference,
     Viewing,
     make_excerpt,
     make_file,
-    make_reference,
     make_source_excerpt,
     measure_fidelity,
+    reference_in,
 )
 from rheon.core.engine import vmaf_engine  # noqa: E402
 from rheon.core.media import CellData, KeptRange, Source, Title  # noqa: E402
@@ -229,13 +228,11 @@ def trade_off(film: Title) -> None:
     request = PlanRequest(title=film, devices=(target,), name="Points")
     measure = "vmaf" if vmaf_engine() else "ssim"
     with tempfile.TemporaryDirectory() as name:
-        reference, known = Reference(path=Path(name) / "source.mkv"), [time.monotonic()]
+        known = [time.monotonic()]
         for balance in (Balance.EVEN, Balance.LEAN, Balance.RICH):
             made = plan(replace(request, balance=balance)).settings
             assert made is not None
-            if not reference.path.exists():
-                make_reference(film, made, reference)
-            measure_fidelity(film, made, viewing, reference)
+            measure_fidelity(film, made, viewing, reference_in(Path(name), film, made))
             known.append(time.monotonic())
     after = ", ".join(f"{point - known[0]:.1f}" for point in known[1:])
     say(f"fidelity of three balances of the film ({measure})", f"{after} s", "three in 10 s")

@@ -10,8 +10,9 @@ from PIL import Image
 from tests.instruments.readback import see
 
 from rheon.core.commands.comparing import Model
-from rheon.core.encoding import Fidelity
+from rheon.core.encoding import Fidelity, Reference
 from rheon.core.engine import probe
+from rheon.core.planning.picture.rate_search import MOST_TRIES
 from rheon.server.bench.actions import fidelity, rate_search
 from rheon.server.bench.models import CellOverride, PinSet, Target
 from rheon.server.outbox.models import Output
@@ -236,6 +237,9 @@ def test_seconds_of_the_file_are_played_before_it_is_made_and_beside_them_the_so
     seen = probe(str(next((settings.RHEON_CACHE / "excerpts").glob("*-made.mp4"))))
     assert seen.video and (seen.video.height, len(seen.audio)) == (180, 1)
     assert client.get(address.replace(str(household[1]), "99999")).status_code == 404
+    refused = [client.get(f"{address}?{asked}") for asked in ("subtitle=7", "sound=9", "sound=first", "subtitle=-1")]
+    assert [one.status_code for one in refused] == [404, 404, 400, 400]
+    assert "no such track" in refused[0].content.decode() and "numbers" in refused[2].content.decode()
 
 
 @pytest.mark.thorough
@@ -292,7 +296,7 @@ def test_a_fidelity_that_is_asked_for_is_tried_until_it_is_met_unless_somebody_e
 
     searching = False
     monkeypatch.setattr(fidelity, "measure_fidelity", keeps)
-    monkeypatch.setattr(fidelity, "make_reference", lambda core, made, reference, hooks: reference.path.touch())
+    monkeypatch.setattr(fidelity, "reference_in", lambda work, *more: Reference(path=work / "source.mkv"))
     film = shelf("MARRAM_NIGHTS").titles.get(number=1)
     address = f"bench/plans/{film.pk}/{household[1]}"
     api("post", f"{address}/trade-off", {})
@@ -301,17 +305,20 @@ def test_a_fidelity_that_is_asked_for_is_tried_until_it_is_met_unless_somebody_e
     status, first = api("put", f"{address}/fidelity", {"score": 93.0})
     assert status == 200 and said(first)["picture.rate"] == "constant quality 23"
     assert api("get", f"{address}/trade-off")[1]["measuring"]
-    rate_search.find_rate_now(film.pk, household[1], 93.0)
+    rate_search.find_rate_now(film.pk, household[1], 93.0, 23)
     met = api("get", f"{address}/trade-off")[1]
     assert not met["measuring"] and abs(met["by_hand"]["mean"] - 93.0) < 1
-    assert tried[0] == 23 and len(set(tried)) <= rate_search.MOST_TRIES
+    assert tried[0] == 23 and len(set(tried)) <= MOST_TRIES
     assert said(sheet(api, film.pk, household[1]))["picture.rate"] != "constant quality 23"
     # somebody else's choice stands
     meanwhile.append("average:500")
-    api("put", f"{address}/fidelity", {"score": 96.5})
+    _, again = api("put", f"{address}/fidelity", {"score": 96.5})
+    quality = int(said(again)["picture.rate"].rpartition(" ")[2])
     monkeypatch.setattr(fidelity, "VERSION", fidelity.VERSION + 1)  # nothing is known of it
-    rate_search.find_rate_now(film.pk, household[1], 96.5)
+    rate_search.find_rate_now(film.pk, household[1], 96.5, quality)
     assert sheet(api, film.pk, household[1])["pins"] == ["picture.rate"]
+    # also what was set before the search began
+    rate_search.find_rate_now(film.pk, household[1], 96.5, quality)
     assert "500 kb/s" in said(sheet(api, film.pk, household[1]))["picture.rate"]
 
 
@@ -331,7 +338,7 @@ def test_fewer_lines_are_proposed_where_they_keep_more_and_finer_balances_are_no
         return Fidelity(model=Model.HD, scores=(mean,) * 30, seconds=8.0, size_bytes=10**5)
 
     monkeypatch.setattr(fidelity, "measure_fidelity", keeps)
-    monkeypatch.setattr(fidelity, "make_reference", lambda core, made, reference, hooks: reference.path.touch())
+    monkeypatch.setattr(fidelity, "reference_in", lambda work, *more: Reference(path=work / "source.mkv"))
     film = shelf("MARRAM_NIGHTS").titles.get(number=1)
     address = f"bench/plans/{film.pk}/{household[1]}"
     sheet(api, film.pk, household[1], balance="lean", pins={"picture.rate": "average:500"})

@@ -145,6 +145,8 @@ def test_what_is_switched_on_is_seen_and_heard_as_a_player_does(tmp_path: Path) 
     assert (
         len(hear(other, first_s=3.0).clicks) >= 14 and see(other).numbers == see(plain).numbers == see(beside).numbers
     )
+    with pytest.raises(EngineError, match="no such track"):
+        looked_at(title, made, tmp_path, 3.0, subtitle=1)
     # pictures of lines over a picture that is copied
     vob = Vob(pictures=Pictures(count=200, rate=PAL, size=(720, 576)), lines=((2, 3),))
     disc = read_source(author_dvd([vob], [Chain(parts=((0, 0, 0),))], tmp_path / "DISC")).titles[0]

@@ -15,12 +15,11 @@ from rheon.core.commands.comparing import Model
 from rheon.core.delivery import Order, convert
 from rheon.core.encoding import (
     Fidelity,
-    Reference,
     Viewing,
     fidelity,
     is_measurable,
-    make_reference,
     measure_fidelity,
+    reference_in,
     together,
     turns_of,
 )
@@ -54,10 +53,7 @@ def measured(title: Title, made: OutputSettings, work: Path, viewing: Viewing = 
     work.mkdir(exist_ok=True)
     turns = []
     for turn in range(turns_of(title, made)):
-        reference = Reference(path=work / f"source{turn}.mkv", turn=turn)
-        if not reference.path.exists():
-            make_reference(title, made, reference)
-        turns.append(measure_fidelity(title, made, viewing, reference))
+        turns.append(measure_fidelity(title, made, viewing, reference_in(work, title, made, turn)))
     return together(turns)
 
 
@@ -159,7 +155,7 @@ def test_what_is_compared_is_the_same_part_of_the_same_pictures(
     assert measured(title, made, tmp_path / "work").mean > (70 if "size" in pins else 85)
     assert made.video is not None
     beside = replace(made, video=replace(made.video, crop=replace(made.video.crop, left=made.video.crop.left + 16)))
-    shifted = measure_fidelity(title, beside, SCREEN, Reference(path=tmp_path / "work" / "source0.mkv"))
+    shifted = measure_fidelity(title, beside, SCREEN, reference_in(tmp_path / "work", title, made))
     assert shifted.mean < 60
 
 
@@ -183,7 +179,7 @@ def test_a_4k_picture_is_judged_on_a_4k_screen_and_a_phone_as_one(tmp_path: Path
     far = measured(title, made, tmp_path / "work", Viewing(screen=(3840, 2160)))
     assert [score.model for score in (in_hand, far)] == [Model.PHONE, Model.HD]
     assert in_hand.mean > far.mean
-    assert probe(str(tmp_path / "work" / "source0.mkv")).video is not None
+    assert probe(str(reference_in(tmp_path / "work", title, made).path)).video is not None
 
 
 @given(st.lists(st.tuples(st.integers(10, 40), st.floats(20, 100)), min_size=2, max_size=6), st.floats(0, 100))

@@ -15,7 +15,7 @@ from rheon.core.formats import (
     video_encoder,
 )
 from rheon.core.planning import Balance
-from rheon.core.planning.picture.rate_search import lost_per_step, nearest_quality, next_quality, quality_for
+from rheon.core.planning.picture.rate_search import MOST_TRIES, RateSearch, quality_for
 from rheon.core.planning.picture.rates import (
     Wanted,
     at_quality,
@@ -89,10 +89,9 @@ def test_the_quality_that_keeps_what_is_asked_for_is_found_in_five_tries(
     wanted = points[-1][1] + share * (points[0][1] - points[-1][1])
     quality = quality_for(wanted, points)
     assert quality is not None and 17 <= quality <= 27
-    tried: dict[int, float] = {}
-    while quality not in tried and len(tried) < 5:
-        tried[quality] = by_hand(quality)
-        quality = next_quality(wanted, tried, lost_per_step(quality, points), 0.4)
-    found = nearest_quality(wanted, tried)
+    search = RateSearch(wanted=wanted, near=0.4, points=points)
+    while quality not in search.tried:
+        quality = search.after(quality, by_hand(quality))
+    assert len(search.tried) <= MOST_TRIES
     nearest = min(range(2, 60), key=lambda one: abs(by_hand(one) - wanted))
-    assert abs(by_hand(found) - wanted) <= max(abs(by_hand(nearest) - wanted) * 1.01, 0.4)
+    assert abs(by_hand(quality) - wanted) <= max(abs(by_hand(nearest) - wanted) * 1.01, 0.4)

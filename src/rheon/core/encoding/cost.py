@@ -9,7 +9,7 @@ from pathlib import Path
 import numpy as np
 
 from ..media import OutputSettings, Title
-from .fidelity import Fidelity, Reference, Viewing, make_reference, measure_fidelity
+from .fidelity import Fidelity, Viewing, measure_fidelity, reference_in
 from .hooks import Hooks
 
 LARGER, SMALLER = (1.4, 2.0, 2.8, 4.0, 5.6), (0.7, 0.5)
@@ -35,8 +35,7 @@ def measure_cost(
     assert hardware.video is not None
     # pixel by pixel: both have the same size, so that a larger screen would only take longer
     viewing = Viewing(screen=(hardware.video.width, hardware.video.height))
-    reference = Reference(path=work / "source.mkv")
-    make_reference(title, software, reference, hooks)
+    reference = reference_in(work, title, software, hooks=hooks)
     wanted = measure_fidelity(title, software, viewing, reference, hooks)
     mean_bps = wanted.size_bytes * 8 / wanted.seconds
 

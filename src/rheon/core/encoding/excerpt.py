@@ -47,10 +47,12 @@ def make_excerpt(request: ExcerptRequest, target: Path, work: Path, hooks: Hooks
 
     A picture that is copied looks as on the source. Raises ``RheonError`` or ``Stopped``.
     """
+    _check_tracks(request)
     made, stretch = _of_stretch(request)
     if made.video is not None and made.video.action is Action.COPY:
         made = _beside(made, of_source(request.title, made.video, stretch))
-    run(_viewing(_made(request, replace(made, subtitles=_seen(request)), work, hooks), target, heard=True))
+    made = replace(made, subtitles=_seen(request))
+    run(_viewing(_made(request, (made, stretch), work, hooks), target, heard=True))
 
 
 def make_source_excerpt(request: ExcerptRequest, target: Path, work: Path, hooks: Hooks | None = None) -> None:
@@ -60,7 +62,15 @@ def make_source_excerpt(request: ExcerptRequest, target: Path, work: Path, hooks
         raise EngineError("There is no picture of the source to be shown beside this.", advice="")
     # read with the sound, as the other is: what is read decides what counts as the beginning
     beside = _beside(made, of_source(request.title, made.video, stretch))
-    run(_viewing(_made(request, replace(beside, subtitles=()), work, hooks), target, heard=False))
+    beside = replace(beside, subtitles=())
+    run(_viewing(_made(request, (beside, stretch), work, hooks), target, heard=False))
+
+
+def _check_tracks(request: ExcerptRequest) -> None:
+    made = request.settings
+    known = request.sound < max(1, len(made.audio))
+    if not known or (request.subtitle is not None and request.subtitle >= len(made.subtitles)):
+        raise EngineError("The file will have no such track.", advice="")
 
 
 def _of_stretch(request: ExcerptRequest) -> tuple[OutputSettings, KeptRange]:
@@ -76,10 +86,7 @@ def _seen(request: ExcerptRequest) -> tuple[SubtitleSettings, ...]:
     made = request.settings
     if request.subtitle is None:
         return (made.drawn,) if made.drawn else ()
-    return tuple(
-        replace(one, form=SubtitleForm.DRAWN, format="")
-        for one in made.subtitles[request.subtitle : request.subtitle + 1]
-    )
+    return (replace(made.subtitles[request.subtitle], form=SubtitleForm.DRAWN, format=""),)
 
 
 def _beside(made: OutputSettings, video: VideoSettings | None) -> OutputSettings:
@@ -87,8 +94,8 @@ def _beside(made: OutputSettings, video: VideoSettings | None) -> OutputSettings
     return replace(made, video=video, container="matroska", file_name=f"{EXCERPT}.mkv")
 
 
-def _made(request: ExcerptRequest, made: OutputSettings, work: Path, hooks: Hooks | None) -> Path:
-    stretch = excerpt_stretch(request.title, request.from_s)
+def _made(request: ExcerptRequest, of: tuple[OutputSettings, KeptRange], work: Path, hooks: Hooks | None) -> Path:
+    made, stretch = of
     heard = made.audio[request.sound : request.sound + 1]
     if heard and heard[0].action is Action.COPY:
         # copied, it would decide where reading begins, for the picture too

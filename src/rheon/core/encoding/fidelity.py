@@ -13,7 +13,7 @@ from pathlib import Path
 from ..commands.comparing import Comparison, Model, comparing_command
 from ..engine import Command, run, vmaf_engine
 from ..errors import EngineError
-from ..media import Action, DynamicRange, Fields, OutputSettings, Title, VideoSettings, VideoStream
+from ..media import Action, DynamicRange, Fields, OutputSettings, Title, VideoSettings, VideoStream, mark_of
 from ..media.kept import KeptRange, moments_in, on_pictures
 from .hooks import Hooks
 from .run import make_file
@@ -52,6 +52,23 @@ class Viewing:
 
     screen: tuple[int, int] | None = None
     in_hand: bool = False
+
+    def model_for(self, video: VideoStream) -> Model:
+        """The model of how people judge a source's pictures there."""
+        if self.in_hand:
+            return Model.PHONE
+        large = self.screen is not None and min(self.screen) >= UHD_SIDES[1] and video.height > HD_SIDES[1]
+        return Model.UHD if large else Model.HD
+
+    def size_of(self, made: VideoSettings, model: Model | None) -> tuple[int, int]:
+        """The size at which a picture fills the screen, up to what the model was made for."""
+        most = UHD_SIDES if model is Model.UHD else HD_SIDES
+        wide, high = self.screen or most
+        wide, high = min(wide, most[0]), min(high, most[1])
+        aspect = made.width * made.sample_aspect / made.height
+        if wide / aspect <= high:
+            return even(Fraction(wide)), even(wide / aspect)
+        return even(high * aspect), even(Fraction(high))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -157,12 +174,21 @@ def reference_settings(title: Title, settings: OutputSettings, turn: int = 0) ->
     return _short(title, settings, source, turn)
 
 
-def make_reference(title: Title, settings: OutputSettings, reference: Reference, hooks: Hooks | None = None) -> None:
+def reference_in(
+    folder: Path, title: Title, settings: OutputSettings, turn: int = 0, hooks: Hooks | None = None
+) -> Reference:
     """The source's side: the same pictures, cropped, in fields and colours as they will be, in all the source's size.
 
-    A Matroska file. Raises ``RheonError`` or ``Stopped``.
+    A Matroska file, made once in ``folder`` for all settings that can be held against it. Raises ``RheonError`` or
+    ``Stopped``.
     """
-    make_file(title, reference_settings(title, settings, reference.turn), reference.path, hooks)
+    made = reference_settings(title, settings, turn)
+    own = folder / mark_of(made)
+    own.mkdir(exist_ok=True)
+    reference = Reference(path=own / "source.mkv", turn=turn)
+    if not reference.path.exists():
+        make_file(title, made, reference.path, hooks)
+    return reference
 
 
 def measure_fidelity(
@@ -179,8 +205,8 @@ def measure_fidelity(
     took_s = make_file(title, _short(title, settings, settings.video, reference.turn), made, hooks).seconds
     places = _places(title, settings, reference.turn)
     scored = _scored(places)
-    model = _model(viewing, title.video) if vmaf else None
-    width, height = _seen(settings.video, viewing, model)
+    model = viewing.model_for(title.video) if vmaf else None
+    width, height = viewing.size_of(settings.video, model)
     comparison = Comparison(
         made=str(made),
         reference=str(reference.path),
@@ -226,24 +252,6 @@ def _left_by_crop(video: VideoStream, made: VideoSettings) -> tuple[int, int]:
     cut = made.crop.turned(made.rotation)
     width, height = replace(video, rotation=made.rotation).upright_size
     return (width - cut.left - cut.right) // 2 * 2, (height - cut.top - cut.bottom) // 2 * 2
-
-
-def _model(viewing: Viewing, video: VideoStream) -> Model:
-    if viewing.in_hand:
-        return Model.PHONE
-    large = viewing.screen is not None and min(viewing.screen) >= UHD_SIDES[1] and video.height > HD_SIDES[1]
-    return Model.UHD if large else Model.HD
-
-
-def _seen(made: VideoSettings, viewing: Viewing, model: Model | None) -> tuple[int, int]:
-    """The size at which a picture fills the screen, up to what the model was made for."""
-    most = UHD_SIDES if model is Model.UHD else HD_SIDES
-    wide, high = viewing.screen or most
-    wide, high = min(wide, most[0]), min(high, most[1])
-    aspect = made.width * made.sample_aspect / made.height
-    if wide / aspect <= high:
-        return even(Fraction(wide)), even(wide / aspect)
-    return even(high * aspect), even(Fraction(high))
 
 
 def _scores(log: Path, model: Model | None) -> tuple[float, ...]:

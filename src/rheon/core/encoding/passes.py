@@ -18,7 +18,8 @@ from .liveness import Liveness
 from .progress import ProgressReader
 
 LAST_PASS, MOST_AGAIN = 2, 2
-SHORT_S = 300.0
+SHORT_S = 60.0
+"""Rate control has time enough in what is longer, and making that again would take long."""
 NEAR_SIZE, FAR_SIZE = 0.01, 0.25
 """Shares of a size that was asked for: as near as it need be, and so far that the rate is not what missed it."""
 MEANS_LOSS = (

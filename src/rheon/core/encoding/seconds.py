@@ -21,6 +21,7 @@ def only_seconds(made: OutputSettings, stretches: Sequence[KeptRange]) -> Output
         middles=(),
         cut_as_copy=False,
         chapters=False,
+        asked_bytes=None,
         duration_s=sum(one.length_s for one in stretches),
     )
 

@@ -4,29 +4,31 @@ from __future__ import annotations
 
 import tempfile
 import threading
-from collections.abc import Callable, Mapping
+from collections.abc import Callable
 from pathlib import Path
 
 from asgiref.sync import sync_to_async
-from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
+from django.http import HttpRequest, HttpResponse, QueryDict, StreamingHttpResponse
 from django.views.decorators.http import require_GET, require_safe
+from rest_framework.exceptions import ValidationError
 
 from rheon.core.analysis import frame_jpeg
 from rheon.core.encoding import PreviewRequest, preview_jpeg
 from rheon.core.errors import EngineError, RheonError
 from rheon.core.media import mark_of
 from rheon.core.planning import Plan, plan, set_upright
+from rheon.server.api.documents import read_query
 from rheon.server.api.ranges import file_response
 from rheon.server.shelf.actions.cache import cached, material_mark
 from rheon.server.shelf.models import Title
 
-from .actions.excerpts import Switched, WantedExcerpt, excerpt_file, wanted_excerpt
+from . import requests
+from .actions.excerpts import WantedExcerpt, excerpt_file, wanted_excerpt
 from .api import cell_rows
 from .planning import request_for, stored_override
 from .queries import look_of
 
 MOST_LINES = 1080
-MOST_DIGITS = 4
 KEPT = {"Cache-Control": "private, max-age=3600"}
 _at_once = threading.Semaphore(2)
 
@@ -93,22 +95,16 @@ async def excerpt(
     try:
         wanted = await sync_to_async(_wanted)(title_id, target_id, at_ms, request.GET)
         path = await sync_to_async(excerpt_file, thread_sensitive=False)(wanted)
+    except ValidationError:
+        return HttpResponse("Say which sound and which subtitles in numbers.", status=400, content_type="text/plain")
     except RheonError as error:
         return HttpResponse(error.message, status=404, content_type="text/plain")
     return file_response(request, path, "video/mp4")
 
 
-def _wanted(title_id: int, target_id: int, at_ms: int, asked: Mapping[str, str]) -> WantedExcerpt:
+def _wanted(title_id: int, target_id: int, at_ms: int, asked: QueryDict) -> WantedExcerpt:
     title, target = cell_rows(title_id, target_id)
-    switched = Switched(
-        of_source="source" in asked, sound=_place(asked, "sound") or 0, subtitle=_place(asked, "subtitle")
-    )
-    return wanted_excerpt(title, target, at_ms, switched)
-
-
-def _place(asked: Mapping[str, str], kind: str) -> int | None:
-    said = asked.get(kind, "")
-    return int(said) if said.isdecimal() and len(said) <= MOST_DIGITS else None
+    return wanted_excerpt(title, target, at_ms, read_query(requests.Switched, asked), of_source="source" in asked)
 
 
 def _preview(title: Title, made: Plan, at_s: float, work: Path) -> bytes:

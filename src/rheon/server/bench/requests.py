@@ -12,6 +12,7 @@ from rheon.core.system import is_text
 from rheon.server.api.documents import Body, Line, Query, RowId, Text
 
 MOST_ROWS = 200
+MOST_PLACE = 999
 MOST_PINS, LONGEST_KEY, LONGEST_PIN = 100, 80, 4000
 
 NUMBERS = r"^\d{1,12}(,\d{1,12})*$"
@@ -49,6 +50,13 @@ class CellsWanted(Query):
     @property
     def title_ids(self) -> list[int]:
         return _numbers(self.titles)
+
+
+class Switched(Query):
+    """Which of a file's sounds is heard and which of its subtitles are on, by their places in the file."""
+
+    sound: Annotated[int, Field(ge=0, le=MOST_PLACE)] = 0
+    subtitle: Annotated[int, Field(ge=0, le=MOST_PLACE)] | None = None
 
 
 def _no_lone_surrogate(key: str) -> str:

@@ -15,8 +15,8 @@ def measure_balances_task(title_id: int, target_id: int) -> None:
 
 # somebody waits for it
 @task(queue_name="quick", priority=45)
-def find_rate_task(title_id: int, target_id: int, wanted: float) -> None:
-    find_rate(title_id, target_id, wanted)
+def find_rate_task(title_id: int, target_id: int, wanted: float, quality: int) -> None:
+    find_rate(title_id, target_id, wanted, quality)
 
 
 @task(queue_name="quick", priority=-60)

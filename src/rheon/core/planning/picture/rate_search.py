@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import itertools
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
+from dataclasses import dataclass, field
 
 LEAST_LOST = 0.1
 """Of a score, in a step: where nothing is lost any more, the search goes on in small steps."""
-LARGEST_STEP = 6
+LARGEST_STEP, MOST_TRIES = 6, 5
 
 
 def quality_for(wanted: float, points: Sequence[tuple[int, float]]) -> int | None:
@@ -22,34 +23,41 @@ def quality_for(wanted: float, points: Sequence[tuple[int, float]]) -> int | Non
     return None
 
 
-def lost_per_step(quality: int, points: Sequence[tuple[int, float]]) -> float:
-    """How much of the score a step of quality takes away around a quality, by measured (quality, mean)."""
-    pairs = itertools.pairwise(sorted(dict(points).items()))
-    found = [(abs(quality - (a + b) / 2), (high - low) / (b - a)) for (a, high), (b, low) in pairs]
-    return max(LEAST_LOST, min(found)[1]) if found else LEAST_LOST
+@dataclass(slots=True, kw_only=True)
+class RateSearch:
+    """The search for the quality that keeps ``wanted``, within ``near`` where that can be; one is tried after another.
 
-
-def next_quality(wanted: float, tried: Mapping[int, float], per_step: float, near: float) -> int:
-    """The quality expected nearest to ``wanted``, by the means of those that were tried: one of them where it is done,
-    as it is within ``near``.
-
-    A higher quality keeps less; a step takes about ``per_step`` away.
+    A higher quality keeps less. How much less is expected by measured ``points`` (quality, mean) of other presets;
+    ``tried`` are the means of those that were tried themselves.
     """
-    best = nearest_quality(wanted, tried)
-    if abs(tried[best] - wanted) <= near:
-        return best
-    above = max((quality for quality, mean in tried.items() if mean >= wanted), default=None)
-    below = min((quality for quality, mean in tried.items() if mean < wanted), default=None)
-    if above is not None and below is not None:
-        share = (tried[above] - wanted) / (tried[above] - tried[below])
-        return above + round(share * (below - above))
-    nearest = above if above is not None else below
-    assert nearest is not None
-    # a step at least: other presets, by which steps are measured, may lose more
-    steps = max(1, min(LARGEST_STEP, round(abs(tried[nearest] - wanted) / per_step)))
-    return nearest + (steps if nearest == above else -steps)
 
+    wanted: float
+    near: float
+    points: Sequence[tuple[int, float]]
+    tried: dict[int, float] = field(default_factory=dict)
 
-def nearest_quality(wanted: float, tried: Mapping[int, float]) -> int:
-    """Of those that were tried, the one that keeps most nearly ``wanted``."""
-    return min(tried, key=lambda quality: (abs(tried[quality] - wanted), quality))
+    def after(self, quality: int, mean: float) -> int:
+        """What to try once a quality has been; one that was tried already is what was found."""
+        self.tried[quality] = mean
+        best = min(self.tried, key=lambda one: (abs(self.tried[one] - self.wanted), one))
+        if abs(self.tried[best] - self.wanted) <= self.near:
+            return best
+        following = self._following(best)
+        return best if following in self.tried or len(self.tried) >= MOST_TRIES else following
+
+    def _following(self, best: int) -> int:
+        above = max((quality for quality, mean in self.tried.items() if mean >= self.wanted), default=None)
+        below = min((quality for quality, mean in self.tried.items() if mean < self.wanted), default=None)
+        if above is not None and below is not None:
+            share = (self.tried[above] - self.wanted) / (self.tried[above] - self.tried[below])
+            return above + round(share * (below - above))
+        # a step at least: other presets, by which steps are measured, may lose more
+        missing = abs(self.tried[best] - self.wanted)
+        steps = max(1, min(LARGEST_STEP, round(missing / self._lost_per_step(best))))
+        return best + (steps if below is None else -steps)
+
+    def _lost_per_step(self, quality: int) -> float:
+        """How much of the score a step takes away around a quality."""
+        pairs = itertools.pairwise(sorted(dict(self.points).items()))
+        found = [(abs(quality - (a + b) / 2), (high - low) / (b - a)) for (a, high), (b, low) in pairs]
+        return max(LEAST_LOST, min(found)[1]) if found else LEAST_LOST

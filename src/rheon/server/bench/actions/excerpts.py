@@ -14,6 +14,7 @@ from rheon.core.planning import plan
 from rheon.server.shelf.actions.cache import cached, material_mark
 from rheon.server.shelf.models import Title
 
+from .. import requests
 from ..models import Target
 from ..planning import request_for, stored_override
 
@@ -31,16 +32,9 @@ class WantedExcerpt:
     side: tuple[int, int, bool]
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Switched:
-    """What is chosen in the player: the source's side, or, of what will be, which sound and which subtitles."""
-
-    of_source: bool = False
-    sound: int = 0
-    subtitle: int | None = None
-
-
-def wanted_excerpt(title: Title, target: Target, at_ms: int, switched: Switched) -> WantedExcerpt:
+def wanted_excerpt(
+    title: Title, target: Target, at_ms: int, switched: requests.Switched, *, of_source: bool
+) -> WantedExcerpt:
     """By the cell's plan. Raises ``RheonError``."""
     made = plan(request_for(title, target, stored_override(title.pk, target.pk)), explained=False).settings
     if made is None:
@@ -52,9 +46,9 @@ def wanted_excerpt(title: Title, target: Target, at_ms: int, switched: Switched)
         sound=switched.sound,
         subtitle=switched.subtitle,
     )
-    kind = "source" if switched.of_source else "made"
+    kind = "source" if of_source else "made"
     name = f"{material_mark(title)}-{at_ms}-{mark_of(made, switched.sound, switched.subtitle)}-{kind}.mp4"
-    return WantedExcerpt(request=request, name=name, side=(title.pk, target.pk, switched.of_source))
+    return WantedExcerpt(request=request, name=name, side=(title.pk, target.pk, of_source))
 
 
 def excerpt_file(wanted: WantedExcerpt) -> Path:

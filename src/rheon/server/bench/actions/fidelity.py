@@ -22,14 +22,12 @@ from rheon.core.encoding import (
     Fidelity,
     Hooks,
     Point,
-    Reference,
     Viewing,
     Way,
     better,
     is_measurable,
-    make_reference,
     measure_fidelity,
-    reference_settings,
+    reference_in,
     together,
     turns_of,
     ways_left,
@@ -154,11 +152,9 @@ def stop_measuring(title: Title, target: Target) -> Measured:
 
 def measure_now(title_id: int, target_id: int) -> None:
     """Measure one balance after the other as long as that is wanted, the source's side once for all that share it."""
-    title = Title.objects.select_related("source").filter(pk=title_id).first()
-    target = Target.objects.select_related("device__member").filter(pk=target_id).first()
-    if title is None or target is None:
+    if (rows := rows_still_there(title_id, target_id)) is None:
         return
-    cell = cell_of(title, target)
+    title, cell = rows[0], cell_of(*rows)
     core = title.readable_title()
     try:
         with tempfile.TemporaryDirectory(prefix="rheon-") as work:
@@ -170,6 +166,13 @@ def measure_now(title_id: int, target_id: int) -> None:
         return
     finally:
         cell.wish.unlink(missing_ok=True)
+
+
+def rows_still_there(title_id: int, target_id: int) -> tuple[Title, Target] | None:
+    """A cell's rows; ``None`` where one was deleted before the work on them began."""
+    title = Title.objects.select_related("source").filter(pk=title_id).first()
+    target = Target.objects.select_related("device__member").filter(pk=target_id).first()
+    return (title, target) if title and target else None
 
 
 def cell_of(title: Title, target: Target) -> Cell:
@@ -218,7 +221,7 @@ def _viewing(request: PlanRequest, target: Target) -> Viewing:
 
 
 def _known(cell: Cell) -> Measured:
-    rows = rows_of(cell)
+    rows = findings_of(cell)
     points = points_of(cell, rows)
     left = list(ways_left(points, cell.ways))
     failed = {row.mark for row in rows if "failed" in row.document}
@@ -234,7 +237,7 @@ def _known(cell: Cell) -> Measured:
 
 
 def _left(cell: Cell) -> Iterator[Step]:
-    points = points_of(cell, rows_of(cell))
+    points = points_of(cell, findings_of(cell))
     return (_step(points, way) for way in ways_left(points, cell.ways))
 
 
@@ -243,7 +246,7 @@ def _step(points: Mapping[Way, Point], way: Way) -> Step:
     return way, len(points[way].turns) if way in points else 0
 
 
-def rows_of(cell: Cell) -> list[Finding]:
+def findings_of(cell: Cell) -> list[Finding]:
     return list(Finding.objects.filter(mark__in={mark for way in cell.ways for mark in cell.marks(way)}))
 
 
@@ -279,11 +282,6 @@ def measure_step(cell: Cell, core: CoreTitle, step: Step, work: Path) -> None:
 def _measured(cell: Cell, core: CoreTitle, step: Step, work: Path) -> dict[str, Any]:
     way, turn = step
     made = cell.ways[way].settings
-    # colours and frame rate may differ between balances: then so does what they are held against
-    folder = work / mark_of(reference_settings(core, made, turn))
-    folder.mkdir(exist_ok=True)
-    reference = Reference(path=folder / "source.mkv", turn=turn)
     hooks = Hooks(should_stop=lambda: not cell.is_wanted)
-    if not reference.path.exists():
-        make_reference(core, made, reference, hooks)
+    reference = reference_in(work, core, made, turn, hooks)
     return asdict(measure_fidelity(core, made, cell.viewing, reference, hooks))

@@ -8,21 +8,20 @@ from pathlib import Path
 
 from django.db import transaction
 
-from rheon.core.encoding import Way
+from rheon.core.encoding import Fidelity, Way
 from rheon.core.errors import BadPin, PlanError, Stopped
 from rheon.core.planning import DecisionChange
 from rheon.core.planning.decisions.picture import RATE
 from rheon.core.planning.decisions.picture.rate import QUALITY
-from rheon.core.planning.picture.rate_search import lost_per_step, nearest_quality, next_quality, quality_for
+from rheon.core.planning.picture.rate_search import RateSearch, quality_for
 from rheon.server.shelf.models import Title
 
 from ..models import Target
 from ..planning import stored_override
 from ..tasks import find_rate_task
-from .fidelity import Cell, cell_of, measure_step, points_of, rows_of, stop_measuring
+from .fidelity import Cell, cell_of, findings_of, measure_step, points_of, rows_still_there, stop_measuring
 from .overrides import change_override
 
-MOST_TRIES = 5
 NEAR = {True: 0.4, False: 0.1}
 """What is asked for is met within so much, of VMAF or in dB of SSIM."""
 BY_HAND = Way(None)
@@ -30,72 +29,78 @@ BY_HAND = Way(None)
 
 def ask_for_fidelity(title: Title, target: Target, wanted: float) -> tuple[DecisionChange, ...]:
     """Pin the rate at which the picture is expected to keep so much, and have it tried. Raises ``BadPin``."""
-    quality = quality_for(wanted, points := _measured_points(cell_of(title, target)))
+    cell = cell_of(title, target)
+    quality = quality_for(wanted, points := _measured_points(cell))
     if quality is None:
-        raise _out_of_reach(points, cell_of(title, target))
+        raise _out_of_reach(points, cell)
     stop_measuring(title, target)
-    changed = change_override(title, target, None, {RATE.key: f"{QUALITY}:{quality}"})
+    changed = change_override(title, target, None, {RATE.key: _pin(quality)})
     cell_of(title, target).want()
-    transaction.on_commit(lambda: find_rate_task.enqueue(title.pk, target.pk, wanted))
+    transaction.on_commit(lambda: find_rate_task.enqueue(title.pk, target.pk, wanted, quality))
     return changed
 
 
-def find_rate_now(title_id: int, target_id: int, wanted: float) -> None:
-    """Measure the pinned rate, and pin a nearer one, until none is; as long as somebody waits and changes nothing."""
-    title = Title.objects.select_related("source").filter(pk=title_id).first()
-    target = Target.objects.select_related("device__member").filter(pk=target_id).first()
-    if title is None or target is None:
+def find_rate_now(title_id: int, target_id: int, wanted: float, quality: int) -> None:
+    """Measure the quality that was pinned, and pin a nearer one, until none is; as long as somebody waits and nobody
+    sets something else.
+    """
+    if (rows := rows_still_there(title_id, target_id)) is None:
         return
     with contextlib.suppress(Stopped, BadPin, PlanError), tempfile.TemporaryDirectory(prefix="rheon-") as work:
-        _search(title, target, wanted, Path(work))
+        _search(*rows, wanted, quality, Path(work))
 
 
-def _search(title: Title, target: Target, wanted: float, work: Path) -> None:
-    tried: dict[int, float] = {}
-    while True:
-        pinned = _pinned(title, target)
-        cell = cell_of(title, target)
-        made = cell.ways.get(BY_HAND)
-        if made is None or made.video.quality is None or f"{QUALITY}:{made.video.quality}" != pinned:
+def _search(title: Title, target: Target, wanted: float, quality: int, work: Path) -> None:
+    search: RateSearch | None = None
+    while (tried := _try(title, target, quality, work)) is not None:
+        cell, score = tried
+        search = search or RateSearch(
+            wanted=wanted, near=NEAR[score.model is not None], points=_measured_points(cell, but=BY_HAND)
+        )
+        following = search.after(quality, score.mean)
+        if following == quality or not _pin_instead(title, target, quality, following) or following in search.tried:
             return
-        quality = made.video.quality
-        core = title.readable_title()
-        try:
-            for turn in range(made.turns):
-                measure_step(cell, core, (BY_HAND, turn), work)
-        finally:
-            cell.wish.unlink(missing_ok=True)
-        point = points_of(cell, rows_of(cell)).get(BY_HAND)
-        if point is None:
-            return
-        tried[quality] = point.score.mean
-        near = NEAR[point.score.model is not None]
-        following = next_quality(wanted, tried, lost_per_step(quality, _measured_points(cell)), near)
-        if following in tried or len(tried) >= MOST_TRIES:
-            following = nearest_quality(wanted, tried)
-        if following == quality:
-            return
-        with transaction.atomic():
-            if _pinned(title, target) != pinned:
-                return
-            change_override(title, target, None, {RATE.key: f"{QUALITY}:{following}"})
-        if following in tried:
-            return
+        quality = following
         cell_of(title, target).want()
 
 
-def _pinned(title: Title, target: Target) -> str | None:
-    row = stored_override(title.pk, target.pk)
-    return row.pins.get(RATE.key) if row else None
+def _try(title: Title, target: Target, quality: int, work: Path) -> tuple[Cell, Fidelity] | None:
+    """Measure a quality; ``None`` where it is not what is pinned, or nothing came of it. Raises ``Stopped``."""
+    cell = cell_of(title, target)
+    made = cell.ways.get(BY_HAND)
+    if made is None or made.video.quality != quality:
+        return None
+    core = title.readable_title()
+    try:
+        for turn in range(made.turns):
+            measure_step(cell, core, (BY_HAND, turn), work)
+    finally:
+        cell.wish.unlink(missing_ok=True)
+    point = points_of(cell, findings_of(cell)).get(BY_HAND)
+    return None if point is None else (cell, point.score)
 
 
-def _measured_points(cell: Cell) -> list[tuple[int, float]]:
-    """(quality, mean) of what was measured in the planned size."""
-    known = points_of(cell, rows_of(cell))
+def _pin_instead(title: Title, target: Target, quality: int, following: int) -> bool:
+    """Pin another quality, unless somebody has set something else meanwhile."""
+    with transaction.atomic():
+        row = stored_override(title.pk, target.pk)
+        if row is None or row.pins.get(RATE.key) != _pin(quality):
+            return False
+        change_override(title, target, None, {RATE.key: _pin(following)})
+        return True
+
+
+def _pin(quality: int) -> str:
+    return f"{QUALITY}:{quality}"
+
+
+def _measured_points(cell: Cell, but: Way | None = None) -> list[tuple[int, float]]:
+    """(quality, mean) of what was measured in the planned size, leaving one way out."""
+    known = points_of(cell, findings_of(cell))
     return [
         (quality, point.score.mean)
         for way, point in known.items()
-        if not way.fewer and (quality := cell.ways[way].video.quality) is not None
+        if not way.fewer and way != but and (quality := cell.ways[way].video.quality) is not None
     ]
 
 
