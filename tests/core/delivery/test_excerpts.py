@@ -154,6 +154,14 @@ def test_what_is_switched_on_is_seen_and_heard_as_a_player_does(tmp_path: Path) 
     (tmp_path / "copied").mkdir()
     over, _ = looked_at(disc, copied, tmp_path / "copied", 1.0, subtitle=0)
     assert lit(over) == [pytest.approx((1, 2), abs=0.09)]
+    # what they were drawn on is cut away: they are there all the same
+    for name in ("cut", "without"):
+        (tmp_path / name).mkdir()
+    tracks = {"subtitles_track": "0", "subtitles_form": "track", "file_container": "matroska", "picture_codec": "h264"}
+    cut = planned(disc, "cormorant-box", **tracks, picture_crop="0,160,0,0")
+    over, _ = looked_at(disc, cut, tmp_path / "cut", 1.0, subtitle=0)
+    shown = apart_below(looked_at(disc, cut, tmp_path / "without", 1.0)[0], over)
+    assert len(shown) == pytest.approx(25, abs=2) and set(shown) <= {*range(23, 53)}
 
 
 def test_parts_of_a_join_play_each_in_its_own_way_with_the_source_beside_them(tmp_path: Path) -> None:

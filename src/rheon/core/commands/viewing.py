@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ..media import AudioStream, VideoStream
+from ..formats import is_text
+from ..media import AudioStream, SubtitleStream, VideoStream
 from .inputs import safe_file_input
 from .start import QUIET
 from .tone_mapping import for_screen
@@ -18,28 +19,43 @@ CLEAR = 12
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Viewed:
-    """A file and its streams: at most one of sound."""
+    """A file and its streams: at most one of sound. ``subtitle`` is its only one, and switched on."""
 
     path: str
     video: VideoStream | None
     audio: Sequence[AudioStream]
+    subtitle: SubtitleStream | None = None
 
 
 def viewing_command(viewed: Viewed, target: str) -> list[str]:
-    """Streams that browsers play stay as they are; others are made anew, too good for anybody to see or hear it."""
+    """Streams that browsers play stay as they are; others are made anew, too good for anybody to see or hear it.
+
+    Subtitles that are on lie over the picture where a player lays them. Runs in the folder of the file.
+    """
     argv = [*QUIET, "-nostdin", "-y", *safe_file_input(viewed.path)]
     video = viewed.video
     if video is not None:
-        argv += ["-map", "0:V:0"]
         # browsers show lines of two moments as they lie
         changed = [*(["bwdif=mode=send_frame"] if video.is_combed else []), *for_screen(video)]
-        if video.codec in PLAYED_VIDEO and video.bit_depth == 8 and not changed:
-            argv += ["-c:v", "copy"]
+        if video.codec in PLAYED_VIDEO and video.bit_depth == 8 and not changed and viewed.subtitle is None:
+            argv += ["-map", "0:V:0", "-c:v", "copy"]
         else:
-            shown = ",".join([*changed, "format=yuv420p"])
-            argv += ["-vf", shown, "-c:v", "libx264", "-preset", "ultrafast", "-crf", str(CLEAR)]
+            argv += ["-filter_complex", _shown(viewed, video, changed), "-map", "[out]"]
+            argv += ["-c:v", "libx264", "-preset", "ultrafast", "-crf", str(CLEAR)]
     if viewed.audio:
         played = viewed.audio[0].codec in PLAYED_AUDIO
         argv += ["-map", "0:a:0", "-c:a", *(("copy",) if played else ("aac", "-ac", "2", "-b:a", "256k"))]
     argv += ["-map_metadata", "-1", "-map_chapters", "-1", "-movflags", "+faststart"]
     return [*argv, "-f", "mp4", f"file:{target}"]
+
+
+def _shown(viewed: Viewed, video: VideoStream, changed: Sequence[str]) -> str:
+    """The picture with what lies over it: pictures of lines fill the frame, whatever was cut away of it."""
+    subtitle, last = viewed.subtitle, "format=yuv420p"
+    if subtitle is None:
+        return f"[0:V:0]{','.join([*changed, last])}[out]"
+    if is_text(subtitle):
+        drawn = f"subtitles=filename={viewed.path.rpartition('/')[2]}"
+        return f"[0:V:0]{','.join([*changed, drawn, last])}[out]"
+    seen = f"[0:V:0]{','.join([*changed, 'settb=AVTB'])}[seen]"
+    return f"{seen};[0:s:0]scale={video.width}:{video.height}[lines];[seen][lines]overlay=eof_action=pass,{last}[out]"

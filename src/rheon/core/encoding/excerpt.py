@@ -8,6 +8,7 @@ from pathlib import Path
 from ..commands.viewing import Viewed, viewing_command
 from ..engine import Command, probe, run
 from ..errors import EngineError
+from ..formats import CONTAINERS
 from ..media import Action, OutputSettings, SubtitleForm, SubtitleSettings, Title, VideoSettings
 from ..media.kept import KeptRange, on_pictures
 from .hooks import Hooks
@@ -51,6 +52,8 @@ def make_excerpt(request: ExcerptRequest, target: Path, work: Path, hooks: Hooks
     made, stretch = _of_stretch(request)
     if made.video is not None and made.video.action is Action.COPY:
         made = _beside(made, of_source(request.title, made.video, stretch))
+    if request.subtitle is not None:
+        made = _beside(made, made.video)
     made = replace(made, subtitles=_seen(request))
     run(_viewing(_made(request, (made, stretch), work, hooks), target, heard=True))
 
@@ -82,11 +85,13 @@ def _of_stretch(request: ExcerptRequest) -> tuple[OutputSettings, KeptRange]:
 
 
 def _seen(request: ExcerptRequest) -> tuple[SubtitleSettings, ...]:
-    """What is drawn into the picture, or what is switched on, laid over the picture as a player does."""
+    """What is drawn into the picture, or the track that is switched on."""
     made = request.settings
     if request.subtitle is None:
         return (made.drawn,) if made.drawn else ()
-    return (replace(made.subtitles[request.subtitle], form=SubtitleForm.DRAWN, format=""),)
+    wanted = made.subtitles[request.subtitle]
+    kept = CONTAINERS["matroska"].text if wanted.is_text else request.title.subtitles[wanted.track].format
+    return (replace(wanted, form=SubtitleForm.TRACK, format=kept or ""),)
 
 
 def _beside(made: OutputSettings, video: VideoSettings | None) -> OutputSettings:
@@ -108,5 +113,10 @@ def _made(request: ExcerptRequest, of: tuple[OutputSettings, KeptRange], work: P
 def _viewing(part: Path, target: Path, *, heard: bool) -> Command:
     """What makes a file one that any browser plays."""
     found = probe(str(part))
-    viewed = Viewed(path=str(part), video=found.video, audio=found.audio[:1] if heard else ())
-    return Command(argv=viewing_command(viewed, str(target)), timeout_s=VIEW_TIMEOUT_S)
+    viewed = Viewed(
+        path=str(part),
+        video=found.video,
+        audio=found.audio[:1] if heard else (),
+        subtitle=next(iter(found.subtitles), None) if heard else None,
+    )
+    return Command(argv=viewing_command(viewed, str(target)), timeout_s=VIEW_TIMEOUT_S, cwd=str(part.parent))
