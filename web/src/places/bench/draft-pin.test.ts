@@ -41,6 +41,24 @@ it("pins what has stayed for a moment, once", () => {
   expect(pins).toEqual(["4", null]);
 });
 
+it("keeps what is worked on while answers to what was asked before come in", () => {
+  const { result, rerender, pins, wait } = drafted(null);
+  act(() => result.current.set(3));
+  // a pointer still moves where nothing was drawn anew since
+  const { set } = result.current;
+  wait();
+  act(() => set(8));
+  rerender({ now: "3" });
+  expect(result.current.value).toBe(8);
+  wait();
+  act(() => result.current.set(9));
+  wait();
+  rerender({ now: "8" });
+  expect(result.current.value).toBe(9);
+  rerender({ now: "9" });
+  expect([pins, result.current.value, result.current.isUnsaid]).toEqual([["3", "8", "9"], 9, false]);
+});
+
 it("lets go of what is worked on where something else was pinned", () => {
   const { result, rerender, pins, wait } = drafted("1");
   act(() => result.current.set(3));

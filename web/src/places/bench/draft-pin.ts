@@ -2,12 +2,16 @@ import { useEffect, useEffectEvent, useState } from "react";
 
 const PIN_AFTER_MS = 450;
 
-/** What somebody works on: what was pinned when that began, and what has been asked for since. */
+/** What somebody works on: what was pinned when it was last changed, and what has been asked for since it began. */
 interface Draft<T> {
   value: T;
   before: string | null;
-  sent?: string | null;
+  sent: (string | null)[];
 }
+
+/** Whether nothing else was pinned meanwhile: answers come in after what they answer has been changed again. */
+const isOn = <T>(draft: Draft<T> | null, stored: string | null): draft is Draft<T> =>
+  draft !== null && (stored === draft.before || draft.sent.includes(stored));
 
 export interface DraftPin<T> {
   /** What is worked on; nothing where what is pinned is all there is. */
@@ -29,12 +33,12 @@ export function useDraftPin<T>(
   onPin: (pin: string | null) => void,
 ): DraftPin<T> {
   const [draft, setDraft] = useState<Draft<T> | null>(null);
-  const own = draft && (stored === draft.before || stored === draft.sent) ? draft : null;
+  const own = isOn(draft, stored) ? draft : null;
   const wanted = own ? pinOf(own.value) : stored;
-  const isUnsaid = wanted !== stored && wanted !== own?.sent;
+  const isUnsaid = wanted !== stored && wanted !== own?.sent.at(-1);
   const say = () => {
     if (!isUnsaid) return;
-    setDraft((old) => old && { ...old, sent: wanted });
+    setDraft((old) => old && { ...old, sent: [...old.sent, wanted] });
     onPin(wanted);
   };
   const sayLater = useEffectEvent(say);
@@ -47,7 +51,8 @@ export function useDraftPin<T>(
   useEffect(() => () => sayLater(), []);
   return {
     value: own ? own.value : null,
-    set: (value) => setDraft({ ...own, value, before: stored }),
+    // not from what was drawn last: a pointer may move before what was asked for is drawn
+    set: (value) => setDraft((old) => ({ value, before: stored, sent: isOn(old, stored) ? old.sent : [] })),
     say,
     isUnsaid,
   };
