@@ -1,5 +1,6 @@
 from __future__ import annotations
 
+import asyncio
 import json
 from collections.abc import Callable
 from pathlib import Path
@@ -240,6 +241,30 @@ def test_seconds_of_the_file_are_played_before_it_is_made_and_beside_them_the_so
     refused = [client.get(f"{address}?{asked}") for asked in ("subtitle=7", "sound=9", "sound=first", "subtitle=-1")]
     assert [one.status_code for one in refused] == [404, 404, 400, 400]
     assert "no such track" in refused[0].content.decode() and "numbers" in refused[2].content.decode()
+
+
+def test_seconds_play_while_they_are_made_unless_others_are_wanted(
+    shelf: Shelf, household: list[int], client: Any, settings: Any, tmp_path: Path
+) -> None:
+    film = shelf("MARRAM_NIGHTS").titles.get(number=1)
+
+    def played(at_ms: int) -> Any:
+        address = f"/api/bench/plans/{film.pk}/{household[1]}/moments/{at_ms}/excerpt.mp4"
+        found = client.get(address, headers={"Range": "bytes=0-"})
+        assert found.status_code == 200 and "Content-Length" not in found.headers
+        return found.streaming_content
+
+    async def all_of(chunks: Any) -> bytes:
+        return b"".join([chunk async for chunk in chunks])
+
+    given = tmp_path / "given.mp4"
+    given.write_bytes(asyncio.run(all_of(played(2500))))
+    kept = next((settings.RHEON_CACHE / "excerpts").glob("*-made.mp4"))
+    assert see(given).numbers == see(kept).numbers and len(see(kept).times) == 300
+    left, wanted = played(40_000), played(60_000)
+    with pytest.raises(ConnectionAbortedError):
+        asyncio.run(all_of(left))
+    assert len(asyncio.run(all_of(wanted))) > 10_000
 
 
 @pytest.mark.thorough

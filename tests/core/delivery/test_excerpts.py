@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 import re
+import shutil
 from collections.abc import Callable
 from fractions import Fraction
 from pathlib import Path
 
 import numpy as np
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 from tests.instruments.authored import SAMPLE_RATE, Pictures, author, clicks, write_sound
 from tests.instruments.discs import PAL, Chain, Vob, author_dvd
 from tests.instruments.engine import output_of
@@ -21,7 +24,8 @@ from tests.thorough import thorough
 
 from rheon.core.analysis.joining import joined_title
 from rheon.core.delivery import Order, convert
-from rheon.core.encoding import ExcerptRequest, Hooks, excerpt_stretch, make_excerpt, make_source_excerpt
+from rheon.core.encoding import ExcerptRequest, Grown, Hooks, excerpt_stretch, make_excerpt, make_source_excerpt
+from rheon.core.encoding.along import AHEAD_S, PACE_S, pace
 from rheon.core.engine import probe
 from rheon.core.errors import EngineError, Stopped
 from rheon.core.media import Source, Title
@@ -109,6 +113,57 @@ def test_seconds_of_a_file_are_those_that_will_be_in_it(
     rate = BY_NAME[name].rate
     sound = hear(seconds, first_s=first / float(rate) - see(seconds).times[0])
     assert len(sound.clicks) >= 12 and max(map(abs, sound.offsets)) <= 0.025
+
+
+def test_seconds_play_as_far_as_they_are_made_and_end_when_nobody_wants_them(
+    sources: Callable[[str], Path], tmp_path: Path
+) -> None:
+    title = looked_over(read_source(sources("film.mkv")).titles[0])
+    made = planned(title, "curlew-2", picture_codec="h264")
+    assert made.settings
+    request = ExcerptRequest(title=title, settings=made.settings, from_s=3.0)
+    early, whole = tmp_path / "early.mp4", tmp_path / "whole.mp4"
+    told: list[Grown] = []
+
+    def grown(so_far: Grown) -> None:
+        told.append(so_far)
+        if so_far.plays_through and not early.exists():
+            shutil.copy(so_far.path, early)
+
+    for name in ("one", "other"):
+        (tmp_path / name).mkdir()
+    make_excerpt(request, whole, tmp_path / "one", on_grown=grown)
+    written = [one.written_s for one in told]
+    assert written == sorted(written) and written[-1] == pytest.approx(told[-1].of_s, abs=0.2)
+    shown, all_shown = see(early), see(whole)
+    count = len(shown.numbers)
+    assert count > 12 and shown.numbers == all_shown.numbers[:count]
+    late_s = shown.times[0] - all_shown.times[0]
+    assert [at_s - late_s for at_s in shown.times] == pytest.approx(all_shown.times[:count], abs=0.002)
+    began = len(told)
+    with pytest.raises(Stopped):
+        hooks = Hooks(should_stop=lambda: len(told) > began)
+        make_excerpt(request, tmp_path / "never.mp4", tmp_path / "other", hooks, grown)
+    assert not (tmp_path / "never.mp4").exists() and len(told) > began
+
+
+@given(st.floats(0.3, 6), st.floats(0, 3), st.floats(1, 10))
+def test_what_plays_through_never_waits_for_what_is_made_as_quickly_as_before(
+    rate: float, late_s: float, of_s: float
+) -> None:
+    def written_s(after_s: float) -> float:
+        return min(of_s, max(0.0, rate * (after_s - late_s)))
+
+    moments = [late_s + n / 20 for n in range(1, 1000)]
+    reports = [(at_s, written_s(at_s)) for at_s in moments]
+    begins_s = next(
+        at_s
+        for count, (at_s, so_far_s) in enumerate(reports, 1)
+        if Grown(path=Path(), written_s=so_far_s, of_s=of_s, rate=pace(reports[:count])).plays_through
+    )
+    assert all(written_s(begins_s + played) >= played - 0.001 for played in np.arange(0.0, of_s, 0.1))
+    # nor does anybody wait for what would have been enough
+    assert rate < 1.01 or begins_s - late_s < max(PACE_S, AHEAD_S / rate) + 0.11
 
 
 def test_interlaced_lines_and_a_copied_picture_are_shown_as_players_do(film_disc: Source, tmp_path: Path) -> None:

@@ -17,6 +17,13 @@ CLEAR = 12
 """Constant quality at which what the first coder lost is all that is seen."""
 
 
+SOON = ("-analyzeduration", "300000", "-probesize", "300000")
+"""What is looked at of a file before it is read, where that file is still being written."""
+IN_FRAGMENTS = ("-movflags", "+frag_keyframe+delay_moov+default_base_moof", "-frag_duration", "250000",
+                "-flush_packets", "1")  # fmt: skip
+"""An MP4 file that plays as far as it is written: a fragment four times a second (ISO/IEC 14496-12, 8.8)."""
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Viewed:
     """A file and its streams: at most one of sound. ``subtitle`` is its only one, and switched on."""
@@ -32,7 +39,28 @@ def viewing_command(viewed: Viewed, target: str) -> list[str]:
 
     Subtitles that are on lie over the picture where a player lays them. Runs in the folder of the file.
     """
-    argv = [*QUIET, "-nostdin", "-y", *safe_file_input(viewed.path)]
+    argv = [*QUIET, "-nostdin", "-y", *safe_file_input(viewed.path), *_streams(viewed)]
+    return [*argv, "-movflags", "+faststart", "-f", "mp4", f"file:{target}"]
+
+
+def viewing_along(viewed: Viewed, target: str) -> list[str]:
+    """The same of a Matroska file that comes on standard input while it is written, without subtitles; how far it is
+    goes to standard output.
+    """
+    source = ("-protocol_whitelist", "pipe", "-format_whitelist", "matroska", "-f", "matroska", "-i", "pipe:0")
+    argv = [*QUIET, "-nostats", "-progress", "pipe:1", "-stats_period", "0.1", "-y", "-copyts", *SOON, *source]
+    return [*argv, *_streams(viewed), *IN_FRAGMENTS, "-f", "mp4", f"file:{target}"]
+
+
+def in_one_piece(fragments: str, target: str) -> list[str]:
+    """What was written in fragments, with its index in front."""
+    # sound that begins before zero, as encoders make it, would else move all that it comes with
+    argv = [*QUIET, "-nostdin", "-y", "-copyts", *safe_file_input(fragments), "-map", "0", "-c", "copy"]
+    return [*argv, "-movflags", "+faststart", "-f", "mp4", f"file:{target}"]
+
+
+def _streams(viewed: Viewed) -> list[str]:
+    argv: list[str] = []
     video = viewed.video
     if video is not None:
         # browsers show lines of two moments as they lie
@@ -45,8 +73,7 @@ def viewing_command(viewed: Viewed, target: str) -> list[str]:
     if viewed.audio:
         played = viewed.audio[0].codec in PLAYED_AUDIO
         argv += ["-map", "0:a:0", "-c:a", *(("copy",) if played else ("aac", "-ac", "2", "-b:a", "256k"))]
-    argv += ["-map_metadata", "-1", "-map_chapters", "-1", "-movflags", "+faststart"]
-    return [*argv, "-f", "mp4", f"file:{target}"]
+    return [*argv, "-map_metadata", "-1", "-map_chapters", "-1"]
 
 
 def _shown(viewed: Viewed, video: VideoStream, changed: Sequence[str]) -> str:

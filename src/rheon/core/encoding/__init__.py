@@ -1,5 +1,6 @@
 """From a plan's settings to a file: carrying out what ``commands`` builds."""
 
+from .along import Grown
 from .clips import make_clip
 from .cost import Cost, measure_cost
 from .excerpt import ExcerptRequest, excerpt_stretch, make_excerpt, make_source_excerpt
@@ -28,6 +29,7 @@ __all__ = [
     "ExcerptRequest",
     "Fidelity",
     "Forecast",
+    "Grown",
     "HardwareTrial",
     "Hooks",
     "Left",

@@ -2,15 +2,18 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass, replace
+from functools import partial
 from pathlib import Path
 
 from ..commands.viewing import Viewed, viewing_command
 from ..engine import Command, probe, run
 from ..errors import EngineError
 from ..formats import CONTAINERS
-from ..media import Action, OutputSettings, SubtitleForm, SubtitleSettings, Title, VideoSettings
+from ..media import Action, AudioSettings, OutputSettings, SubtitleForm, SubtitleSettings, Title, VideoSettings
 from ..media.kept import KeptRange, on_pictures
+from .along import Following, Grown, seen_along, unseen
 from .hooks import Hooks
 from .run import make_file
 from .seconds import only_seconds
@@ -43,19 +46,37 @@ def excerpt_stretch(title: Title, from_s: float) -> KeptRange:
     return on_pictures(title, KeptRange(from_s=begin_s, until_s=min(title.duration_s, begin_s + LENGTH_S)))
 
 
-def make_excerpt(request: ExcerptRequest, target: Path, work: Path, hooks: Hooks | None = None) -> None:
+def make_excerpt(
+    request: ExcerptRequest,
+    target: Path,
+    work: Path,
+    hooks: Hooks | None = None,
+    on_grown: Callable[[Grown], None] = unseen,
+) -> None:
     """Write the seconds as they will be to ``target``, an MP4 file that any browser plays; ``work`` is an empty folder.
 
-    A picture that is copied looks as on the source. Raises ``RheonError`` or ``Stopped``.
+    A picture that is copied looks as on the source. ``on_grown`` is told how much can be seen meanwhile, where that is
+    possible. Raises ``RheonError`` or ``Stopped``.
     """
     _check_tracks(request)
     made, stretch = _of_stretch(request)
     if made.video is not None and made.video.action is Action.COPY:
         made = _beside(made, of_source(request.title, made.video, stretch))
-    if request.subtitle is not None:
-        made = _beside(made, made.video)
     made = replace(made, subtitles=_seen(request))
-    run(_viewing(_made(request, (made, stretch), work, hooks), target, heard=True))
+    if request.subtitle is not None:
+        # they are laid over the picture from the whole file
+        made = _beside(made, made.video)
+    short = _short(request, made, stretch)
+    hooks = hooks or Hooks()
+    if request.subtitle is None:
+        if CONTAINERS[short.container].own_times:
+            # what others tell the encoder stays: they count pictures
+            short = _beside(short, short.video)
+        make = partial(make_file, request.title, short, read_along=True)
+        seen_along(make, work / f"{EXCERPT}.mkv", target, Following(hooks, short.duration_s, on_grown))
+    else:
+        part = make_file(request.title, short, work / short.file_name, hooks).part
+        run(_viewing(part, target, heard=True))
 
 
 def make_source_excerpt(request: ExcerptRequest, target: Path, work: Path, hooks: Hooks | None = None) -> None:
@@ -65,8 +86,9 @@ def make_source_excerpt(request: ExcerptRequest, target: Path, work: Path, hooks
         raise EngineError("There is no picture of the source to be shown beside this.", advice="")
     # read with the sound, as the other is: what is read decides what counts as the beginning
     beside = _beside(made, of_source(request.title, made.video, stretch))
-    beside = replace(beside, subtitles=())
-    run(_viewing(_made(request, (beside, stretch), work, hooks), target, heard=False))
+    beside = replace(beside, subtitles=(), audio=tuple(map(_plain, made.audio)))
+    short = _short(request, beside, stretch)
+    run(_viewing(make_file(request.title, short, work / short.file_name, hooks).part, target, heard=False))
 
 
 def _check_tracks(request: ExcerptRequest) -> None:
@@ -99,15 +121,18 @@ def _beside(made: OutputSettings, video: VideoSettings | None) -> OutputSettings
     return replace(made, video=video, container="matroska", file_name=f"{EXCERPT}.mkv")
 
 
-def _made(request: ExcerptRequest, of: tuple[OutputSettings, KeptRange], work: Path, hooks: Hooks | None) -> Path:
-    made, stretch = of
+def _short(request: ExcerptRequest, made: OutputSettings, stretch: KeptRange) -> OutputSettings:
+    """Only the stretch, and the one sound that is heard."""
     heard = made.audio[request.sound : request.sound + 1]
     if heard and heard[0].action is Action.COPY:
         # copied, it would decide where reading begins, for the picture too
-        heard = (replace(heard[0], action=Action.ENCODE, codec="flac"),)
-        made = _beside(made, made.video)
-    short = only_seconds(replace(made, audio=heard), (stretch,))
-    return make_file(request.title, short, work / made.file_name, hooks).part
+        made, heard = _beside(made, made.video), (_plain(heard[0]),)
+    return only_seconds(replace(made, audio=heard), (stretch,))
+
+
+def _plain(sound: AudioSettings) -> AudioSettings:
+    """As it is decoded: nothing before its beginning, as encoders that lose something have it."""
+    return replace(sound, action=Action.ENCODE, codec="flac")
 
 
 def _viewing(part: Path, target: Path, *, heard: bool) -> Command:

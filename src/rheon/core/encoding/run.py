@@ -52,8 +52,11 @@ class Made:
     damage: tuple[tuple[float, str], ...] = ()
 
 
-def make_file(title: Title, settings: OutputSettings, part: Path, hooks: Hooks | None = None) -> Made:
-    """Make the file at ``part``, of the whole title or of its kept stretches.
+def make_file(
+    title: Title, settings: OutputSettings, part: Path, hooks: Hooks | None = None, *, read_along: bool = False
+) -> Made:
+    """Make the file at ``part``, of the whole title or of its kept stretches; with ``read_along`` what would be in
+    it, in a Matroska file that can be read while it is written.
 
     Raises ``TargetError``, ``SourceMissing``, ``EngineError`` or ``Stopped``; the file is removed then.
     """
@@ -67,6 +70,7 @@ def make_file(title: Title, settings: OutputSettings, part: Path, hooks: Hooks |
     try:
         with tempfile.TemporaryDirectory(prefix="rheon-") as folder:
             job = _job(with_cut_texts(title, settings, Path(folder)), settings, part)
+            job = replace(job, read_along=read_along)
             _lay_out(Path(folder), job)
             job = replace(job, parts_late_s=_parts_late_s(Path(folder), job), smooth=smooth_seams(job))
             _lay_out_drawn(folder, job, hooks)

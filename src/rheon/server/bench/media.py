@@ -23,7 +23,7 @@ from rheon.server.shelf.actions.cache import cached, material_mark
 from rheon.server.shelf.models import Title
 
 from . import requests
-from .actions.excerpts import WantedExcerpt, excerpt_file, wanted_excerpt
+from .actions.excerpts import Growing, WantedExcerpt, excerpt_file, growing_excerpt, wanted_excerpt
 from .api import cell_rows
 from .planning import request_for, stored_override
 from .queries import look_of
@@ -91,15 +91,21 @@ async def excerpt(
 ) -> HttpResponse | StreamingHttpResponse:
     """Ten seconds from a moment on as they will be, with the sound and the subtitles that ``?sound=1&subtitle=0``
     switches on; with ``?source`` as they are, picture for picture beside them.
+
+    Whoever plays them, and so asks for all from the first byte on, gets them while they are made.
     """
     try:
         wanted = await sync_to_async(_wanted)(title_id, target_id, at_ms, request.GET)
-        path = await sync_to_async(excerpt_file, thread_sensitive=False)(wanted)
+        plays = request.headers.get("Range") == "bytes=0-" and not wanted.side[2]
+        give = growing_excerpt if plays else excerpt_file
+        found = await sync_to_async(give, thread_sensitive=False)(wanted)
     except ValidationError:
         return HttpResponse("Say which sound and which subtitles in numbers.", status=400, content_type="text/plain")
     except RheonError as error:
         return HttpResponse(error.message, status=404, content_type="text/plain")
-    return file_response(request, path, "video/mp4")
+    if isinstance(found, Growing):
+        return StreamingHttpResponse(found.chunks(), content_type="video/mp4", headers={"Cache-Control": "no-store"})
+    return file_response(request, found, "video/mp4")
 
 
 def _wanted(title_id: int, target_id: int, at_ms: int, asked: QueryDict) -> WantedExcerpt:

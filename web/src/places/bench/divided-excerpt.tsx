@@ -4,6 +4,7 @@ import { under } from "../../api/base";
 import type { Schemas } from "../../api/client";
 import { exactText } from "../../domain/durations";
 import { Divide } from "./divide";
+import { onPicture } from "./kept";
 import type { Switched } from "./use-playing";
 
 const APART_S = 0.06;
@@ -26,8 +27,8 @@ interface Props {
 type Beside = "later" | "making" | "there" | "none";
 
 /**
- * Ten seconds of the file, made as the job will make them and with its sound; beside them, as soon as they are there, the
- * same pictures of the source. Both play in step.
+ * Ten seconds of the file, made as the job will make them and with its sound, which begin while the rest of them is made;
+ * beside them, as soon as they are there, the same pictures of the source. Both play in step.
  */
 export function DividedExcerpt({ sheet, from, switched, screen, still, onAt, onEnd, onFail }: Props) {
   const made = useRef<HTMLVideoElement>(null);
@@ -48,8 +49,7 @@ export function DividedExcerpt({ sheet, from, switched, screen, still, onAt, onE
     if (!made.current?.paused) void source.current?.play().catch(() => undefined);
   };
   useEffect(() => {
-    if (playing && (beside === "there" || beside === "none") && made.current)
-      void makeAhead(sheet, from + made.current.duration, switched);
+    if (playing && (beside === "there" || beside === "none")) void makeAhead(sheet, from, switched);
   }, [playing, beside, sheet, from, switched]);
   const keepStep = () => {
     const [leads, follows] = [made.current, source.current];
@@ -66,7 +66,7 @@ export function DividedExcerpt({ sheet, from, switched, screen, still, onAt, onE
     if (!video) return;
     // on a slow machine the same seconds come again until they can be compared
     if (beside === "making") void video.play().catch(() => undefined);
-    else onEnd(from + video.duration);
+    else onEnd(afterSeconds(sheet, from));
   };
   return (
     <div className="relative">
@@ -128,9 +128,17 @@ function addressOf(sheet: Schemas["Sheet"], from: number, switched: Switched | n
   return under(`${moment}/excerpt.mp4?${asked}`);
 }
 
-/** Has the next seconds made while somebody looks at these: of each file only a byte is asked for. */
+/** Where the seconds that begin at a moment end: what plays while it is made does not know it. */
+const afterSeconds = (sheet: Schemas["Sheet"], from: number) =>
+  onPicture(Math.min(from + LENGTH_S, sheet.duration_s), sheet);
+
+/** Has the next seconds made while somebody looks at these, once these are whole: of each file only a byte is asked for. */
 async function makeAhead(sheet: Schemas["Sheet"], from: number, switched: Switched) {
-  if (from >= sheet.duration_s - 1) return;
+  await ask(addressOf(sheet, from, switched));
+  const next = afterSeconds(sheet, from);
+  if (next >= sheet.duration_s - 1) return;
   for (const side of [switched, ...(sheet.treatment === "convert" ? [null] : [])])
-    await fetch(addressOf(sheet, from, side), { headers: { Range: "bytes=0-0" } }).catch(() => undefined);
+    await ask(addressOf(sheet, next, side));
 }
+
+const ask = (address: string) => fetch(address, { headers: { Range: "bytes=0-0" } }).catch(() => undefined);

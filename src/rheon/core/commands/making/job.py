@@ -34,7 +34,8 @@ class Job:
     ``in_join`` says that it is a part of a joined title. ``parts_late_s``: so long after the first moment of
     parts that are copied the first picture comes, which has to lie where the first of sound that is made anew does.
     ``smooth`` are the seams, by the number of the piece before them, over which the sound goes on by itself.
-    ``picture_at_s``: when the first picture comes where pictures are copied between encoded edges.
+    ``picture_at_s``: when the first picture comes where pictures are copied between encoded edges. ``read_along``:
+    somebody reads the file while it is written, which is a Matroska one then, whatever it would be.
     """
 
     title: Title
@@ -46,6 +47,7 @@ class Job:
     parts_late_s: float = 0.0
     smooth: frozenset[int] = frozenset()
     picture_at_s: float = 0.0
+    read_along: bool = False
 
     def piece(self, number: int) -> Job:
         """One of the pieces, as if it were all."""

@@ -36,6 +36,10 @@ UNNEEDED = {("h264", "mp4"): "filter_units=remove_types=7-9", ("h264", "matroska
 """What takes out of a codec's pictures what a transport stream needs in them and a container holds by itself."""
 TICKS = {"matroska": "0.001", "webm": "0.001", "asf": "0.001", "mpeg_ts": "1/90000", "mp4": "1/90000"}
 """What pictures' times are counted in when they are written, which the filter itself does not know."""
+AT_ONCE = ("-cluster_time_limit", "200", "-flush_packets", "1", "-avoid_negative_ts", "disabled")
+"""Has what is muxed into Matroska written five times a second rather than every five seconds, and sound that begins
+before zero, as encoders make it, not move the pictures.
+"""
 
 
 def build_command(job: Job, at_pass: int = 0) -> list[str]:
@@ -63,12 +67,18 @@ def build_command(job: Job, at_pass: int = 0) -> list[str]:
           for part in audio_arguments(sound, _placing(job, sound, place))),
         *_metadata(job),
         "-max_muxing_queue_size", "4096",
-        *CONTAINERS[made.container].muxing,
-        *(("-mpegts_m2ts_mode", "1") if made.file_name.lower().endswith(BLURAY_SUFFIX) else ()),
+        *_muxing(job),
         *_limit(job),
-        "-f", CONTAINERS[made.container].muxer, f"file:{job.target}",
+        "-f", "matroska" if job.read_along else CONTAINERS[made.container].muxer, f"file:{job.target}",
         *_side_files(job),
     ]  # fmt: skip
+
+
+def _muxing(job: Job) -> tuple[str, ...]:
+    if job.read_along:
+        return AT_ONCE
+    blu_ray = job.settings.file_name.lower().endswith(BLURAY_SUFFIX)
+    return (*CONTAINERS[job.settings.container].muxing, *(("-mpegts_m2ts_mode", "1") if blu_ray else ()))
 
 
 def chapters_document(chapters: tuple[Chapter, ...], duration_s: float) -> str:

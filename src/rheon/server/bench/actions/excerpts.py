@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
+import asyncio
+import contextlib
 import tempfile
 import threading
-from dataclasses import dataclass
+from collections.abc import AsyncIterator
+from dataclasses import dataclass, field
 from pathlib import Path
+from typing import BinaryIO
 
-from rheon.core.encoding import ExcerptRequest, Hooks, make_excerpt, make_source_excerpt
+from rheon.core.encoding import ExcerptRequest, Grown, Hooks, make_excerpt, make_source_excerpt
 from rheon.core.errors import EngineError
 from rheon.core.media.marks import mark_of
 from rheon.core.planning import plan
@@ -18,9 +22,16 @@ from .. import requests
 from ..models import Target
 from ..planning import request_for, stored_override
 
+CHUNK_BYTES = 64 << 10
+LOOK_S = 0.1
+
+Side = tuple[int, int, bool]
+"""Of which title and target, and whether as it is on the source."""
+
 _at_once = threading.Semaphore(2)
-_wanted: dict[tuple[int, int, bool], str] = {}
+_making: dict[Side, _Making] = {}
 """What is looked at of each cell, as it will be and as it is on the source: what nobody waits for any more ends."""
+_lock = threading.Lock()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -29,7 +40,7 @@ class WantedExcerpt:
 
     request: ExcerptRequest
     name: str
-    side: tuple[int, int, bool]
+    side: Side
 
 
 def wanted_excerpt(
@@ -51,19 +62,104 @@ def wanted_excerpt(
     return WantedExcerpt(request=request, name=name, side=(title.pk, target.pk, of_source))
 
 
+@dataclass(slots=True)
+class _Making:
+    """Seconds that are being made: ``news`` is set as soon as they can be played or are over."""
+
+    wanted: WantedExcerpt
+    news: threading.Event = field(default_factory=threading.Event)
+    over: threading.Event = field(default_factory=threading.Event)
+    fragments: Path | None = None
+    made: Path | None = None
+    failed: Exception | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Growing:
+    """Seconds that can be played while the rest of them is made."""
+
+    making: _Making
+    handle: BinaryIO
+
+    async def chunks(self) -> AsyncIterator[bytes]:
+        """All of it as it comes; broken off where it fails, or is not wanted any more."""
+        with self.handle:
+            while True:
+                over = self.making.over.is_set()
+                if chunk := await asyncio.to_thread(self.handle.read, CHUNK_BYTES):
+                    yield chunk
+                elif not over:
+                    await asyncio.sleep(LOOK_S)
+                elif self.making.failed:
+                    raise ConnectionAbortedError("What was being played could not be made to its end.")
+                else:
+                    return
+
+
 def excerpt_file(wanted: WantedExcerpt) -> Path:
     """An MP4 file. Raises ``RheonError``; ``Stopped`` where another moment was asked for meanwhile."""
-    side, name = wanted.side, wanted.name
-    _wanted[side] = name
-    make_one = make_source_excerpt if side[2] else make_excerpt
+    making = _begun(wanted)
+    making.over.wait()
+    return _result(making)
 
-    def make(path: Path) -> None:
-        hooks = Hooks(should_stop=lambda: _wanted.get(side) != name)
-        with _at_once, tempfile.TemporaryDirectory(prefix="rheon-") as work:
-            make_one(wanted.request, path, Path(work), hooks)
 
+def growing_excerpt(wanted: WantedExcerpt) -> Path | Growing:
+    """The file, or as soon as it can be played without waiting what there is of it. Raises as ``excerpt_file`` does."""
+    making = _begun(wanted)
+    making.news.wait()
+    if making.fragments is not None and not making.over.is_set():
+        # they go when all is made
+        with contextlib.suppress(FileNotFoundError):
+            return Growing(making, making.fragments.open("rb"))
+    making.over.wait()
+    return _result(making)
+
+
+def _result(making: _Making) -> Path:
+    if making.failed is not None:
+        raise making.failed
+    assert making.made is not None
+    return making.made
+
+
+def _begun(wanted: WantedExcerpt) -> _Making:
+    """What makes it, begun unless it is being made."""
+    with _lock:
+        making = _making.get(wanted.side)
+        if making is None or making.wanted.name != wanted.name:
+            making = _making[wanted.side] = _Making(wanted)
+            threading.Thread(target=_make, args=(making,), daemon=True).start()
+    return making
+
+
+def _make(making: _Making) -> None:
+    wanted = making.wanted
     try:
-        return cached("excerpts", name, make)
+        making.made = cached("excerpts", wanted.name, lambda path: _write(making, path))
+    except Exception as error:
+        making.failed = error
     finally:
-        if _wanted.get(side) == name:
-            del _wanted[side]
+        with _lock:
+            if _making.get(wanted.side) is making:
+                del _making[wanted.side]
+        making.over.set()
+        making.news.set()
+
+
+def _write(making: _Making, path: Path) -> None:
+    side, request = making.wanted.side, making.wanted.request
+    hooks = Hooks(should_stop=lambda: _making.get(side) is not making)
+
+    def grown(so_far: Grown) -> None:
+        if making.fragments is None and so_far.plays_through:
+            making.fragments = so_far.path
+            making.news.set()
+
+    if side[2] and (playing := _making.get((*side[:2], False))):
+        # what it will be like plays already, and is not kept waiting
+        playing.over.wait()
+    with _at_once, tempfile.TemporaryDirectory(prefix="rheon-") as work:
+        if side[2]:
+            make_source_excerpt(request, path, Path(work), hooks)
+        else:
+            make_excerpt(request, path, Path(work), hooks, grown)
