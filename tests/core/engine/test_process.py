@@ -10,7 +10,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rheon.core.engine import Command, WorkClock, parse_version, run, stand_by, steered, tools
+from rheon.core.engine import Command, WorkClock, awaited, parse_version, run, stand_by, steered, tools
 from rheon.core.errors import (
     EngineError,
     EngineKilled,
@@ -61,6 +61,19 @@ def test_whoever_steers_a_piece_of_work_pauses_and_stops_all_that_it_runs(tmp_pa
         # who says by whom it is stopped is asked instead
         assert run(Command(argv=["echo"], should_stop=lambda: False)).stdout
     assert run(Command(argv=["echo"])).stdout
+
+
+def test_what_somebody_waits_for_goes_before_what_is_made_meanwhile() -> None:
+    def niceness(*, gentle: bool) -> int:
+        return int(run(Command(argv=["nice"], gentle=gentle)).stdout)
+
+    own, made = niceness(gentle=False), niceness(gentle=True)
+    with awaited():
+        waited_for = niceness(gentle=True)
+        with pytest.raises(Stopped), steered(lambda: True, lambda: False):
+            niceness(gentle=True)
+        assert niceness(gentle=False) == own
+    assert own < waited_for < made == niceness(gentle=True)
 
 
 @pytest.mark.parametrize("stopped", [True, False])

@@ -10,9 +10,6 @@ from ..media import rate_text
 from .inputs import safe_file_input
 from .start import QUIET
 
-EVERY = 3
-"""Of so many pictures one is scored; the ones between are seen for how they move."""
-
 
 class Model(StrEnum):
     """VMAF's models of how people judge: on a screen of 1080 lines, on one of 2160, and on a phone."""
@@ -35,8 +32,9 @@ class Comparison:
     """Two files with the same pictures at ``frame_rate``, and the size (pixels) at which both are seen.
 
     ``model`` is VMAF's; ``None`` for SSIM. ``of_fields``: they show two moments, each of which counts. ``scored`` are
-    the stretches (seconds of the files) that count, all of them where there are none. Scores are written to ``log``, in
-    the folder in which it runs.
+    the stretches (seconds of the files) that count, all of them where there are none. VMAF scores one of ``every`` so
+    many pictures; the ones between are seen for how they move. Scores are written to ``log``, in the folder in which it
+    runs.
     """
 
     made: str
@@ -48,6 +46,7 @@ class Comparison:
     log: str
     of_fields: bool = False
     scored: tuple[tuple[float, float], ...] = ()
+    every: int = 3
 
 
 def comparing_command(program: str, comparison: Comparison) -> list[str]:
@@ -59,7 +58,7 @@ def comparing_command(program: str, comparison: Comparison) -> list[str]:
         f"scale={comparison.width}:{comparison.height}:flags=bicubic,setsar=1,format=yuv420p"
     )
     if comparison.model is not None:
-        judged = f"n_threads=2:n_subsample={EVERY}:model={MODELS[comparison.model]}"
+        judged = f"n_threads=2:n_subsample={comparison.every}:model={MODELS[comparison.model]}"
         scored = f"libvmaf=log_fmt=json:log_path={comparison.log}:{judged}"
     else:
         scored = f"ssim=stats_file={comparison.log}"

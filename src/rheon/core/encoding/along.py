@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import contextlib
+import contextvars
 import threading
 import time
 from collections.abc import Callable, Iterator, Sequence
@@ -112,7 +113,8 @@ def _made_meanwhile(make: Callable[[Path, Hooks], object], making: _Making, hook
         finally:
             making.over.set()
 
-    thread = threading.Thread(target=work, daemon=True)
+    # somebody waits for that as for this
+    thread = threading.Thread(target=contextvars.copy_context().run, args=(work,), daemon=True)
     thread.start()
     try:
         yield

@@ -33,14 +33,18 @@ LOG = "scores"
 
 @dataclass(frozen=True, slots=True)
 class Turn:
-    """So many places of a title, for so many seconds each, after so many that are made before them and not scored."""
+    """So many places of a title, for so many seconds each, after so many that are made before them and not scored; one
+    of ``every`` so many pictures is judged.
+    """
 
     places: int
     place_s: float
     lead_s: float = 0.0
+    every: int = 3
 
 
-TURNS = (Turn(5, 0.7), Turn(4, 1.6, lead_s=2.0))
+WHOLE = Turn(1, WHOLE_S)
+TURNS = (Turn(5, 0.6, every=5), Turn(4, 1.6, lead_s=2.0))
 """A title is measured in turns: the first says soon, of what is near key pictures, what the next one makes surer, of
 what lies as far from them as most of a file does.
 """
@@ -110,6 +114,10 @@ def turns_of(title: Title, settings: OutputSettings) -> int:
     return len(TURNS) if sum(one.length_s for one in _kept(title, settings)) > WHOLE_S else 1
 
 
+def _turn(title: Title, settings: OutputSettings, number: int) -> Turn:
+    return WHOLE if turns_of(title, settings) == 1 else TURNS[number]
+
+
 def measured_stretches(title: Title, settings: OutputSettings, turn: int = 0) -> tuple[KeptRange, ...]:
     """The seconds that stand for a file in a turn: spread over what of the title goes into it, on whole pictures."""
     return tuple(one.stretch for one in _places(title, settings, turn))
@@ -127,7 +135,7 @@ def _places(title: Title, settings: OutputSettings, number: int) -> list[_Place]
     kept = _kept(title, settings)
     if turns_of(title, settings) == 1:
         return [_Place(one) for one in kept]
-    turn, found = TURNS[number], []
+    turn, found = _turn(title, settings, number), []
     for moment_s, one in moments_in(kept, turn.places):
         begin_s = min(moment_s, max(one.from_s, one.until_s - turn.place_s))
         end_s = min(one.until_s, begin_s + turn.place_s)
@@ -217,6 +225,7 @@ def measure_fidelity(
         log=LOG,
         of_fields=settings.video.fields is Fields.KEEP,
         scored=scored if any(one.lead_s for one in places) else (),
+        every=_turn(title, settings, reference.turn).every,
     )
     scores = scores_of(comparison, work, vmaf or "ffmpeg", hooks)
     size_bytes = made.stat().st_size

@@ -3,7 +3,7 @@
 from .abilities import FILTERS, engine_encoders, engine_filters, vmaf_engine
 from .probe import ProbedFile, probe
 from .process import Command, Feed, Finished, available, run, stream
-from .steering import never, stand_by, steered
+from .steering import awaited, is_awaited, never, stand_by, steered
 from .tools import MAX_PIXELS, parse_version, require
 from .work_clock import WorkClock
 
@@ -16,8 +16,10 @@ __all__ = [
     "ProbedFile",
     "WorkClock",
     "available",
+    "awaited",
     "engine_encoders",
     "engine_filters",
+    "is_awaited",
     "never",
     "parse_version",
     "probe",

@@ -18,14 +18,15 @@ from typing import IO
 
 from ..catalogue import say
 from ..errors import EngineError, EngineKilled, EngineTimedOut, RheonError, SourceMissing, Stopped, ToolMissing
-from .steering import Steering, stand_by, steering
+from .steering import Steering, is_awaited, stand_by, steering
 from .work_clock import WorkClock
 
 TAIL_LINES = 30
 POLL_S = 0.1
 GRACE_S = 3.0
 PIPE_BYTES = CHUNK_BYTES = 1 << 20
-NICENESS = "10"
+GENTLE, AWAITED = "10", "3"
+"""Niceness of what leaves the processor to others; of two that want it, 3 gets five times as much as 10."""
 MEMORY_LIMIT_BYTES = 12 << 30
 
 Feed = Callable[[], Iterator[bytes]]
@@ -41,7 +42,7 @@ class Command:
 
     ``argv`` is never seen by a shell. ``feed`` gives its standard input, ``cwd`` the folder it runs in. What else it
     gets on pipes, ``feeds``, has names: where ``argv`` says ``pipe:NAME``, it gets the pipe's number.
-    A ``gentle`` one leaves the processor to whoever else wants it.
+    A ``gentle`` one leaves the processor to whoever else wants it, even where somebody waits for it (``awaited``).
     ``on_line`` gets each line it prints, ``on_complaint`` each on its error output; ``should_stop`` and ``is_paused``
     are asked before it starts and about ten times a second then: while it is paused, the program stands still and its
     time does not run out. Where they are not given, whoever steers the work is asked (``steered``).
@@ -136,7 +137,7 @@ def _start(command: Command) -> _Following:
         raise ToolMissing("The program {program} is not on this machine.", program=command.argv[0])
     argv = [program, *command.argv[1:]]
     if command.gentle and (nice := shutil.which("nice")):
-        argv = [nice, "-n", NICENESS, *argv]
+        argv = [nice, "-n", AWAITED if is_awaited() else GENTLE, *argv]
     if setpriv := shutil.which("setpriv"):
         # a worker that is killed outright takes its engine with it
         argv = [setpriv, "--pdeathsig", "KILL", "--", *argv]

@@ -28,6 +28,7 @@ class Steering:
 
 _NOBODY = Steering()
 _now = ContextVar("steering", default=_NOBODY)
+_awaited = ContextVar("awaited", default=False)
 
 
 @contextlib.contextmanager
@@ -54,3 +55,18 @@ def stand_by(by: Steering | None = None) -> None:
         if not by.is_paused():
             return
         time.sleep(ASK_S)
+
+
+@contextlib.contextmanager
+def awaited() -> Iterator[None]:
+    """While it lasts, somebody sits and waits for what this thread runs: it goes before work that nobody watches."""
+    before = _awaited.set(True)
+    try:
+        yield
+    finally:
+        _awaited.reset(before)
+
+
+def is_awaited() -> bool:
+    """Whether somebody sits and waits for what this thread does."""
+    return _awaited.get()

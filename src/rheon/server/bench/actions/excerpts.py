@@ -12,6 +12,7 @@ from pathlib import Path
 from typing import BinaryIO
 
 from rheon.core.encoding import ExcerptRequest, Grown, Hooks, make_excerpt, make_source_excerpt
+from rheon.core.engine import awaited
 from rheon.core.errors import EngineError
 from rheon.core.media.marks import mark_of
 from rheon.core.planning import plan
@@ -158,7 +159,7 @@ def _write(making: _Making, path: Path) -> None:
     if side[2] and (playing := _making.get((*side[:2], False))):
         # what it will be like plays already, and is not kept waiting
         playing.over.wait()
-    with _at_once, tempfile.TemporaryDirectory(prefix="rheon-") as work:
+    with _at_once, awaited(), tempfile.TemporaryDirectory(prefix="rheon-") as work:
         if side[2]:
             make_source_excerpt(request, path, Path(work), hooks)
         else:

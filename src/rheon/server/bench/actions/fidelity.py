@@ -32,7 +32,7 @@ from rheon.core.encoding import (
     turns_of,
     ways_left,
 )
-from rheon.core.engine import vmaf_engine
+from rheon.core.engine import awaited, vmaf_engine
 from rheon.core.errors import BadPin, PlanError, Stopped
 from rheon.core.media import OutputSettings, VideoSettings, mark_of
 from rheon.core.media import Title as CoreTitle
@@ -48,7 +48,7 @@ from ..tasks import measure_balances_task
 
 WATCHED_S = 60
 """What nobody has asked after for so long is not measured any further."""
-VERSION = 5
+VERSION = 6
 """Part of every mark: raise it when other figures come out."""
 
 
@@ -157,7 +157,7 @@ def measure_now(title_id: int, target_id: int) -> None:
     title, cell = rows[0], cell_of(*rows)
     core = title.readable_title()
     try:
-        with tempfile.TemporaryDirectory(prefix="rheon-") as work:
+        with awaited(), tempfile.TemporaryDirectory(prefix="rheon-") as work:
             tried: set[Step] = set()
             while cell.is_wanted and (step := next((one for one in _left(cell) if one not in tried), None)):
                 tried.add(step)

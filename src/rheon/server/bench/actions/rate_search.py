@@ -9,6 +9,7 @@ from pathlib import Path
 from django.db import transaction
 
 from rheon.core.encoding import Fidelity, Way
+from rheon.core.engine import awaited
 from rheon.core.errors import BadPin, PlanError, Stopped
 from rheon.core.planning import DecisionChange
 from rheon.core.planning.decisions.picture import RATE
@@ -46,7 +47,11 @@ def find_rate_now(title_id: int, target_id: int, wanted: float, quality: int) ->
     """
     if (rows := rows_still_there(title_id, target_id)) is None:
         return
-    with contextlib.suppress(Stopped, BadPin, PlanError), tempfile.TemporaryDirectory(prefix="rheon-") as work:
+    with (
+        contextlib.suppress(Stopped, BadPin, PlanError),
+        awaited(),
+        tempfile.TemporaryDirectory(prefix="rheon-") as work,
+    ):
         _search(*rows, wanted, quality, Path(work))
 
 
