@@ -6,14 +6,17 @@ A kill is an exception that nothing catches, after which the row belongs to a pr
 from __future__ import annotations
 
 import importlib
+import sqlite3
 from collections.abc import Callable
 from datetime import timedelta
 from pathlib import Path
+from types import SimpleNamespace
 from typing import Any
 
 import pytest
 from django.db import connections
 from django.utils import timezone
+from django_tasks_db.management.commands.db_worker import Worker
 from django_tasks_db.models import DBTaskResult
 from tests.thorough import thorough
 
@@ -30,6 +33,7 @@ from rheon.server.shelf.actions.sources import add_source
 from rheon.server.shelf.models import Source, Title
 from rheon.server.shelf.tasks import read_source_task
 from rheon.server.upkeep.hints import forget_old, renew
+from rheon.server.upkeep.management.commands import work as commands
 from rheon.server.upkeep.sweep import sweep
 from rheon.server.worklist.actions import run
 from rheon.server.worklist.actions.add import add_copy, add_jobs
@@ -91,6 +95,31 @@ def killed_in(monkeypatch: pytest.MonkeyPatch, module: Any, name: str, *, after:
         patch.setattr(module, name, dying)
         with pytest.raises(Killed):
             run.run_next()
+
+
+def test_a_worker_looks_at_its_queue_when_somebody_has_written_and_now_and_then_anyway(
+    monkeypatch: pytest.MonkeyPatch,
+) -> None:
+    asleep, looked, now_s = 0, list[int](), 0.0
+
+    def look(worker: Worker) -> None:
+        looked.append(asleep)
+        worker.running = len(looked) < 3
+
+    def sleep(seconds: float) -> None:
+        nonlocal asleep, now_s
+        asleep += 1
+        if asleep == 4:
+            with sqlite3.connect(connections["default"].settings_dict["NAME"]) as other:
+                other.execute("insert into django_session values ('a', 'b', '2030-01-01')")
+        elif asleep == 9:
+            now_s += commands.ANYWAY_S + 1
+
+    monkeypatch.setattr(Worker, "run", look)
+    monkeypatch.setattr(Worker, "configure_signals", lambda worker: None)
+    monkeypatch.setattr(commands, "time", SimpleNamespace(sleep=sleep, monotonic=lambda: now_s))
+    commands.work_on("quick")
+    assert looked == [0, 4, 9]
 
 
 @pytest.mark.parametrize("after", [thorough(False), True])
