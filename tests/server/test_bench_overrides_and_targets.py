@@ -2,6 +2,7 @@ from __future__ import annotations
 
 import asyncio
 import json
+import threading
 from collections.abc import Callable
 from pathlib import Path
 from typing import Any
@@ -11,10 +12,11 @@ from PIL import Image
 from tests.instruments.readback import see
 
 from rheon.core.commands.comparing import Model
-from rheon.core.encoding import Fidelity, Reference
+from rheon.core.encoding import Fidelity, Grown, Reference
 from rheon.core.engine import probe
+from rheon.core.errors import EngineError
 from rheon.core.planning.picture.rate_search import MOST_TRIES
-from rheon.server.bench.actions import fidelity, rate_search
+from rheon.server.bench.actions import excerpts, fidelity, rate_search
 from rheon.server.bench.models import CellOverride, PinSet, Target
 from rheon.server.outbox.models import Output
 from rheon.server.shelf.models import Source
@@ -244,7 +246,7 @@ def test_seconds_of_the_file_are_played_before_it_is_made_and_beside_them_the_so
 
 
 def test_seconds_play_while_they_are_made_unless_others_are_wanted(
-    shelf: Shelf, household: list[int], client: Any, settings: Any, tmp_path: Path
+    shelf: Shelf, household: list[int], client: Any, settings: Any, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     film = shelf("MARRAM_NIGHTS").titles.get(number=1)
 
@@ -262,9 +264,20 @@ def test_seconds_play_while_they_are_made_unless_others_are_wanted(
     kept = next((settings.RHEON_CACHE / "excerpts").glob("*-made.mp4"))
     assert see(given).numbers == see(kept).numbers and len(see(kept).times) == 300
     left, wanted = played(40_000), played(60_000)
+    assert len(asyncio.run(all_of(left))) < len(asyncio.run(all_of(wanted)))
+    opened = threading.Event()
+
+    def break_off(request: object, path: object, work: Path, hooks: object, grown: Callable[[Grown], None]) -> None:
+        (some := work / "some.mp4").write_bytes(b"some")
+        grown(Grown(path=some, written_s=9, of_s=10, rate=2))
+        assert opened.wait(20)
+        raise EngineError("It broke.")
+
+    monkeypatch.setattr(excerpts, "make_excerpt", break_off)
+    broken = played(90_000)
+    opened.set()
     with pytest.raises(ConnectionAbortedError):
-        asyncio.run(all_of(left))
-    assert len(asyncio.run(all_of(wanted))) > 10_000
+        asyncio.run(all_of(broken))
 
 
 @pytest.mark.thorough

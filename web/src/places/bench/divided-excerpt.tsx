@@ -48,9 +48,7 @@ export function DividedExcerpt({ sheet, from, switched, screen, still, onAt, onE
     keepStep();
     if (!made.current?.paused) void source.current?.play().catch(() => undefined);
   };
-  useEffect(() => {
-    if (playing && (beside === "there" || beside === "none")) void makeAhead(sheet, from, switched);
-  }, [playing, beside, sheet, from, switched]);
+  useAhead(playing && (beside === "there" || beside === "none"), sheet, from, switched);
   const keepStep = () => {
     const [leads, follows] = [made.current, source.current];
     // one of which nothing is known yet would only note where it is to begin
@@ -132,13 +130,24 @@ function addressOf(sheet: Schemas["Sheet"], from: number, switched: Switched | n
 const afterSeconds = (sheet: Schemas["Sheet"], from: number) =>
   onPicture(Math.min(from + LENGTH_S, sheet.duration_s), sheet);
 
-/** Has the next seconds made while somebody looks at these, once these are whole: of each file only a byte is asked for. */
-async function makeAhead(sheet: Schemas["Sheet"], from: number, switched: Switched) {
-  await ask(addressOf(sheet, from, switched));
-  const next = afterSeconds(sheet, from);
-  if (next >= sheet.duration_s - 1) return;
-  for (const side of [switched, ...(sheet.treatment === "convert" ? [null] : [])])
-    await ask(addressOf(sheet, next, side));
+/** Has the next seconds made while somebody looks at these, once these are whole. */
+function useAhead(begins: boolean, sheet: Schemas["Sheet"], from: number, switched: Switched) {
+  useEffect(() => {
+    if (!begins) return;
+    // it must not take the place of what is looked at instead
+    const left = new AbortController();
+    void makeAhead(sheet, from, switched, left.signal);
+    return () => left.abort();
+  }, [begins, sheet, from, switched]);
 }
 
-const ask = (address: string) => fetch(address, { headers: { Range: "bytes=0-0" } }).catch(() => undefined);
+/** Of each file only a byte is asked for. */
+async function makeAhead(sheet: Schemas["Sheet"], from: number, switched: Switched, signal: AbortSignal) {
+  const next = afterSeconds(sheet, from);
+  const beside = sheet.treatment === "convert" ? [addressOf(sheet, next, null)] : [];
+  const wanted = [addressOf(sheet, from, switched), addressOf(sheet, next, switched), ...beside];
+  for (const address of next < sheet.duration_s - 1 ? wanted : []) {
+    const answer = await fetch(address, { headers: { Range: "bytes=0-0" }, signal }).catch(() => null);
+    if (!answer?.ok) return;
+  }
+}

@@ -13,7 +13,7 @@ from typing import BinaryIO
 
 from rheon.core.encoding import ExcerptRequest, Grown, Hooks, make_excerpt, make_source_excerpt
 from rheon.core.engine import awaited
-from rheon.core.errors import EngineError
+from rheon.core.errors import EngineError, Stopped
 from rheon.core.media.marks import mark_of
 from rheon.core.planning import plan
 from rheon.server.shelf.actions.cache import cached, material_mark
@@ -83,7 +83,7 @@ class Growing:
     handle: BinaryIO
 
     async def chunks(self) -> AsyncIterator[bytes]:
-        """All of it as it comes; broken off where it fails, or is not wanted any more."""
+        """All of it as it comes; broken off where it fails, over where other seconds are wanted instead."""
         with self.handle:
             while True:
                 over = self.making.over.is_set()
@@ -91,7 +91,7 @@ class Growing:
                     yield chunk
                 elif not over:
                     await asyncio.sleep(LOOK_S)
-                elif self.making.failed:
+                elif self.making.failed and not isinstance(self.making.failed, Stopped):
                     raise ConnectionAbortedError("What was being played could not be made to its end.")
                 else:
                     return
