@@ -375,7 +375,8 @@ def test_logos_are_cut_off_and_a_piece_is_taken_out_with_the_mouse(page: Page) -
     expect(page.get_by_text(re.compile(r"^0:2\d.* together$"))).to_be_visible()
     kept.get_by_role("button", name="Leave out stretch 2").click()
     choose(page, "Last chapter to keep", "3")
-    expect(kept.get_by_role("combobox", name="First chapter to keep")).to_contain_text("3")
+    expect(kept.get_by_role("combobox", name="First chapter to keep")).to_contain_text("1")
+    expect(kept.get_by_role("textbox", name="Stretch 1 to")).to_have_value(re.compile(r"^1:30"))
     kept.get_by_role("button", name="Keep all of it").click()
     expect(page.get_by_text("nothing is cut off")).to_be_visible()
 

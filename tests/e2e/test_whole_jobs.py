@@ -132,7 +132,7 @@ def test_two_kinds_of_pocket_device_after_the_reading_was_stopped_and_begun_agai
     assert all("subtitles drawn in" in summary for (summary,) in rheon.ask("select summary from worklist_job"))
     for path in outputs(rheon):
         made = probe(path)
-        assert made.duration_s == pytest.approx(30.03, abs=0.2)
+        assert made.duration_s == pytest.approx(60.06, abs=0.2)
         assert made.video and float(made.video.display_aspect) == pytest.approx(
             16 / 9 * 480 / (480 - 24 - 60), rel=0.02
         )

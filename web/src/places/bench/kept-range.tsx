@@ -6,7 +6,18 @@ import { exactText } from "../../domain/durations";
 import { Button } from "../../ui/button";
 import { Select } from "../../ui/select";
 import { Tip } from "../../ui/tip";
-import { type Edge, fromHere, lengthOf, moved, readMoment, type KeptRange, takeOut, toHere } from "./kept";
+import {
+  chaptersOf,
+  type Edge,
+  fromChapters,
+  fromHere,
+  lengthOf,
+  moved,
+  readMoment,
+  type KeptRange,
+  takeOut,
+  toHere,
+} from "./kept";
 import { Proposals } from "./proposals";
 
 type Sheet = Schemas["Sheet"];
@@ -167,31 +178,25 @@ function MomentField({ label, value, sheet, onSet }: FieldProps) {
 
 /** From one chapter to another, both of them included. */
 function ByChapters({ sheet, kept, onKept }: Omit<Props, "at">) {
-  const ends = [...sheet.chapters.slice(1), sheet.duration_s];
-  const near = (one: number, other: number) => Math.abs(one - other) < 0.05;
-  const only = kept.length === 1 ? kept[0] : undefined;
-  const first = only ? sheet.chapters.findIndex((start) => near(start, only.from_s)) : -1;
-  const last = only ? ends.findIndex((end) => near(end, only.until_s)) : -1;
+  const [first, last] = chaptersOf(kept, sheet);
   const choices = sheet.chapters.map((_, index) => ({ value: String(index), text: String(index + 1) }));
-  const keep = (from: number, to: number) =>
-    onKept([{ from_s: sheet.chapters[Math.min(from, to)] ?? 0, until_s: ends[Math.max(from, to)] ?? 0 }]);
   return (
     <span className="flex items-center gap-1.5 text-[13px]">
       <span className="pl-1 text-quiet">Chapters</span>
       <Select
         label="First chapter to keep"
         placeholder="first"
-        value={first < 0 ? "" : String(first)}
+        value={first === null ? "" : String(first)}
         choices={choices}
-        onChange={(value) => keep(Number(value), last < 0 ? Number(value) : last)}
+        onChange={(value) => onKept(fromChapters(Number(value), last, sheet))}
       />
       <span className="text-quiet">to</span>
       <Select
         label="Last chapter to keep"
         placeholder="last"
-        value={last < 0 ? "" : String(last)}
+        value={last === null ? "" : String(last)}
         choices={choices}
-        onChange={(value) => keep(first < 0 ? Number(value) : first, Number(value))}
+        onChange={(value) => onKept(fromChapters(first, Number(value), sheet))}
       />
     </span>
   );

@@ -2,6 +2,8 @@ import { describe, expect, it } from "vitest";
 
 import { exactText } from "../../domain/durations";
 import {
+  chaptersOf,
+  fromChapters,
   fromHere,
   lengthOf,
   moved,
@@ -103,4 +105,24 @@ describe("the kept range", () => {
       ),
     ).toBe("1.000-2.500,50.000-60.000");
   });
+});
+
+it("is kept by chapters: one alone says from where, or to where, and both in whichever order", () => {
+  const title = { chapters: [0, 30, 60, 80], duration_s: 100 };
+  expect(fromChapters(2, null, title)).toEqual([{ from_s: 60, until_s: 100 }]);
+  expect(fromChapters(null, 1, title)).toEqual([{ from_s: 0, until_s: 60 }]);
+  expect(fromChapters(3, 1, title)).toEqual([{ from_s: 30, until_s: 100 }]);
+  expect(fromChapters(1, 1, title)).toEqual([{ from_s: 30, until_s: 60 }]);
+  expect(fromChapters(null, 3, title)).toEqual([]);
+  for (const [first, last] of [
+    [0, 1],
+    [1, 1],
+    [2, 3],
+  ] as const)
+    // prettier-ignore
+    expect(chaptersOf(fromChapters(first, last, title), title)).toEqual([first, last]);
+  expect(chaptersOf([{ from_s: 31, until_s: 80 }], title)).toEqual([null, 2]);
+  expect(chaptersOf([], title)).toEqual([null, null]);
+  const two = [{ from_s: 0, until_s: 30 }, { from_s: 60, until_s: 80 }]; // prettier-ignore
+  expect(chaptersOf(two, title)).toEqual([null, null]);
 });

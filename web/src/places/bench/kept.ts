@@ -82,6 +82,41 @@ export function toHere(stretches: readonly KeptRange[], at: number, duration_s: 
   );
 }
 
+const NEAR_S = 0.05;
+
+/** What of a title counts where it is kept by chapters: when each begins, and how long it is. */
+export interface Chaptered {
+  chapters: readonly number[];
+  duration_s: number;
+}
+
+const endsOf = ({ chapters, duration_s }: Chaptered) => [...chapters.slice(1), duration_s];
+
+/** The first and the last chapter of what is kept, counted from 0; null where it does not begin or end with one. */
+export function chaptersOf(
+  stretches: readonly KeptRange[],
+  title: Chaptered,
+): [number | null, number | null] {
+  const [only, ...others] = stretches;
+  if (!only || others.length > 0) return [null, null];
+  const place = (moments: readonly number[], at: number) => {
+    const found = moments.findIndex((one) => Math.abs(one - at) < NEAR_S);
+    return found < 0 ? null : found;
+  };
+  return [place(title.chapters, only.from_s), place(endsOf(title), only.until_s)];
+}
+
+/** From a chapter to another one, both included, in whichever order; null: from the first, to the last. */
+export function fromChapters(first: number | null, last: number | null, title: Chaptered): KeptRange[] {
+  const ends = endsOf(title);
+  const [one, other] = [first ?? 0, last ?? ends.length - 1];
+  const kept = {
+    from_s: title.chapters[Math.min(one, other)] ?? 0,
+    until_s: ends[Math.max(one, other)] ?? title.duration_s,
+  };
+  return tidy([kept], title.duration_s);
+}
+
 /** A piece taken out from a moment on: a small one, whose edges can then be moved. */
 export function takeOut(stretches: readonly KeptRange[], at: number, pictures: Pictures): KeptRange[] {
   const { duration_s } = pictures;
