@@ -72,17 +72,22 @@ def of_whole(title: Title, made: Path) -> float:
     return sum(scores) / len(scores)
 
 
-@pytest.mark.thorough
-def test_seconds_stand_for_the_whole_file_and_keep_the_order_of_the_balances(tmp_path: Path) -> None:
+@pytest.mark.parametrize(
+    ("codec", "device_id"),
+    [thorough("h264", "heron-8"), ("mpeg4", "petrel-24")],  # at a constant quality, and at a rate
+)
+def test_seconds_stand_for_the_whole_file_and_keep_the_order_of_the_balances(
+    codec: str, device_id: str, tmp_path: Path
+) -> None:
     title = film(tmp_path / "f.mkv", "192x144", 17)
     seconds, whole = [], []
     for balance in (Balance.LEAN, Balance.RICH):
         request = PlanRequest(
             title=title,
-            devices=(device("heron-8"),),
+            devices=(device(device_id),),
             name=balance.value,
             balance=balance,
-            pins=read_pins({"picture.codec": "h264"}),
+            pins=read_pins({"picture.codec": codec}),
         )
         made = plan(request)
         assert made.settings is not None and is_measurable(title, made.settings)

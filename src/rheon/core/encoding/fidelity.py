@@ -13,6 +13,7 @@ from pathlib import Path
 from ..commands.comparing import Comparison, Model, comparing_command
 from ..engine import Command, run, vmaf_engine
 from ..errors import EngineError
+from ..formats import video_encoder
 from ..media import Action, DynamicRange, Fields, OutputSettings, Title, VideoSettings, VideoStream, mark_of
 from ..media.kept import KeptRange, moments_in, on_pictures
 from .hooks import Hooks
@@ -48,6 +49,8 @@ TURNS = (Turn(5, 0.6, every=5), Turn(4, 1.6, lead_s=2.0))
 """A title is measured in turns: the first says soon, of what is near key pictures, what the next one makes surer, of
 what lies as far from them as most of a file does.
 """
+TURNS_AT_A_RATE = (Turn(5, 0.6, lead_s=3.0, every=5), Turn(4, 1.6, lead_s=5.0))
+"""Where an encoder knows no constant quality, its first pictures cost more than it was told until it has seen some."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -111,11 +114,15 @@ def together(turns: Sequence[Fidelity]) -> Fidelity:
 
 def turns_of(title: Title, settings: OutputSettings) -> int:
     """In how many turns a file is measured."""
-    return len(TURNS) if sum(one.length_s for one in _kept(title, settings)) > WHOLE_S else 1
+    return len(_turns(title, settings))
 
 
-def _turn(title: Title, settings: OutputSettings, number: int) -> Turn:
-    return WHOLE if turns_of(title, settings) == 1 else TURNS[number]
+def _turns(title: Title, settings: OutputSettings) -> tuple[Turn, ...]:
+    if sum(one.length_s for one in _kept(title, settings)) <= WHOLE_S:
+        return (WHOLE,)
+    made = settings.video
+    at_a_rate = made is not None and made.quality is None and not video_encoder(made.codec, made.encoder).quality
+    return TURNS_AT_A_RATE if at_a_rate else TURNS
 
 
 def measured_stretches(title: Title, settings: OutputSettings, turn: int = 0) -> tuple[KeptRange, ...]:
@@ -135,7 +142,7 @@ def _places(title: Title, settings: OutputSettings, number: int) -> list[_Place]
     kept = _kept(title, settings)
     if turns_of(title, settings) == 1:
         return [_Place(one) for one in kept]
-    turn, found = _turn(title, settings, number), []
+    turn, found = _turns(title, settings)[number], []
     for moment_s, one in moments_in(kept, turn.places):
         begin_s = min(moment_s, max(one.from_s, one.until_s - turn.place_s))
         end_s = min(one.until_s, begin_s + turn.place_s)
@@ -225,7 +232,7 @@ def measure_fidelity(
         log=LOG,
         of_fields=settings.video.fields is Fields.KEEP,
         scored=scored if any(one.lead_s for one in places) else (),
-        every=_turn(title, settings, reference.turn).every,
+        every=_turns(title, settings)[reference.turn].every,
     )
     scores = scores_of(comparison, work, vmaf or "ffmpeg", hooks)
     size_bytes = made.stat().st_size
