@@ -20,7 +20,6 @@ LOOK_S = 0.05
 AHEAD_S = 0.75
 """So much is written before it is played: fragments are a quarter of a second, a browser decodes some of them ahead."""
 PACE_S = 0.3
-TIMEOUT_S = 120
 CLUSTER = bytes.fromhex("1f43b675")
 """How Matroska's first packets begin (RFC 9559, 5.1.3)."""
 
@@ -93,12 +92,12 @@ def seen_along(make: Callable[[Path, Hooks], object], part: Path, target: Path, 
             Command(
                 argv=viewing_along(_begun(making), str(fragments)),
                 feed=lambda: _as_written(making),
-                timeout_s=TIMEOUT_S,
+                timeout_s=None,  # as long as what it reads is being written
                 on_line=told,
                 should_stop=lambda: making.failed is not None or hooks.should_stop(),
             )
         )
-    run(Command(argv=in_one_piece(str(fragments), str(target)), timeout_s=TIMEOUT_S))
+    run(Command(argv=in_one_piece(str(fragments), str(target))))
 
 
 @contextlib.contextmanager

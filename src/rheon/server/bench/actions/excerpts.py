@@ -25,6 +25,8 @@ from ..planning import request_for, stored_override
 
 CHUNK_BYTES = 64 << 10
 LOOK_S = 0.1
+VERSION = 2
+"""Part of every name: raise it when other seconds come out."""
 
 Side = tuple[int, int, bool]
 """Of which title and target, and whether as it is on the source."""
@@ -59,7 +61,8 @@ def wanted_excerpt(
         subtitle=switched.subtitle,
     )
     kind = "source" if of_source else "made"
-    name = f"{material_mark(title)}-{at_ms}-{mark_of(made, switched.sound, switched.subtitle)}-{kind}.mp4"
+    made_how = mark_of(made, switched.sound, switched.subtitle, VERSION)
+    name = f"{material_mark(title)}-{at_ms}-{made_how}-{kind}.mp4"
     return WantedExcerpt(request=request, name=name, side=(title.pk, target.pk, of_source))
 
 
