@@ -27,17 +27,24 @@ export function useScenes(sheet: Sheet, at: number, move: (to: number) => void) 
 
 export function SceneButtons({ go }: { go: (before: boolean) => void }) {
   return (
-    <>
-      <Tip text="Key p on the strip">
-        <Button size="small" aria-label="Scene before" onClick={() => go(true)}>
-          <ChevronLeft size={13} aria-hidden /> Scene
+    <span className="inline-flex h-7 items-center rounded-lg border border-hairline bg-raised px-0.5 text-[13px] font-medium text-ink">
+      <Tip text="Scene before: key p on the strip">
+        <Button
+          look="quiet"
+          size="icon"
+          className="size-6"
+          aria-label="Scene before"
+          onClick={() => go(true)}
+        >
+          <ChevronLeft size={14} aria-hidden />
         </Button>
       </Tip>
-      <Tip text="Key n on the strip">
-        <Button size="small" aria-label="Next scene" onClick={() => go(false)}>
-          Scene <ChevronRight size={13} aria-hidden />
+      <span aria-hidden>Scene</span>
+      <Tip text="Next scene: key n on the strip">
+        <Button look="quiet" size="icon" className="size-6" aria-label="Next scene" onClick={() => go(false)}>
+          <ChevronRight size={14} aria-hidden />
         </Button>
       </Tip>
-    </>
+    </span>
   );
 }
