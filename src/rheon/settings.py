@@ -128,6 +128,12 @@ class Settings(BaseSettings):
         le=65535,
         description="port at which TVs of the network learn what is shown to them, only while something is",
     )
+    engine_memory_mb: int = Field(
+        default=12_288,
+        ge=1024,
+        le=1_000_000,
+        description="how much memory (address space, MiB) each run of the engine may take, so each file that is made",
+    )
     cache_mb: int = Field(default=500, ge=20, le=1_000_000, description="how much the cache of pictures may hold")
     log_mb: int = Field(default=20, ge=1, le=10_000, description="how much the logs may hold")
 

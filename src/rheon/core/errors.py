@@ -141,6 +141,13 @@ class EngineKilled(EngineError):
     advice = "The machine may be short of memory. Close other programs, and try again."
 
 
+class EngineOutOfMemory(EngineError):
+    """It wanted more memory than it may take, or than there is."""
+
+    code = "engine_out_of_memory"
+    advice = "Raise engine_memory_mb in rheon.toml, or ask for fewer lines of picture."
+
+
 class RateTooLow(EngineError):
     """The rate that was asked for is one that the encoder's coarsest quality is too large for."""
 

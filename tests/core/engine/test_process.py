@@ -10,11 +10,12 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rheon.core.engine import Command, WorkClock, awaited, parse_version, run, stand_by, steered, tools
+from rheon.core.engine import Command, WorkClock, awaited, limit_memory, parse_version, run, stand_by, steered, tools
 from rheon.core.errors import (
     EngineError,
     EngineKilled,
     EngineMissing,
+    EngineOutOfMemory,
     EngineTimedOut,
     EngineTooOld,
     ForbiddenFormat,
@@ -61,6 +62,18 @@ def test_whoever_steers_a_piece_of_work_pauses_and_stops_all_that_it_runs(tmp_pa
         # who says by whom it is stopped is asked instead
         assert run(Command(argv=["echo"], should_stop=lambda: False)).stdout
     assert run(Command(argv=["echo"])).stdout
+
+
+def test_a_program_that_gets_no_more_memory_says_how_much_it_may_take() -> None:
+    large = ["-f", "lavfi", "-i", "color=s=3840x2160:r=25", "-frames:v", "3", "-c:v", "libx264", "-f", "null", "-"]
+    command = Command(argv=["ffmpeg", "-v", "error", *large])
+    run(command)
+    limit_memory(400 << 20)
+    try:
+        with pytest.raises(EngineOutOfMemory, match=r"may take 400 MiB.*engine_memory_mb"):
+            run(command)
+    finally:
+        limit_memory(12 << 30)
 
 
 def test_what_somebody_waits_for_goes_before_what_is_made_meanwhile() -> None:

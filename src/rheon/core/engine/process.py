@@ -17,7 +17,16 @@ from queue import SimpleQueue
 from typing import IO
 
 from ..catalogue import say
-from ..errors import EngineError, EngineKilled, EngineTimedOut, RheonError, SourceMissing, Stopped, ToolMissing
+from ..errors import (
+    EngineError,
+    EngineKilled,
+    EngineOutOfMemory,
+    EngineTimedOut,
+    RheonError,
+    SourceMissing,
+    Stopped,
+    ToolMissing,
+)
 from .steering import Steering, is_awaited, stand_by, steering
 from .work_clock import WorkClock
 
@@ -27,7 +36,8 @@ GRACE_S = 3.0
 PIPE_BYTES = CHUNK_BYTES = 1 << 20
 GENTLE, AWAITED = "10", "3"
 """Niceness of what leaves the processor to others; of two that want it, 3 gets five times as much as 10."""
-MEMORY_LIMIT_BYTES = 12 << 30
+SHORT_OF_MEMORY = ("Cannot allocate memory", "bad_alloc", "malloc of size", "Out of memory")
+"""What programs say where they get no more."""
 
 Feed = Callable[[], Iterator[bytes]]
 """Yields what the program gets on its standard input; an ``OSError`` in it means that the source went away.
@@ -70,6 +80,21 @@ class Finished:
 
 
 @dataclass(slots=True)
+class _Limits:
+    """What a program may take: bytes of address space (``setrlimit(2)``)."""
+
+    memory_bytes: int = 12 << 30
+
+
+_limits = _Limits()
+
+
+def limit_memory(memory_bytes: int) -> None:
+    """From now on, each program that this process starts may take so much address space."""
+    _limits.memory_bytes = memory_bytes
+
+
+@dataclass(slots=True)
 class _Following:
     """The threads around one running program, and what they found."""
 
@@ -85,8 +110,8 @@ def run(command: Command) -> Finished:
     """Run a program to its end.
 
     Raises ``ToolMissing``, ``EngineTimedOut``, ``Stopped``, ``SourceMissing`` (its feed broke), ``EngineKilled`` (it
-    was ended from outside) or ``EngineError`` (it failed; facts ``argv``, ``status``, ``tail``). Whatever happens, none
-    of its processes is left running.
+    was ended from outside), ``EngineOutOfMemory`` or ``EngineError`` (it failed; facts ``argv``, ``status``, ``tail``).
+    Whatever happens, none of its processes is left running.
     """
     around = steering()
     by = Steering(command.should_stop or around.should_stop, command.is_paused or around.is_paused)
@@ -158,7 +183,7 @@ def _start(command: Command) -> _Following:
         with contextlib.suppress(OSError):  # fewer turns between feed and program
             fcntl.fcntl(process.stdin.fileno(), fcntl.F_SETPIPE_SZ, PIPE_BYTES)
     with contextlib.suppress(OSError, ValueError):
-        resource.prlimit(process.pid, resource.RLIMIT_AS, (MEMORY_LIMIT_BYTES, MEMORY_LIMIT_BYTES))
+        resource.prlimit(process.pid, resource.RLIMIT_AS, (_limits.memory_bytes, _limits.memory_bytes))
     return _Following(process=process, pipes={name: os.fdopen(write, "wb", 0) for name, (_, write) in ends.items()})
 
 
@@ -287,6 +312,14 @@ def _raise_for(following: _Following, command: Command) -> None:
     status = following.process.returncode
     if status == -signal.SIGKILL:
         raise EngineKilled("{program} was ended from outside.", program=command.argv[0], argv=list(command.argv))
+    if status and any(word in line for line in following.tail for word in SHORT_OF_MEMORY):
+        raise EngineOutOfMemory(
+            "{program} got no more memory; it may take {memory_mib} MiB.",
+            program=command.argv[0],
+            memory_mib=_limits.memory_bytes >> 20,
+            argv=list(command.argv),
+            tail=list(following.tail),
+        )
     if status:
         raise EngineError(
             "{program} stopped with status {status}: {reason}.",

@@ -43,6 +43,7 @@ RHEON_CACHE = STATE / "cache"
 # what people brought to know their files by
 RHEON_PICTURES = STATE / PICTURES
 RHEON_SCRATCH = STATE / "scratch"
+RHEON_ENGINE_MEMORY_BYTES = HERE.engine_memory_mb << 20
 RHEON_CACHE_BYTES = HERE.cache_mb * 1_000_000
 # device paths such as /dev/sr0, or stand-ins as module:place
 RHEON_DRIVES = list(HERE.drives)

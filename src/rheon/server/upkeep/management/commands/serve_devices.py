@@ -12,6 +12,7 @@ from django.conf import settings
 from django.core.asgi import get_asgi_application
 from django.core.management import BaseCommand
 
+from rheon.core.engine import limit_memory
 from rheon.core.system import use_scratch
 from rheon.server.api.limits import BoundedCalls
 from rheon.server.household.actions.pairing import pairing
@@ -26,6 +27,7 @@ class Command(BaseCommand):
 
     def handle(self, *args: Any, **options: Any) -> None:
         use_scratch(settings.RHEON_SCRATCH)
+        limit_memory(settings.RHEON_ENGINE_MEMORY_BYTES)
         with contextlib.suppress(KeyboardInterrupt):
             asyncio.run(self._watch())
 

@@ -11,6 +11,7 @@ from django.core.management import BaseCommand
 from django_tasks import DEFAULT_TASK_BACKEND_ALIAS
 from django_tasks_db.management.commands.db_worker import Worker
 
+from rheon.core.engine import limit_memory
 from rheon.core.system import own_mark, use_scratch
 from rheon.server.care.database import database_of, hold_open
 from rheon.server.live.watch import DatabaseWatch
@@ -31,6 +32,7 @@ class Command(BaseCommand):
 
     def handle(self, *args: Any, **options: Any) -> None:
         use_scratch(settings.RHEON_SCRATCH)
+        limit_memory(settings.RHEON_ENGINE_MEMORY_BYTES)
         fence_in()
         held = hold_open(database_of(settings.STATE))
         if found := sweep():
