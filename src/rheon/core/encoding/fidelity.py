@@ -120,9 +120,13 @@ def turns_of(title: Title, settings: OutputSettings) -> int:
 def _turns(title: Title, settings: OutputSettings) -> tuple[Turn, ...]:
     if sum(one.length_s for one in _kept(title, settings)) <= WHOLE_S:
         return (WHOLE,)
-    made = settings.video
-    at_a_rate = made is not None and made.quality is None and not video_encoder(made.codec, made.encoder).quality
-    return TURNS_AT_A_RATE if at_a_rate else TURNS
+    return TURNS_AT_A_RATE if settings.video is not None and _settles_late(settings.video) else TURNS
+
+
+def _settles_late(made: VideoSettings) -> bool:
+    encoder = video_encoder(made.codec, made.encoder)
+    # one in hardware is held against one in software by the same seconds
+    return made.quality is None and not encoder.quality and encoder.hardware is None
 
 
 def measured_stretches(title: Title, settings: OutputSettings, turn: int = 0) -> tuple[KeptRange, ...]:
