@@ -34,11 +34,13 @@ demo-clean:
 	rm -rf $(DEMO)/state $(DEMO)/output $(DEMO)/media $(DEMO)/rheon.toml
 
 # dist/rheon-….whl: pipx install it, or pip in an environment
+# packed from a copy: what runs from here meanwhile would take the packed page for its own
 wheel: .venv/.installed web
-	@rm -rf src/rheon/server/page build dist
-	@cp -r web/dist src/rheon/server/page
-	@$(PY) -m pip wheel --quiet --disable-pip-version-check --no-deps --wheel-dir dist . || { rm -rf src/rheon/server/page; exit 1; }
-	@rm -rf src/rheon/server/page build
+	@rm -rf build dist
+	@mkdir build && cp -r pyproject.toml requirements.txt README.md LICENSE src build
+	@cp -r web/dist build/src/rheon/server/page
+	@$(PY) -m pip wheel --quiet --disable-pip-version-check --no-deps --wheel-dir dist ./build
+	@rm -rf build
 	@ls dist/*.whl
 
 test: .venv/.tests-installed web media check
