@@ -3,7 +3,7 @@
 from .abilities import FILTERS, engine_encoders, engine_filters, vmaf_engine
 from .probe import ProbedFile, probe
 from .process import Command, Feed, Finished, available, limit_memory, run, stream
-from .steering import awaited, is_awaited, never, stand_by, steered
+from .steering import awaited, never, stand_by, steered
 from .tools import MAX_PIXELS, parse_version, require
 from .work_clock import WorkClock
 
@@ -19,7 +19,6 @@ __all__ = [
     "awaited",
     "engine_encoders",
     "engine_filters",
-    "is_awaited",
     "limit_memory",
     "never",
     "parse_version",

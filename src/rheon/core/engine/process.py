@@ -27,7 +27,7 @@ from ..errors import (
     Stopped,
     ToolMissing,
 )
-from .steering import Steering, is_awaited, stand_by, steering
+from .steering import Steering, stand_by, steering
 from .work_clock import WorkClock
 
 TAIL_LINES = 30
@@ -162,7 +162,7 @@ def _start(command: Command) -> _Following:
         raise ToolMissing("The program {program} is not on this machine.", program=command.argv[0])
     argv = [program, *command.argv[1:]]
     if command.gentle and (nice := shutil.which("nice")):
-        argv = [nice, "-n", AWAITED if is_awaited() else GENTLE, *argv]
+        argv = [nice, "-n", AWAITED if steering().is_awaited else GENTLE, *argv]
     if setpriv := shutil.which("setpriv"):
         # a worker that is killed outright takes its engine with it
         argv = [setpriv, "--pdeathsig", "KILL", "--", *argv]

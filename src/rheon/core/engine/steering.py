@@ -5,8 +5,9 @@ from __future__ import annotations
 import contextlib
 import time
 from collections.abc import Callable, Iterator
+from contextlib import AbstractContextManager
 from contextvars import ContextVar
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ..errors import Stopped
 
@@ -20,21 +21,32 @@ def never() -> bool:
 
 @dataclass(frozen=True, slots=True)
 class Steering:
-    """Whether work is to end, and whether it is to stand still: both are asked again and again."""
+    """Whether work is to end, and whether it is to stand still: both are asked again and again. Whether somebody sits
+    and waits for it.
+    """
 
     should_stop: Callable[[], bool] = never
     is_paused: Callable[[], bool] = never
+    is_awaited: bool = False
 
 
 _NOBODY = Steering()
 _now = ContextVar("steering", default=_NOBODY)
-_awaited = ContextVar("awaited", default=False)
+
+
+def steered(should_stop: Callable[[], bool], is_paused: Callable[[], bool]) -> AbstractContextManager[None]:
+    """While it lasts, what this thread runs can be stopped and paused, where it does not say by whom itself."""
+    return _by(replace(steering(), should_stop=should_stop, is_paused=is_paused))
+
+
+def awaited() -> AbstractContextManager[None]:
+    """While it lasts, somebody sits and waits for what this thread runs: it goes before work that nobody watches."""
+    return _by(replace(steering(), is_awaited=True))
 
 
 @contextlib.contextmanager
-def steered(should_stop: Callable[[], bool], is_paused: Callable[[], bool]) -> Iterator[None]:
-    """While it lasts, what this thread runs can be stopped and paused, where it does not say by whom itself."""
-    before = _now.set(Steering(should_stop, is_paused))
+def _by(one: Steering) -> Iterator[None]:
+    before = _now.set(one)
     try:
         yield
     finally:
@@ -55,18 +67,3 @@ def stand_by(by: Steering | None = None) -> None:
         if not by.is_paused():
             return
         time.sleep(ASK_S)
-
-
-@contextlib.contextmanager
-def awaited() -> Iterator[None]:
-    """While it lasts, somebody sits and waits for what this thread runs: it goes before work that nobody watches."""
-    before = _awaited.set(True)
-    try:
-        yield
-    finally:
-        _awaited.reset(before)
-
-
-def is_awaited() -> bool:
-    """Whether somebody sits and waits for what this thread does."""
-    return _awaited.get()
