@@ -124,9 +124,7 @@ def _turns(title: Title, settings: OutputSettings) -> tuple[Turn, ...]:
 
 
 def _settles_late(made: VideoSettings) -> bool:
-    encoder = video_encoder(made.codec, made.encoder)
-    # one in hardware is held against one in software by the same seconds
-    return made.quality is None and not encoder.quality and encoder.hardware is None
+    return made.quality is None and not video_encoder(made.codec, made.encoder).quality
 
 
 def measured_stretches(title: Title, settings: OutputSettings, turn: int = 0) -> tuple[KeptRange, ...]:
@@ -180,17 +178,24 @@ def is_measurable(title: Title, settings: OutputSettings) -> bool:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Reference:
-    """The source's side of a turn, and the file in which it is."""
+    """The source's side of a turn and the file in which it is: which seconds of the title, what of them is scored, and
+    one of ``every`` so many pictures.
+    """
 
     path: Path
-    turn: int = 0
+    places: tuple[_Place, ...] = ()
+    every: int = WHOLE.every
+
+    @property
+    def stretches(self) -> tuple[KeptRange, ...]:
+        return tuple(one.stretch for one in self.places)
 
 
 def reference_settings(title: Title, settings: OutputSettings, turn: int = 0) -> OutputSettings:
     """How the source's side is made: alike for all settings that can be held against the same one."""
     assert title.video is not None and settings.video is not None
     source = clear(settings.video, _left_by_crop(title.video, settings.video), NEAR_LOSSLESS)
-    return _short(title, settings, source, turn)
+    return _short(settings, source, measured_stretches(title, settings, turn))
 
 
 def reference_in(
@@ -204,7 +209,8 @@ def reference_in(
     made = reference_settings(title, settings, turn)
     own = folder / mark_of(made)
     own.mkdir(exist_ok=True)
-    reference = Reference(path=own / "source.mkv", turn=turn)
+    places = tuple(_places(title, settings, turn))
+    reference = Reference(path=own / "source.mkv", places=places, every=_turns(title, settings)[turn].every)
     if not reference.path.exists():
         make_file(title, made, reference.path, hooks)
     return reference
@@ -213,7 +219,7 @@ def reference_in(
 def measure_fidelity(
     title: Title, settings: OutputSettings, viewing: Viewing, reference: Reference, hooks: Hooks | None = None
 ) -> Fidelity:
-    """Make the seconds as the job would, and score them beside ``reference``; works in its folder.
+    """Make the seconds of ``reference`` as the job would, and score them beside it; works in its folder.
 
     Raises ``RheonError`` or ``Stopped``.
     """
@@ -221,9 +227,8 @@ def measure_fidelity(
     vmaf = vmaf_engine()
     work = reference.path.parent
     made = work / "made.mkv"
-    took_s = make_file(title, _short(title, settings, settings.video, reference.turn), made, hooks).seconds
-    places = _places(title, settings, reference.turn)
-    scored = _scored(places)
+    took_s = make_file(title, _short(settings, settings.video, reference.stretches), made, hooks).seconds
+    scored = _scored(reference.places)
     model = viewing.model_for(title.video) if vmaf else None
     width, height = viewing.size_of(settings.video, model)
     comparison = Comparison(
@@ -235,8 +240,8 @@ def measure_fidelity(
         model=model,
         log=LOG,
         of_fields=settings.video.fields is Fields.KEEP,
-        scored=scored if any(one.lead_s for one in places) else (),
-        every=_turns(title, settings)[reference.turn].every,
+        scored=scored if any(one.lead_s for one in reference.places) else (),
+        every=reference.every,
     )
     scores = scores_of(comparison, work, vmaf or "ffmpeg", hooks)
     size_bytes = made.stat().st_size
@@ -260,11 +265,11 @@ def scores_of(
     return _scores(work / comparison.log, comparison.model)
 
 
-def _short(title: Title, settings: OutputSettings, video: VideoSettings, turn: int) -> OutputSettings:
-    """Only the picture of a turn's seconds, at a steady rate."""
+def _short(settings: OutputSettings, video: VideoSettings, stretches: Sequence[KeptRange]) -> OutputSettings:
+    """Only the picture of some seconds, at a steady rate."""
     video = replace(video, variable_rate=False)
     alone = replace(settings, container="matroska", file_name="seconds.mkv", video=video, audio=(), subtitles=())
-    return only_seconds(alone, measured_stretches(title, settings, turn))
+    return only_seconds(alone, stretches)
 
 
 def _left_by_crop(video: VideoStream, made: VideoSettings) -> tuple[int, int]:
