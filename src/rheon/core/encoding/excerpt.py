@@ -62,21 +62,18 @@ def make_excerpt(
     made, stretch = _of_stretch(request)
     if made.video is not None and made.video.action is Action.COPY:
         made = _beside(made, of_source(request.title, made.video, stretch))
-    made = replace(made, subtitles=_seen(request))
+    made, hooks = replace(made, subtitles=_seen(request)), hooks or Hooks()
     if request.subtitle is not None:
-        # they are laid over the picture from the whole file
-        made = _beside(made, made.video)
+        # lines are laid over the picture from the whole file
+        short = _short(request, _beside(made, made.video), stretch)
+        run(_viewing(_whole(request, short, work, hooks), target, heard=True))
+        return
     short = _short(request, made, stretch)
-    hooks = hooks or Hooks()
-    if request.subtitle is None:
-        if CONTAINERS[short.container].own_times:
-            # what others tell the encoder stays: they count pictures
-            short = _beside(short, short.video)
-        make = partial(make_file, request.title, short, read_along=True)
-        seen_along(make, work / f"{EXCERPT}.mkv", target, Following(hooks, short.duration_s, on_grown))
-    else:
-        part = make_file(request.title, short, work / short.file_name, hooks).part
-        run(_viewing(part, target, heard=True))
+    if CONTAINERS[short.container].own_times:
+        # what others tell the encoder stays: they count pictures
+        short = _beside(short, short.video)
+    make = partial(make_file, request.title, short, read_along=True)
+    seen_along(make, work / f"{EXCERPT}.mkv", target, Following(hooks, short.duration_s, on_grown))
 
 
 def make_source_excerpt(request: ExcerptRequest, target: Path, work: Path, hooks: Hooks | None = None) -> None:
@@ -88,7 +85,7 @@ def make_source_excerpt(request: ExcerptRequest, target: Path, work: Path, hooks
     beside = _beside(made, of_source(request.title, made.video, stretch))
     beside = replace(beside, subtitles=(), audio=tuple(map(_plain, made.audio)))
     short = _short(request, beside, stretch)
-    run(_viewing(make_file(request.title, short, work / short.file_name, hooks).part, target, heard=False))
+    run(_viewing(_whole(request, short, work, hooks), target, heard=False))
 
 
 def _check_tracks(request: ExcerptRequest) -> None:
@@ -133,6 +130,10 @@ def _short(request: ExcerptRequest, made: OutputSettings, stretch: KeptRange) ->
 def _plain(sound: AudioSettings) -> AudioSettings:
     """As it is decoded: nothing before its beginning, as encoders that lose something have it."""
     return replace(sound, action=Action.ENCODE, codec="flac")
+
+
+def _whole(request: ExcerptRequest, short: OutputSettings, work: Path, hooks: Hooks | None) -> Path:
+    return make_file(request.title, short, work / short.file_name, hooks).part
 
 
 def _viewing(part: Path, target: Path, *, heard: bool) -> Command:
