@@ -26,7 +26,8 @@ def stage_of(running: Rheon, stages: Path, name: str) -> Path:
             before, build = STAGES[name]
             running.begin(stage_of(running, stages, before))
             build(running)
-            running.rest()
+        # kept while a worker does something, that would be done for ever by a worker that knows nothing of it
+        running.rest()
         running.keep(stage)
     return stage
 
