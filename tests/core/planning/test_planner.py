@@ -27,12 +27,19 @@ from rheon.core.formats import can_hold, levels_of, most_references, video_encod
 from rheon.core.media import AudioSettings, AudioStream, Samples, Scan, Source, Title, VideoStream
 from rheon.core.media.documents import dump, load
 from rheon.core.planning import Action, Balance, Fields, OutputSettings, Plan, PlanRequest, plan, read_pins
+from rheon.core.planning.file.outcome import planned_audio, planned_video
 from rheon.core.planning.picture.crop import Crop
 from rheon.core.wording import sentence
 from rheon.demo.models import device
 
 PROFILES = list(catalogue().values())
 BALANCES = st.sampled_from(list(Balance))
+ANEW = {
+    "picture_by_hand": {"picture.rate": "average:900"},
+    "sound_by_hand": {"sound.bitrate": "64"},
+    "drawn_into_picture": {"subtitles.form": "drawn", "subtitles.track": "0"},
+}
+"""What is set by hand, by the reason that is told where a title would fit without it."""
 
 
 def request(title: Title, *devices: DeviceProfile, **more: object) -> PlanRequest:
@@ -158,6 +165,34 @@ def test_every_plan_keeps_every_rule_of_its_device(title: Title, profile: Device
     assert_obeys(made, title, profile)
     assert (
         made.estimate and 0 < made.estimate.size_low_bytes <= made.estimate.size_bytes <= made.estimate.size_high_bytes
+    )
+
+
+@settings(max_examples=200, deadline=None)
+@given(titles(), st.sampled_from(PROFILES), st.sampled_from(list(ANEW)))
+def test_what_would_fit_as_it_is_says_what_it_is_made_anew_for(title: Title, profile: DeviceProfile, why: str) -> None:
+    subtitles = title.subtitles if why == "drawn_into_picture" else ()
+    try:
+        fitting = made_before(replace(title, subtitles=subtitles), profile)
+        assume(judge_title(fitting, profile).verdict is not Verdict.CONVERT)
+        made = plan(request(fitting, profile, pins=read_pins(ANEW[why])))
+    except (BadPin, PlanError):
+        assume(False)
+    said = sentence(made.reason)
+    assert (made.reason.code, made.treatment) == (why, Verdict.CONVERT)
+    assert said.startswith("it would fit as it is; ")
+
+
+def made_before(title: Title, profile: DeviceProfile) -> Title:
+    """The file that would be made of a title for a device, as a title of its own, with its subtitles beside it."""
+    settings_ = plan(request(title, profile)).settings
+    assume(settings_ is not None and settings_.video is not None and settings_.audio)
+    assert settings_ and settings_.video
+    return replace(
+        title,
+        container=settings_.container,
+        video=planned_video(title, settings_.video),
+        audio=tuple(replace(planned_audio(title, one), index=at) for at, one in enumerate(settings_.audio)),
     )
 
 

@@ -198,6 +198,9 @@ SENTENCES: Mapping[str, str | Callable[[Values], str]] = {
     # verdicts
     "obeys_all": "it keeps every rule of the device",
     "only_container": "the streams fit, only the container does not",
+    "picture_by_hand": "it would fit as it is; its picture is made anew for what was set by hand",
+    "sound_by_hand": "it would fit as it is; its sound is made anew for what was set by hand",
+    "drawn_into_picture": "it would fit as it is; its picture is made anew with the subtitles drawn into it",
     "breaks_rule": _breaks,
     "breaks_rule_perhaps": _breaks_perhaps,
     "sound_only": "only the sound is kept",

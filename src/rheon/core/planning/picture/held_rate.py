@@ -68,7 +68,7 @@ class HeldRate:
         left_bps = int(whole_bps - rates.muxing_bps(whole_bps) - self.sound.most_bps * SOUND_MARGIN)
         if left_bps < rates.LEAST_BPS:
             raise PlanError(
-                "{device} takes files of {megabytes:.3g} MB at most, which is too little for all of this title.",
+                "{device} takes files of {megabytes:.0f} MB at most, which is too little for all of this title.",
                 device=self.device.name,
                 megabytes=limit / 1e6,
                 advice="Keep a part of it only, split it by its chapters, or give its sound fewer bits.",

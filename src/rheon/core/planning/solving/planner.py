@@ -17,10 +17,10 @@ from ..decisions.picture.screen_fit import WAYS
 from ..decisions.range import CUT
 from ..decisions.range.cut import COPY as COPIED
 from ..decisions.range.cut import EDGES, EXACT
-from ..decisions.sound import SOUND_CODEC
+from ..decisions.sound import SOUND, SOUND_CODEC
 from ..decisions.subtitles import SUBTITLES
 from ..file.artwork import CoverPlan, plan_cover
-from ..file.container_choice import ContainerChoice, Wish, choose_container, copies_picture
+from ..file.container_choice import REPAINTING, ContainerChoice, Wish, choose_container, copies_picture
 from ..file.estimate import Basis, estimate
 from ..file.faithful import faithful_plan
 from ..file.naming import Called, called
@@ -196,7 +196,7 @@ def _made(request: PlanRequest, parts: _Parts, judged: Judgement) -> Plan:
         device_ids=tuple(device.id for device in request.devices),
         balance=request.balance,
         treatment=Verdict.REWRAP if whole else Verdict.CONVERT,
-        reason=_treated_for(request, judged),
+        reason=_treated_for(request, judged, parts),
         rules=(),
         breaches=breaches(request.title, settings, expected, request.devices) if request.pins else (),
         settings=settings,
@@ -204,14 +204,27 @@ def _made(request: PlanRequest, parts: _Parts, judged: Judgement) -> Plan:
     )
 
 
-def _treated_for(request: PlanRequest, judged: Judgement) -> Reason:
-    """Why anything is made: what plays as it is, is made because a part of it is kept."""
+def _treated_for(request: PlanRequest, judged: Judgement, parts: _Parts) -> Reason:
+    """Why anything is made, and why more than the title would need for the device."""
     a_part = request.range.kept or request.cut_exactly
     fits = judged.verdict in (Verdict.PLAYS, Verdict.REWRAP) and not judged.broken
     if a_part and fits:
         return Reason(code="only_a_part")
+    if judged.verdict.rank < Verdict.CONVERT.rank and (code := _made_anew_for(request, parts)):
+        return Reason(code=code)
     plays = judged.verdict is Verdict.PLAYS and request.set_by_hand
     return Reason(code="plays_without_what_was_set") if plays else judged.reason
+
+
+def _made_anew_for(request: PlanRequest, parts: _Parts) -> str | None:
+    """Why a stream is encoded that could stay as it is for the device; ``None`` where none is, or nobody asked for it."""
+    wish, picture = parts.wish, parts.picture
+    if picture is not None and picture.settings.action is Action.ENCODE:
+        if request.pins.in_group(REPAINTING):
+            return "picture_by_hand"
+        return "drawn_into_picture" if wish.subtitles.tracks and wish.form is SubtitleForm.DRAWN else None
+    encodes = any(sound.action is Action.ENCODE for sound in parts.sound.settings)
+    return "sound_by_hand" if encodes and request.pins.any_of(SOUND) else None
 
 
 def _explained(request: PlanRequest, made: Plan, parts: _Parts, judged: Judgement) -> Plan:
