@@ -360,19 +360,21 @@ def test_a_fidelity_that_is_asked_for_is_tried_until_it_is_met_unless_somebody_e
     assert "500 kb/s" in said(sheet(api, film.pk, household[1]))["picture.rate"]
 
 
-def test_fewer_lines_are_proposed_where_they_keep_more_and_finer_balances_are_not_tried_in_vain(
+def test_the_lines_that_keep_most_are_proposed_and_finer_balances_are_not_tried_in_vain(
     shelf: Shelf, household: list[int], api: Api, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     monkeypatch.setattr(fidelity, "WATCHED_S", 600)
     tried: list[tuple[int, int | None]] = []
 
     def keeps(title: Any, made: Any, *more: Any) -> Fidelity:
-        """Fewer lines keep more at the two leanest balances and at the rate by hand."""
+        """Fewer lines keep more at two balances and at the rate by hand, even fewer at the leanest alone."""
         video = made.video
         tried.append((video.height, video.quality))
         mean = 70.0 if video.quality is None else 100.0 - video.quality
-        if video.height <= 360:
+        if video.height == 360:
             mean += 2 if video.quality is None or video.quality > 18 else -8
+        elif video.height == 240:
+            mean += -1 if video.quality == 18 else -15
         return Fidelity(model=Model.HD, scores=(mean,) * 30, seconds=8.0, size_bytes=10**5)
 
     monkeypatch.setattr(fidelity, "measure_fidelity", keeps)
@@ -384,14 +386,15 @@ def test_fewer_lines_are_proposed_where_they_keep_more_and_finer_balances_are_no
     fidelity.measure_now(film.pk, household[1])
     known = api("get", f"{address}/trade-off")[1]
     assert [one["balance"] for one in known["smaller"]] == ["lean", "light", None]
-    assert [one["lines"] for one in known["smaller"]][:2] == [360, 360]
+    assert [one["lines"] for one in known["smaller"]] == [240, 360, 360]
     assert known["missing"] == known["more"] == 0 and not known["measuring"]
-    first, again = tried[:10], tried[10:]  # the last of fewer lines says that there is nothing more to gain
-    assert len(set(first)) == 6 + 1 + 3
+    first, again = tried[:13], tried[13:]  # the last of each number of lines says that there is nothing more to gain
+    assert len(set(first)) == 6 + (1 + 3) + (1 + 2)
     assert len(again) == 6 + 3 and set(again) < set(first)
+    assert {lines for lines, _ in again} == {480, 360, 240}
     sheet(api, film.pk, household[1], pins={"picture.rate": None})
     used = sheet(api, film.pk, household[1], pins=known["smaller"][0]["pins"])
-    assert said(used)["picture.size"] == "640 × 360" and "23" in said(used)["picture.rate"]
+    assert said(used)["picture.size"] == "426 × 240" and "18" in said(used)["picture.rate"]
     assert api("get", f"{address}/trade-off")[1]["smaller"] == []  # set by hand, it is left alone
 
 

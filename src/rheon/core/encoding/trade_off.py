@@ -9,6 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..media import Balance
+from ..planning.picture.fewer_lines import LINE_SHARES
 from .fidelity import Fidelity, together
 
 ORDER = (None, Balance.EVEN, Balance.LEAN, Balance.RICH, Balance.LIGHT, Balance.FULL)
@@ -23,13 +24,16 @@ FAIR = 1.05
 
 @dataclass(frozen=True, slots=True)
 class Way:
-    """A way to make the file: at a balance or (``None``) at the rate by hand, in the planned size or in fewer lines."""
+    """A way to make the file: at a balance or (``None``) at the rate by hand, in the planned size or so many steps
+    smaller.
+    """
 
     balance: Balance | None
-    fewer: bool = False
+    step: int = 0
 
 
-WAYS = (*(Way(one) for one in ORDER), *(Way(one, fewer=True) for one in (None, *Balance)))
+SMALLER = range(1, len(LINE_SHARES) + 1)
+WAYS = (*(Way(one) for one in ORDER), *(Way(one, step) for step in SMALLER for one in (None, *Balance)))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -54,11 +58,22 @@ class Point:
 
 
 def better(points: Mapping[Way, Point]) -> dict[Balance | None, Point]:
-    """Smaller pictures that keep more than the planned ones do at their size."""
+    """Of the smaller pictures that keep more than the planned ones do at their size, the best for each balance."""
+    best = _best(_gains(points))
+    return {balance: points[best[balance]] for balance in (*Balance, None) if balance in best}
+
+
+def _best(gains: Mapping[Way, float]) -> dict[Balance | None, Way]:
+    """The least gain comes first, so that the greatest stays; of two that gain alike the larger picture does."""
+    return {way.balance: way for way in sorted(gains, key=lambda way: (gains[way], -way.step))}
+
+
+def _gains(points: Mapping[Way, Point]) -> dict[Way, float]:
+    """By how much smaller pictures keep more than the planned ones do at their size, where that would be noticed."""
     found = {}
     for way, point in points.items():
         planned = points.get(Way(way.balance))
-        if not way.fewer or planned is None:
+        if not way.step or planned is None:
             continue
         count, score = len(point.turns), point.score
         if way.balance:
@@ -67,13 +82,13 @@ def better(points: Mapping[Way, Point]) -> dict[Balance | None, Point]:
             beside = planned.in_turns(count)
             at_size = beside.mean if score.size_bytes <= beside.size_bytes * FAIR else None
         if at_size is not None and score.mean > at_size + NOTICED[score.model is not None]:
-            found[way.balance] = point
+            found[way] = score.mean - at_size
     return found
 
 
 def _curve(points: Mapping[Way, Point], count: int) -> dict[int, float]:
     """What the balances keep, by size, in the first turns."""
-    planned = [point for way, point in points.items() if way.balance and not way.fewer]
+    planned = [point for way, point in points.items() if way.balance and not way.step]
     return {point.size_bytes: point.in_turns(count).mean for point in planned}
 
 
@@ -88,17 +103,22 @@ def _mean_at(size_bytes: int, curve: Mapping[int, float]) -> float | None:
 def ways_left(known: Mapping[Way, Point], ways: Collection[Way]) -> Iterator[Way]:
     """What is still to be measured of the ways that there are, in its order: all of them once, then what matters again.
 
-    The fewer the bits, the more fewer lines gain: where a balance gains nothing, finer ones do not either.
+    The fewer the bits, the more fewer lines gain: where a balance gains nothing, finer ones do not either. Nor do even
+    fewer lines, where the step before gains nothing.
     """
-    gaining = better(known)
-    hopeless = False
+    gains = _gains(known)
+    best = set(_best(gains).values())
+    in_vain: set[int] = set()
+    waits = False
     for way in (one for one in WAYS if one in ways):
-        if way not in known:
-            if not (way.fewer and way.balance and hopeless):
-                yield way
-            hopeless = True
-        elif way.fewer and way.balance and way.balance not in gaining:
-            hopeless = True
+        if way in known:
+            if way.step and way.balance and way not in gains:
+                in_vain.add(way.step)
+        elif way.step > 1 and Way(way.balance, way.step - 1) not in gains:
+            continue
+        elif not (way.step and way.balance and (waits or way.step in in_vain)):
+            yield way
+            waits = True
     for way in WAYS:
-        if way in known and len(known[way].turns) < known[way].of_turns and (not way.fewer or way.balance in gaining):
+        if way in known and len(known[way].turns) < known[way].of_turns and (not way.step or way in best):
             yield way

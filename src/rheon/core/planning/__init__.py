@@ -25,7 +25,7 @@ from .decisions import (
     read_pins,
 )
 from .file.artwork import usual_cover
-from .picture.fewer_lines import fewer_lines
+from .picture.fewer_lines import LINE_SHARES, fewer_lines
 from .picture.frame import set_upright
 from .plan import Breach, Estimate, Plan
 from .played import played_sounds, switched_subtitles
@@ -40,6 +40,7 @@ from .solving.transfer import PinSet, Transferred, load_pin_set, pin_set_text, t
 __all__ = [
     "CALLED_NOW",
     "DECISIONS",
+    "LINE_SHARES",
     "MINUTE_S",
     "NO_PINS",
     "Action",

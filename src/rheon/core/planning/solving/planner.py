@@ -217,7 +217,7 @@ def _treated_for(request: PlanRequest, judged: Judgement, parts: _Parts) -> Reas
 
 
 def _made_anew_for(request: PlanRequest, parts: _Parts) -> str | None:
-    """Why a stream is encoded that could stay as it is for the device; ``None`` where none is, or nobody asked for it."""
+    """Why a stream is encoded that the device takes as it is; ``None`` where none is, or nobody asked for it."""
     wish, picture = parts.wish, parts.picture
     if picture is not None and picture.settings.action is Action.ENCODE:
         if request.pins.in_group(REPAINTING):

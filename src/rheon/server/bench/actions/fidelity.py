@@ -36,7 +36,7 @@ from rheon.core.engine import awaited, vmaf_engine
 from rheon.core.errors import BadPin, PlanError, Stopped
 from rheon.core.media import OutputSettings, VideoSettings, mark_of
 from rheon.core.media import Title as CoreTitle
-from rheon.core.planning import Balance, PlanRequest, fewer_lines, plan, read_pins
+from rheon.core.planning import LINE_SHARES, Balance, PlanRequest, fewer_lines, plan, read_pins
 from rheon.core.planning.decisions.picture import RATE
 from rheon.server.shelf.actions.cache import material_mark
 from rheon.server.shelf.actions.finding_out import find_out
@@ -186,10 +186,11 @@ def cell_of(title: Title, target: Target) -> Cell:
         if (made := _made(wanted)) is None:
             continue
         ways[way] = made
-        if pins := fewer_lines(made.video, wanted.pins):
-            smaller = _made(replace(wanted, pins=read_pins({**wanted.pins.said, **pins})), pins)
-            if smaller is not None:
-                ways[Way(way.balance, fewer=True)] = smaller
+        for step, share in enumerate(LINE_SHARES, start=1):
+            if pins := fewer_lines(made.video, wanted.pins, share):
+                smaller = _made(replace(wanted, pins=read_pins({**wanted.pins.said, **pins})), pins)
+                if smaller is not None:
+                    ways[Way(way.balance, step)] = smaller
     return Cell(title=title, viewing=_viewing(request, target), ways=ways)
 
 
@@ -226,7 +227,7 @@ def _known(cell: Cell) -> Measured:
     left = list(ways_left(points, cell.ways))
     failed = {row.mark for row in rows if "failed" in row.document}
     return Measured(
-        points={way.balance: point for way, point in points.items() if not way.fewer},
+        points={way.balance: point for way, point in points.items() if not way.step},
         better=better(points),
         missing=sum(way not in points for way in left),
         more=sum(way in points for way in left),
@@ -255,12 +256,12 @@ def points_of(cell: Cell, rows: Iterable[Finding]) -> dict[Way, Point]:
     scores = {row.mark: _load(row.document) for row in rows if "failed" not in row.document}
     found: dict[Way, Point] = {}
     # planned ones come first
-    for way, made in sorted(cell.ways.items(), key=lambda item: item[0].fewer):
+    for way, made in sorted(cell.ways.items(), key=lambda item: item[0].step):
         known = itertools.takewhile(lambda mark: mark in scores, cell.marks(way))
         if not (turns := tuple(scores[mark] for mark in known)):
             continue
         size_bytes = made.size_bytes
-        if way.fewer and (planned := found.get(Way(way.balance))) and made.video.quality is not None:
+        if way.step and (planned := found.get(Way(way.balance))) and made.video.quality is not None:
             share = together(turns).size_bytes / max(1, planned.in_turns(len(turns)).size_bytes)
             size_bytes = round(planned.size_bytes * share)
         found[way] = Point(

@@ -105,7 +105,7 @@ def _measured_points(cell: Cell, but: Way | None = None) -> list[tuple[int, floa
     return [
         (quality, point.score.mean)
         for way, point in known.items()
-        if not way.fewer and way != but and (quality := cell.ways[way].video.quality) is not None
+        if not way.step and way != but and (quality := cell.ways[way].video.quality) is not None
     ]
 
 
