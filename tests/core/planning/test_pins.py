@@ -307,6 +307,16 @@ def test_a_faithful_copy_keeps_every_track(film_disc: Source) -> None:
     assert [sound.track for sound in made.settings.audio] == [track.index for track in film.audio]
     assert [subtitle.track for subtitle in made.settings.subtitles] == [track.index for track in film.subtitles]
     assert made.settings.file_name == "Film.mkv"
+    named = planned(film, "faithful-copy", pins=read_pins({"file.name": "Mine", "range.keep": "0:02-0:06"})).settings
+    assert named and named.file_name == "Mine.mkv" and named.kept
+
+
+def test_what_a_faithful_copy_would_not_follow_is_refused_and_never_left_out(film_disc: Source) -> None:
+    streams = [key for key in VALUES if key.partition(".")[0] in ("picture", "sound", "subtitles")]
+    for key in (*streams, "file.container", "file.chapters"):
+        pins = read_pins({key: VALUES[key][0]})
+        with pytest.raises(BadPin, match=f"{DECISIONS[key].label} can't be set for it. Take that back"):
+            planned(film_disc.titles[0], "faithful-copy", pins=pins)
 
 
 def test_fields_and_crop_by_hand_and_the_effort_of_each_balance(film_disc: Source) -> None:

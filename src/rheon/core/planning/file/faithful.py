@@ -16,7 +16,7 @@ from ...media import (
     SubtitleSettings,
     SubtitleStream,
 )
-from ..decisions import Case, Decision, explain
+from ..decisions import Case, Decision, explain, kind_of
 from ..decisions.file import ARTWORK, CHAPTERS, NAME, PATTERN, TAGS
 from ..decisions.file import CONTAINER as CONTAINER_KIND
 from ..decisions.picture import CODEC
@@ -34,12 +34,24 @@ from .estimate import Basis, estimate
 from .naming import Called, called
 
 CONTAINER = "matroska"
+SETTABLE = frozenset(kind.key for kind in (*RANGE, NAME, PATTERN, *TAGS, ARTWORK))
+"""What can be set by hand for a copy that keeps every track as it is."""
 TEXT_FORMATS = {"mov_text": "subrip", "text": "subrip"}
 
 
 def faithful_plan(request: PlanRequest, profile: DeviceProfile) -> Plan:
-    """All tracks and chapters of the title, nothing encoded. Raises ``PlanError`` where a stream can't be kept."""
+    """All tracks and chapters of the title, nothing encoded.
+
+    Raises ``PlanError`` where a stream can't be kept, ``BadPin`` where something else was set by hand.
+    """
     title = request.title
+    if other := next((key for key in request.pins.said if key not in SETTABLE), None):
+        kind = kind_of(other)
+        raise kind.refuse(
+            "A copy keeps every track as it is, so {label} can't be set for it.",
+            label=say(kind.label),
+            advice="Take that back, or convert the title instead.",
+        )
     if len(request.range.kept) > 1 or (title.joined and request.range.kept):
         raise PlanError(
             "A copy of a title as it is keeps one stretch; convert it to leave out what is between several."
