@@ -405,6 +405,30 @@ def test_a_range_is_chosen_by_the_keyboard_alone_and_the_file_holds_just_that(pa
     assert len(see(Path(path)).times) == 89
 
 
+def test_what_plays_as_it_is_is_turned_and_what_can_not_be_meant_any_more_is_taken_back(
+    page: Page, rheon: Rheon
+) -> None:
+    title, tablet, box = title_of(rheon, "Kite day"), target_of(rheon, "heron-8"), target_of(rheon, "cormorant-box")
+    page.goto(f"/bench/{title}/{tablet}")
+    expect(page.get_by_text("plays this file as it is")).to_be_visible()
+    page.get_by_role("button", name="Frame", exact=True).press("Enter")
+    turned = page.get_by_role("region", name="Frame").get_by_role("combobox", name="Turned")
+    turned.press("Enter")
+    page.get_by_role("option", name="a quarter to the left").press("Enter")
+    expect(page.get_by_text("its picture is made anew for what was set by hand")).to_be_visible()
+    expect(turned).to_have_text("a quarter to the left")
+    expect(page.get_by_text("That moved")).to_have_count(0)
+    # set for a track that the title had once
+    pins = '{"sound.track": "7", "picture.size": "360"}'
+    rheon.ask(
+        "insert into bench_celloverride (title_id, target_id, balance, pins) values (?, ?, '', ?)", title, box, pins
+    )
+    page.goto(f"/bench/{title}/{box}")
+    expect(page.get_by_role("alert")).to_contain_text("can't be meant here any more. This title has no audio track 7.")
+    page.get_by_role("button", name="Take it back").press("Enter")
+    expect(page.get_by_text("1 pin.")).to_be_visible()
+
+
 def test_one_goes_from_scene_to_scene_and_sees_small_frames_while_scrubbing(page: Page, rheon: Rheon) -> None:
     page.goto(f"/bench/{title_of(rheon, 'Kite day')}/{target_of(rheon, 'heron-8')}")
     strip = page.get_by_role("slider", name="Moment")

@@ -102,6 +102,40 @@ def test_pins_are_kept_under_a_name_used_again_and_given_away(
     assert "balance" in refused["message"] and "sound.colour" in refused["message"]
 
 
+def test_what_plays_as_it_is_can_be_turned_and_given_its_shape(shelf: Shelf, household: list[int], api: Api) -> None:
+    kite = shelf("camera/Kite day.mp4").titles.get()
+    plain = sheet(api, kite.pk, household[0])
+    assert (plain["treatment"], plain["decisions"]) == ("plays", [])
+    shaping = {one["key"]: one for one in plain["framing"]["shaping"]}
+    assert list(shaping) == ["picture.aspect", "picture.rotation", "picture.screen_fit"]
+    assert all(one["choices"] for one in shaping.values())
+    assert (shaping["picture.aspect"]["text"], shaping["picture.rotation"]["text"]) == ("16:9", "not turned")
+    turned = sheet(api, kite.pk, household[0], pins={"picture.rotation": "90"})
+    assert (turned["treatment"], turned["framing"]["rotation"]) == ("convert", 90)
+    assert turned["frame"]["width"] < turned["frame"]["height"]
+    assert turned["reason"] == "it would fit as it is; its picture is made anew for what was set by hand"
+    assert sheet(api, kite.pk, household[0], pins={"picture.rotation": None})["treatment"] == "plays"
+    columns = api("post", "bench/targets", {"goal_id": "faithful-copy"})[1]["targets"]
+    copy = next(column["id"] for column in columns if column["kind"] == "goal")
+    assert sheet(api, kite.pk, copy)["framing"] is None
+
+
+def test_what_was_set_and_can_not_be_meant_any_more_is_taken_back_alone(
+    shelf: Shelf, household: list[int], api: Api
+) -> None:
+    film = shelf("MARRAM_NIGHTS").titles.get(number=1)
+    address = f"bench/plans/{film.pk}/{household[1]}"
+    # as after two tracks were gone
+    pins = {"words.subtitle": "9", "sound.track": "7", "picture.size": "360"}
+    row = CellOverride.objects.create(title=film, target_id=household[1], balance="lean", pins=pins)
+    assert api("get", address)[0] == 422
+    status, left = api("delete", address)
+    assert (status, left["pins"], left["balance"]) == (200, ["picture.size"], "lean")
+    row.refresh_from_db()
+    assert row.pins == {"picture.size": "360"}
+    assert api("delete", address)[1]["pins"] == ["picture.size"]
+
+
 def test_verdicts_say_which_devices_play_a_file_rule_by_rule(shelf: Shelf, household: list[int], api: Api) -> None:
     kite = shelf("camera/Kite day.mp4").titles.get()
     found = api("get", f"bench/titles/{kite.pk}/verdicts")[1]["devices"]

@@ -109,6 +109,23 @@ export function useChangeSheet(title: number, target: number) {
   });
 }
 
+/** Takes back what was set by hand in a cell and can't be meant there any more. */
+export function useTakeBackRefused(title: number, target: number) {
+  const cache = useQueryClient();
+  return useMutation({
+    mutationFn: () =>
+      answer(
+        client.DELETE("/api/bench/plans/{title_id}/{target_id}", {
+          params: { path: { title_id: title, target_id: target } },
+        }),
+      ),
+    onSuccess: (sheet) => {
+      cache.setQueryData(keys.sheet(title, target), sheet);
+      return cache.invalidateQueries({ queryKey: ["bench", "cells"] });
+    },
+  });
+}
+
 const cellsQuery = (titles: readonly number[], balance: Schemas["Balance"]) => ({
   queryKey: keys.cells(titles, balance),
   queryFn: () =>

@@ -78,7 +78,8 @@ export interface paths {
         get: operations["plan"];
         put?: never;
         post?: never;
-        delete?: never;
+        /** @description Take back what was set by hand and can't be meant here any more; the rest stays. */
+        delete: operations["takeBackRefused"];
         options?: never;
         head?: never;
         patch: operations["changePlan"];
@@ -2149,6 +2150,7 @@ export interface components {
          * @description The whole picture before anything is cut: its stored pixels and ``aspect`` as they lie when it is turned by
          *     ``rotation`` (degrees clockwise); and sides of the stored picture, not turned: what is ``cut``, what was ``found``
          *     black in all pictures, ``often`` in part of them. At ``widest_at_s`` as much picture is at the edges as anywhere.
+         *     ``shaping`` are the decisions about its shape.
          */
         Framing: {
             width: number;
@@ -2159,6 +2161,7 @@ export interface components {
             found: components["schemas"]["Sides"] | null;
             often: components["schemas"]["Sides"] | null;
             widest_at_s: number | null;
+            shaping: components["schemas"]["Decision"][];
         };
         /**
          * Gap
@@ -3872,6 +3875,28 @@ export interface operations {
         };
     };
     plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                target_id: number;
+                title_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
+                };
+            };
+        };
+    };
+    takeBackRefused: {
         parameters: {
             query?: never;
             header?: never;

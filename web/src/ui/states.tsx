@@ -44,11 +44,19 @@ export function Loading({ what }: { what: string }) {
 }
 
 /** Something could not be read. */
-export function Failed({ error, onRetry }: { error: Error; onRetry: () => void }) {
+export function Failed({
+  error,
+  onRetry,
+  children = "Try again",
+}: {
+  error: Error;
+  onRetry: () => void;
+  children?: ReactNode;
+}) {
   return (
     <div className="mx-auto max-w-md px-6 py-16 text-center" role="alert">
       <p className="mb-4 text-madder">{error.message}</p>
-      <Button onClick={onRetry}>Try again</Button>
+      <Button onClick={onRetry}>{children}</Button>
     </div>
   );
 }

@@ -34,6 +34,7 @@ from .solving.in_time import preset_in_time
 from .solving.minute import MINUTE_S, minute_plan, minute_request, minute_within
 from .solving.plan_diff import DecisionChange, plan_diff
 from .solving.planner import plan
+from .solving.shaping import shaping
 from .solving.sharing import Shared, Sharing, share_files
 from .solving.transfer import PinSet, Transferred, load_pin_set, pin_set_text, transfer
 
@@ -80,6 +81,7 @@ __all__ = [
     "preset_in_time",
     "read_pins",
     "set_upright",
+    "shaping",
     "share_files",
     "switched_subtitles",
     "transfer",

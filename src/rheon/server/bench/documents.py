@@ -157,6 +157,7 @@ class Framing(Document):
     """The whole picture before anything is cut: its stored pixels and ``aspect`` as they lie when it is turned by
     ``rotation`` (degrees clockwise); and sides of the stored picture, not turned: what is ``cut``, what was ``found``
     black in all pictures, ``often`` in part of them. At ``widest_at_s`` as much picture is at the edges as anywhere.
+    ``shaping`` are the decisions about its shape.
     """
 
     width: int
@@ -167,6 +168,7 @@ class Framing(Document):
     found: Sides | None
     often: Sides | None
     widest_at_s: float | None
+    shaping: list[Decision]
 
 
 class Rule(Document):

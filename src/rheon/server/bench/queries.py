@@ -27,6 +27,7 @@ from rheon.core.planning import (
     plan,
     played_sounds,
     set_upright,
+    shaping,
     share_files,
     switched_subtitles,
 )
@@ -296,9 +297,13 @@ def _frame(made: Plan) -> documents.Size | None:
 
 
 def _framing(made: Plan, request: PlanRequest, survey: Survey | None) -> documents.Framing | None:
-    """The whole picture, where what is cut of it can be chosen: not of titles that are put together of others."""
-    source, video = request.title.video, made.settings.video if made.settings else None
-    if source is None or video is None or request.title.joined:
+    """The whole picture, where what is cut of it can be chosen: not of titles that are put together of others, nor
+    where every track is kept as it is.
+    """
+    source, settings = request.title.video, made.settings
+    cut = settings.video.crop if settings and settings.video else Borders()
+    seen = settings.video if settings else made.treatment is Verdict.PLAYS
+    if source is None or not seen or request.title.joined or any(device.faithful for device in request.devices):
         return None
     upright = set_upright(source, request.pins)
     width, height = upright.upright_size
@@ -307,10 +312,11 @@ def _framing(made: Plan, request: PlanRequest, survey: Survey | None) -> documen
         height=height,
         aspect=float(upright.display_aspect),
         rotation=-upright.rotation % 360,
-        cut=_sides(video.crop),
+        cut=_sides(cut),
         found=_sides(source.borders) if source.borders else None,
         often=_sides(source.often_black) if source.often_black else None,
         widest_at_s=survey.borders.widest_at_s if survey and survey.borders else None,
+        shaping=[decision_document(decision, made) for decision in shaping(request, made)],
     )
 
 

@@ -22,11 +22,11 @@ type Sheet = Schemas["Sheet"];
 
 const NAMES: Record<Side, string> = { top: "Above", bottom: "Below", left: "Left", right: "Right" };
 /** What the frame is made of beside its edges, by decision. */
-const SHAPING = [
-  ["picture.aspect", "Shape of the whole picture"],
-  ["picture.rotation", "Turned"],
-  ["picture.screen_fit", "On the screen"],
-] as const;
+const SHAPING: Record<string, string> = {
+  "picture.aspect": "Shape of the whole picture",
+  "picture.rotation": "Turned",
+  "picture.screen_fit": "On the screen",
+};
 
 interface Props {
   sheet: Sheet;
@@ -87,15 +87,14 @@ export function FrameControls({ sheet, framing, cut, guides, onGuides, onCut, on
         {saidOf(framing, cut)}
       </p>
       <div className="mt-2 flex flex-wrap items-center gap-x-5 gap-y-2 border-t border-hairline pt-2">
-        {SHAPING.map(([key, name]) => {
-          const decision = sheet.decisions.find((one) => one.key === key);
-          return decision && decision.choices.length > 0 ? (
-            <span key={key} className="flex items-center gap-2">
-              <span className="text-quiet">{name}</span>
-              <Choices decision={decision} onPin={(value) => onPin(key, value)} />
+        {framing.shaping
+          .filter((decision) => decision.choices.length > 0)
+          .map((decision) => (
+            <span key={decision.key} className="flex items-center gap-2">
+              <span className="text-quiet">{SHAPING[decision.key]}</span>
+              <Choices decision={decision} onPin={(value) => onPin(decision.key, value)} />
             </span>
-          ) : null;
-        })}
+          ))}
         <label className="flex items-center gap-2">
           <Checkbox checked={guides} label="Circle and squares" onChange={onGuides} />
           Circle and squares

@@ -11,6 +11,7 @@ const WIDE: Framing = {
   found: { top: 72, bottom: 72, left: 0, right: 0 },
   often: { top: 100, bottom: 98, left: 0, right: 0 },
   widest_at_s: 12,
+  shaping: [],
 };
 const SIDES = { top: 1, bottom: 2, left: 3, right: 4 };
 

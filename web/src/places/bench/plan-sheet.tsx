@@ -1,7 +1,7 @@
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 
-import type { Schemas } from "../../api/client";
-import { useChangeSheet, useSheet } from "../../api/bench";
+import { Refused, type Schemas } from "../../api/client";
+import { useChangeSheet, useSheet, useTakeBackRefused } from "../../api/bench";
 import { useAddJobs, useAddSample, usePlanAnew } from "../../api/worklist";
 import { rangeText } from "../../domain/bounds";
 import { spanText } from "../../domain/durations";
@@ -24,7 +24,15 @@ type Sheet = Schemas["Sheet"];
 export function PlanSheet() {
   const { titleId, targetId } = useParams();
   const sheet = useSheet(Number(titleId), Number(targetId));
-  if (sheet.isPending) return <Loading what="the plan" />;
+  const takeBack = useTakeBackRefused(Number(titleId), Number(targetId));
+  if (sheet.isPending || takeBack.isPending) return <Loading what="the plan" />;
+  if (sheet.isError && sheet.error instanceof Refused && sheet.error.code === "bad_pin") {
+    return (
+      <Failed error={takeBack.error ?? sheet.error} onRetry={() => takeBack.mutate()}>
+        Take it back
+      </Failed>
+    );
+  }
   if (sheet.isError) return <Failed error={sheet.error} onRetry={() => void sheet.refetch()} />;
   return <Opened key={`${titleId}-${targetId}`} sheet={sheet.data} />;
 }
@@ -205,7 +213,7 @@ function NothingToMake({ sheet }: { sheet: Sheet }) {
     <>
       <Notice look="reason">
         {sheet.treatment === "plays"
-          ? `${sheet.target_name} plays this file as it is, so it is best left alone. Give it tags, chapters or artwork, and a copy is made that has them.`
+          ? `${sheet.target_name} plays this file as it is, so it is best left alone. Change ${sheet.framing ? "its frame or " : ""}what is kept of it, or give it tags, chapters or artwork, and a file is made that has them.`
           : `Nothing can be made for ${sheet.target_name}: ${sheet.reason}.`}
       </Notice>
       {sheet.rules.length > 0 && (

@@ -11,9 +11,8 @@ from ...media import Action, OutputSettings, Reason, SubtitleForm
 from ..decisions import PINNED, Case, explain
 from ..decisions.file import ARTWORK, CHAPTERS, CONTAINER, NAME, PATTERN
 from ..decisions.file.chapters import DROP
-from ..decisions.picture import CODEC, ENCODER, SCREEN_FIT
+from ..decisions.picture import CODEC, ENCODER
 from ..decisions.picture.codec import COPY
-from ..decisions.picture.screen_fit import WAYS
 from ..decisions.range import CUT
 from ..decisions.range.cut import COPY as COPIED
 from ..decisions.range.cut import EDGES, EXACT
@@ -33,6 +32,7 @@ from ..plan import Plan
 from ..request import PlanRequest
 from ..sound.audio import AudioPlan, chosen_tracks, plan_audio
 from ..subtitles.choice import chosen_subtitles, settle, subtitle_form
+from .shaping import ways_to_meet
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -251,8 +251,8 @@ def _explained(request: PlanRequest, made: Plan, parts: _Parts, judged: Judgemen
             **parts.called.reasons,
         },
         offers={
+            **ways_to_meet(wish.profile),
             CODEC.key: parts.picture.options if parts.picture else (),
-            SCREEN_FIT.key: tuple(WAYS) if wish.profile.screen else (),
             ENCODER.key: parts.picture.hardware if parts.picture else (),
             SOUND_CODEC.key: parts.sound.offered,
             CONTAINER.key: tuple(_offered(own, wish)),

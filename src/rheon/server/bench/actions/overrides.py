@@ -7,8 +7,17 @@ from dataclasses import dataclass
 
 from django.db import transaction
 
-from rheon.core.errors import PlanError
-from rheon.core.planning import Balance, DecisionChange, PinSet, load_pin_set, plan_diff, read_pins, transfer
+from rheon.core.errors import BadPin, PlanError
+from rheon.core.planning import (
+    CALLED_NOW,
+    Balance,
+    DecisionChange,
+    PinSet,
+    load_pin_set,
+    plan_diff,
+    read_pins,
+    transfer,
+)
 from rheon.server.shelf.models import Title
 
 from ..models import Bench, CellOverride, Target
@@ -33,7 +42,7 @@ def change_override(
 ) -> tuple[DecisionChange, ...]:
     """Set a cell's balance (empty for the Bench's) and pins; a pin of ``None`` lets Rheon choose again.
 
-    Returns what moved with it.
+    Returns what moved with it: where nothing was made before, everything would have.
 
     Raises ``BadPin`` or ``PlanError``, and then keeps what was.
     """
@@ -47,7 +56,30 @@ def change_override(
     row.pins = kept_pins({**row.pins, **pins})
     after = plan_cell(title, target, row)
     row.save()
-    return plan_diff(before, after, set(pins)) if before else ()
+    return plan_diff(before, after, set(pins)) if before and before.settings else ()
+
+
+def take_back_refused(title: Title, target: Target) -> None:
+    """Take back what was set by hand in a cell and can't be meant there any more: a device, an encoder or a track may
+    have gone. The rest stays, unless it is refused for something that was not set.
+
+    Raises ``PlanError`` where no pin is the reason.
+    """
+    row = stored_override(title.pk, target.pk)
+    if row is None:
+        return
+    row.pins = {CALLED_NOW.get(key, key): said for key, said in row.pins.items()}
+    while True:
+        try:
+            plan_cell(title, target, row)
+        except BadPin as error:
+            if not row.pins:
+                raise
+            left = {key: said for key, said in row.pins.items() if key != error.facts.get("pin")}
+            row.pins = left if len(left) < len(row.pins) else {}
+        else:
+            row.save()
+            return
 
 
 def transfer_pins(title: Title, target: Target, others: Sequence[Title]) -> TransferredTo:

@@ -27,6 +27,21 @@ def of_encoded(show: Callable[[Case, VideoStream, VideoSettings], Shown | None])
     return shown
 
 
+def of_source(show: Callable[[Case, VideoStream, int], Shown]) -> Show:
+    """Shown of the source's picture and how it comes to be turned, also where it is copied; not where it is left out.
+
+    The turn is as the source's: degrees counter-clockwise.
+    """
+
+    def shown(case: Case) -> Shown | None:
+        source, made = case.title.video, case.made.video
+        if source is None or made is None:
+            return None
+        return show(case, source, source.rotation if made.action is Action.COPY else made.rotation)
+
+    return shown
+
+
 def of_any(copied: Callable[[Case, VideoSettings], Shown], made: Show) -> Show:
     """Shown otherwise where the picture is copied."""
 

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from ....catalogue import later, say
-from ....media import Reason, VideoSettings, VideoStream
+from ....media import Reason, VideoStream
 from ..decision import AUTOMATIC, Case, DecisionKind, Shown
 from ..form import Choice, OneNumber
-from .common import of_encoded
+from .common import of_source
 
 TURNS = {
     0: later("not turned"),
@@ -17,14 +17,14 @@ TURNS = {
 """Degrees clockwise, from how the picture is stored."""
 
 
-@of_encoded
-def _show(case: Case, source: VideoStream, made: VideoSettings) -> Shown:
+@of_source
+def _show(case: Case, source: VideoStream, rotation: int) -> Shown:
     told = say(TURNS[-source.rotation % 360])
     as_source = Choice(value=AUTOMATIC, text=say("as the source says: {turn}", turn=told))
     turns = (Choice(value=str(degrees), text=say(text)) for degrees, text in TURNS.items())
     return Shown(
         value=case.pins.said.get(ROTATION.key, AUTOMATIC),
-        text=say(TURNS[-made.rotation % 360]),
+        text=say(TURNS[-rotation % 360]),
         reason=Reason(code="turned_as_source"),
         fine=not source.rotation,
         choices=(as_source, *turns),

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from ....catalogue import later, say
-from ....media import Reason, VideoSettings, VideoStream
+from ....media import Reason, VideoStream
 from ..decision import Case, DecisionKind, Shown
 from ..form import Choice, OneOf
-from .common import of_encoded
+from .common import of_source
 
 FIT, FILL, STRETCH = "fit", "fill", "stretch"
 WAYS = {
@@ -16,8 +16,8 @@ WAYS = {
 }
 
 
-@of_encoded
-def _show(case: Case, source: VideoStream, made: VideoSettings) -> Shown:
+@of_source
+def _show(case: Case, source: VideoStream, rotation: int) -> Shown:
     value = case.pins.said.get(SCREEN_FIT.key, FIT)
     return Shown(
         value=value,
