@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
+from fractions import Fraction
 from pathlib import Path
 
 import numpy as np
 import pytest
+from tests.instruments.authored import Pictures
+from tests.instruments.discs import Chain, Vob, author_dvd
 from tests.instruments.engine import output_of
 from tests.instruments.looked import looked_over
+from tests.instruments.readback import hear, see
 
 from rheon.core.analysis import survey_title
 from rheon.core.delivery import Delivered, Order, convert
@@ -57,6 +61,19 @@ def test_a_telecined_film_comes_out_as_the_film_it_was(media: Path, tmp_path: Pa
     flying = np.median(steps[steps > 0]) / 4
     stops = [at for at in range(1, len(steps) - 1) if min(steps[at - 1], steps[at + 1]) > flying and steps[at] == 0]
     assert len(stops) <= len(steps) * 0.01
+
+
+def test_noise_costs_a_film_in_fields_no_picture_and_its_sound_stays_with_it(tmp_path: Path) -> None:
+    rate = Fraction(24000, 1001)
+    spread = "noise=alls=24:allf=t,telecine=first_field=top:pattern=23"
+    film = Vob(pictures=Pictures(count=144, rate=rate, size=(720, 480)), filters=spread, fields=True)
+    disc = read_source(author_dvd([film], [Chain(parts=((0, 0, 0),))], tmp_path / "DISC"))
+    made = made_from(looked_over(disc.titles[0]), tmp_path)
+    seen = see(made.path)
+    assert seen.numbers[:100] == tuple(range(100))
+    assert len(set(seen.numbers)) == len(seen.numbers) >= 143
+    offsets = hear(made.path, first_s=-seen.times[0]).offsets
+    assert len(offsets) >= 4 and max(map(abs, offsets)) < float(1 / rate) / 2
 
 
 def test_a_film_over_two_clips_becomes_one_file_with_its_subtitles_drawn_in(media: Path, tmp_path: Path) -> None:

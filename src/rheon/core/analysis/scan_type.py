@@ -23,6 +23,8 @@ MOVING = 12
 LEAST_MOVING_SHARE = 0.0003
 COMBED, CLEAN = 1.15, 1.0
 REPEATED = 0.25
+LESS, BETWEEN_REPEATS = 0.6, (2, 3)
+"""How much less a field that comes twice differs at least, and how far upper and lower ones lie apart in a cycle."""
 LEAST_PICTURES = 6
 MIXED_SHARE, ALIKE_SHARE, MIXED_VOTES = 0.15, 0.35, 2
 """What the fewer stretches have to be of all, before a title is held to be mixed."""
@@ -116,20 +118,32 @@ def _combing(pictures: np.ndarray) -> np.ndarray:
 
 def _repeats_fields(pictures: np.ndarray, least: int) -> bool:
     """Whether one upper and one lower field come twice in each cycle, and never both together, ``least`` times each."""
-    upper, lower = (_repeats(pictures[:, parity::2]) for parity in (0, 1))
-    if upper is None or lower is None or min(len(upper), len(lower)) < least:
+    steps = [_steps(pictures[:, parity::2]) for parity in (0, 1)]
+    usual = [float(np.median(each)) for each in steps]
+    if min(usual) < LEAST_MOVING_SHARE:
         return False
-    steady = all(len({at % CYCLE for at in found}) == 1 for found in (upper, lower))
-    return steady and upper[0] % CYCLE != lower[0] % CYCLE
+    upper, lower = (np.flatnonzero(each < mid * REPEATED) for each, mid in zip(steps, usual, strict=True))
+    if min(len(upper), len(lower)) >= least and all(len({*found % CYCLE}) == 1 for found in (upper, lower)):
+        return bool(upper[0] % CYCLE != lower[0] % CYCLE)
+    # grain is coded anew each time: fields that come twice only differ less than those around them
+    above, below = map(_comes_round, steps)
+    return above is not None and below is not None and (above - below) % CYCLE in BETWEEN_REPEATS
 
 
-def _repeats(fields: np.ndarray) -> list[int] | None:
-    """The pictures whose field equals the one before; ``None`` where the fields hardly change at all."""
-    steps = (np.abs(np.diff(fields, axis=0)) > MOVING).mean(axis=(1, 2))
-    usual = float(np.median(steps))
-    if usual < LEAST_MOVING_SHARE:
-        return None
-    return [int(at) for at in np.flatnonzero(steps < usual * REPEATED)]
+def _steps(fields: np.ndarray) -> np.ndarray:
+    """How much of each field is not as in the one before."""
+    steps: np.ndarray = (np.abs(np.diff(fields, axis=0)) > MOVING).mean(axis=(1, 2))
+    return steps
+
+
+def _comes_round(steps: np.ndarray) -> int | None:
+    """The place in the cycle at which fields differ far less, each time, than just before and after."""
+    for place in range(CYCLE):
+        found = range(place, len(steps), CYCLE)
+        around = [np.delete(steps[max(0, at - 1) : at + 2], min(at, 1)) for at in found]
+        if len(found) > 1 and all(steps[at] < LESS * near.min() for at, near in zip(found, around, strict=True)):
+            return place
+    return None
 
 
 def _top_first(pictures: np.ndarray) -> bool | None:

@@ -23,6 +23,10 @@ COMBED_PIXELS = 20
 """Of 16 x 16 pixels: narrow edges that move a little are combed in so few."""
 FILM_CYCLE, MOST_LATE = 5, 0.8
 """Frames in which film comes round; how late in ticks, one of them may come."""
+DECIMATE = "decimate=dupthresh=100"
+"""Of each five frames the one most like the one before goes, however unlike. With a limit, noise keeps frames that come
+twice; the first goes in their place, and all that follow come as much later.
+"""
 PIXEL_FORMATS = {8: "yuv420p", 10: "yuv420p10le"}
 
 
@@ -188,7 +192,7 @@ def _fields(made: VideoSettings) -> list[str]:
         matched = f"fieldmatch=order={order}:combmatch=full:combpel={COMBED_PIXELS}"
         whole = [*back, matched, _deinterlace(made.deinterlacer, order, each=False, which="interlaced")]
         # of film spread over fields, one frame in five comes twice
-        return whole if made.fields is Fields.MATCH else [*whole, "decimate"]
+        return whole if made.fields is Fields.MATCH else [*whole, DECIMATE]
     return [f"setfield={order}"] if made.fields is Fields.KEEP else back
 
 
