@@ -65,11 +65,10 @@ class DecisionKind(Generic[T]):
         except Unreadable as error:
             raise self.refuse(error.what, **error.facts) from None
 
-    def refuse(self, what: str, *, advice: str | None = None, **facts: object) -> BadPin:
+    def refuse(self, what: str, **facts: object) -> BadPin:
         """The error for a pin that can't be meant here."""
         # what is said in a form of its own is not offered: its message says what can be said
-        usual = "" if isinstance(self.form, Special) else None
-        return BadPin(what, advice=usual if advice is None else advice, pin=self.key, **facts)
+        return BadPin(what, advice="" if isinstance(self.form, Special) else None, pin=self.key, **facts)
 
 
 @dataclass(frozen=True)

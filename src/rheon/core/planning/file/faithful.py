@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ...catalogue import say
 from ...devices import DeviceProfile, Verdict
-from ...errors import PlanError
+from ...errors import BadPin, PlanError
 from ...formats import AUDIO_CODECS, CONTAINERS, channels_text, codec_name, is_text
 from ...media import (
     Action,
@@ -46,11 +46,11 @@ def faithful_plan(request: PlanRequest, profile: DeviceProfile) -> Plan:
     """
     title = request.title
     if other := next((key for key in request.pins.said if key not in SETTABLE), None):
-        kind = kind_of(other)
-        raise kind.refuse(
+        raise BadPin(
             "A copy keeps every track as it is, so {label} can't be set for it.",
-            label=say(kind.label),
             advice="Take that back, or convert the title instead.",
+            pin=other,
+            label=say(kind_of(other).label),
         )
     if len(request.range.kept) > 1 or (title.joined and request.range.kept):
         raise PlanError(
