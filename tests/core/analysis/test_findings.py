@@ -16,10 +16,12 @@ from tests.instruments.looked import survey_of
 
 from rheon.core.analysis import SubtitlesFound, Survey, fingerprint, survey_title, with_findings
 from rheon.core.analysis.borders import find_borders
+from rheon.core.analysis.combing import comb_limit
 from rheon.core.analysis.scan_type import find_scan_type, votes_of
 from rheon.core.analysis.sounds import lossless_rates
 from rheon.core.analysis.subtitle_lines import LineCount, count_graphics, count_subpictures, subpicture_commands
-from rheon.core.media import Borders, Forced, Scan, Source, SubtitleStream, Title, VideoStream
+from rheon.core.commands.making.filters import COMBED_PIXELS
+from rheon.core.media import COMB_LIMIT, Borders, Forced, Scan, Source, SubtitleStream, Title, VideoStream
 from rheon.core.sources import read_source
 from rheon.demo import scenario
 
@@ -45,14 +47,14 @@ def at_moment(scene: NDArray[np.float64], moment: float) -> NDArray[np.float64]:
     return scene[:, round(moment * 5) : round(moment * 5) + COLUMNS]
 
 
-def woven(scene: NDArray[np.float64], moments: list[tuple[float, float]]) -> Pictures:
-    """Pictures of upper and lower lines, each from its own moment."""
+def woven(scene: NDArray[np.float64], moments: list[tuple[float, float]], grain: float = 1.0) -> Pictures:
+    """Pictures of upper and lower lines, each from its own moment, with grain that no two have in common."""
     made = []
     for upper, lower in moments:
         picture = at_moment(scene, upper).copy()
         picture[1::2] = at_moment(scene, lower)[1::2]
         made.append(picture)
-    noise = np.random.default_rng(3).normal(0, 1.0, (len(made), LINES, COLUMNS))
+    noise = np.random.default_rng(3).normal(0, grain, (len(made), LINES, COLUMNS))
     return np.clip(np.array(made) + noise, 16, 235).astype(np.uint8)
 
 
@@ -65,13 +67,35 @@ def film_frames(start: int, count: int) -> list[tuple[float, float]]:
     return pairs[start : start + 12]
 
 
-@given(st.integers(0, 4), st.integers(0, 1000))
-@settings(max_examples=25)
-def test_film_spread_over_fields_is_known_by_its_repeated_fields(start: int, seed: int) -> None:
-    stretches = [woven(textured(seed + n), film_frames(start, 20)) for n in range(4)]
+@given(st.integers(0, 4), st.integers(0, 1000), st.sampled_from([1.0, 4.0, 7.0]))
+@settings(max_examples=40)
+def test_film_spread_over_fields_is_known_by_its_repeated_fields(start: int, seed: int, grain: float) -> None:
+    stretches = [woven(textured(seed + n), film_frames(start, 20), grain) for n in range(4)]
     found = find_scan_type(votes_of(stretches), replace(FLAGGED, scan=Scan.INTERLACED))
     assert (found.scan, found.in_fields) == (Scan.TELECINED, True)
     assert found.sure > 0.7
+    assert found.comb_limit == COMB_LIMIT
+
+
+@pytest.mark.parametrize("grain", [1.0, 16.0, 24.0])
+def test_grain_is_not_taken_for_combing_and_two_moments_are(grain: float) -> None:
+    whole = woven(textured(5), [(n, n) for n in range(12)], grain)
+    limit = comb_limit(list(whole))
+    assert deinterlaced(whole, limit) <= 2
+    assert deinterlaced(whole, COMB_LIMIT) == (12 if grain > 10 else 0)
+    assert deinterlaced(woven(textured(5), [(n, n + 6) for n in range(12)], grain), limit, match="pc") >= 10
+
+
+def deinterlaced(pictures: Pictures, limit: int, match: str = "pcn_ub") -> int:
+    """How many pictures the engine's field matching holds to be combed, so that they do not stay as they are."""
+    chroma = np.full((len(pictures), LINES // 2, COLUMNS), 128, np.uint8)
+    stored = np.concatenate([pictures, chroma], axis=1)
+    form = ["-f", "rawvideo", "-pix_fmt", "yuv420p"]
+    matched = f"fieldmatch=order=tff:mode={match}:combmatch=full:combpel={COMBED_PIXELS}:cthresh={limit}"
+    argv = ["ffmpeg", "-v", "error", *form, "-s", f"{COLUMNS}x{LINES}", "-i", "pipe:0"]
+    argv += ["-vf", f"setfield=tff,{matched},bwdif=mode=send_frame:deint=interlaced", *form, "pipe:1"]
+    made = np.frombuffer(output_of(argv, feed=lambda: iter([stored.tobytes()])), np.uint8).reshape(stored.shape)
+    return sum(not np.array_equal(*pair) for pair in zip(stored, made, strict=True))
 
 
 @given(st.booleans(), st.integers(0, 1000))

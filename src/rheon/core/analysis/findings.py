@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from ..media import AudioStream, Borders, Forced, Scan, SubtitleStream, Title, VideoStream
+from ..media import COMB_LIMIT, AudioStream, Borders, Forced, Scan, SubtitleStream, Title, VideoStream
 from ..media.joined import of_parts
 
 SURE_ENOUGH = 0.6
@@ -34,12 +34,16 @@ class BordersFound:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class ScanTypeFound:
-    """How the frames were taken. ``in_fields``: the film's repeated fields are in the pictures, not only in flags."""
+    """How the frames were taken. ``in_fields``: the film's repeated fields are in the pictures, not only in flags.
+
+    ``comb_limit``: by more than that, in steps of eight bits, lines of its whole pictures hardly differ.
+    """
 
     scan: Scan
     top_field_first: bool
     in_fields: bool
     sure: float
+    comb_limit: int = COMB_LIMIT
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -139,6 +143,7 @@ def _video(video: VideoStream, survey: Survey) -> VideoStream:
             scan=scan_type.scan,
             top_field_first=scan_type.top_field_first,
             film_in_fields=scan_type.in_fields,
+            comb_limit=scan_type.comb_limit,
         )
     if survey.noise is not None:
         video = replace(video, noise=survey.noise)

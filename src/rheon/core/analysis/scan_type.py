@@ -14,7 +14,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ..media import Scan, VideoStream
+from ..media import COMB_LIMIT, Scan, VideoStream
+from .combing import comb_limit
 from .findings import ScanTypeFound
 from .pictures import Luma
 
@@ -34,10 +35,14 @@ BY_FLAGS = 0.7
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Vote:
-    """What one stretch says; ``top_first`` is ``None`` where it says nothing of field order."""
+    """What one stretch says; ``top_first`` is ``None`` where it says nothing of field order.
+
+    ``comb_limit``: film's whole pictures look combed up to there.
+    """
 
     scan: Scan
     top_first: bool | None
+    comb_limit: int = COMB_LIMIT
 
 
 def votes_of(stretches: Sequence[Luma]) -> list[Vote]:
@@ -68,8 +73,13 @@ def find_scan_type(votes: Sequence[Vote], flagged: VideoStream) -> ScanTypeFound
     elif flagged.scan is Scan.TELECINED and scan is Scan.PROGRESSIVE:
         # repeated by flags only: the stored pictures are whole, as they should be
         return ScanTypeFound(scan=flagged.scan, top_field_first=bool(top_first), in_fields=False, sure=0.9)
+    limits = sorted(vote.comb_limit for vote in votes if vote.scan is scan)
     return ScanTypeFound(
-        scan=scan, top_field_first=bool(top_first), in_fields=scan is Scan.TELECINED, sure=round(sure, 2)
+        scan=scan,
+        top_field_first=bool(top_first),
+        in_fields=scan is Scan.TELECINED,
+        sure=round(sure, 2),
+        comb_limit=limits[len(limits) * 3 // 4],
     )
 
 
@@ -96,8 +106,9 @@ def _vote(stretch: Luma) -> Vote | None:
     order = _top_first(pictures)
     share = float(np.mean(combed > COMBED))
     # where film is combed only a little, its repeated fields have to come round at least once more
-    if share <= 0.75 and _repeats_fields(pictures, 1 if share >= 0.15 else 2):
-        return Vote(scan=Scan.TELECINED, top_first=order)
+    places = _repeated_fields(pictures, 1 if share >= 0.15 else 2) if share <= 0.75 else None
+    if places:
+        return Vote(scan=Scan.TELECINED, top_first=order, comb_limit=comb_limit(_whole(stretch, places)))
     if share >= 0.6:
         return Vote(scan=Scan.INTERLACED, top_first=order)
     return Vote(scan=Scan.PROGRESSIVE, top_first=None) if share <= 0.2 else None
@@ -116,18 +127,30 @@ def _combing(pictures: np.ndarray) -> np.ndarray:
     return np.array(found)
 
 
-def _repeats_fields(pictures: np.ndarray, least: int) -> bool:
-    """Whether one upper and one lower field come twice in each cycle, and never both together, ``least`` times each."""
+def _repeated_fields(pictures: np.ndarray, least: int) -> tuple[int, int] | None:
+    """Where in each cycle an upper and a lower field come twice, at least so many times each and never both together;
+    ``None`` where they don't.
+    """
     steps = [_steps(pictures[:, parity::2]) for parity in (0, 1)]
     usual = [float(np.median(each)) for each in steps]
     if min(usual) < LEAST_MOVING_SHARE:
-        return False
+        return None
     upper, lower = (np.flatnonzero(each < mid * REPEATED) for each, mid in zip(steps, usual, strict=True))
     if min(len(upper), len(lower)) >= least and all(len({*found % CYCLE}) == 1 for found in (upper, lower)):
-        return bool(upper[0] % CYCLE != lower[0] % CYCLE)
+        found = (int(upper[0]) % CYCLE, int(lower[0]) % CYCLE)
+        return found if found[0] != found[1] else None
     # grain is coded anew each time: fields that come twice only differ less than those around them
     above, below = map(_comes_round, steps)
-    return above is not None and below is not None and (above - below) % CYCLE in BETWEEN_REPEATS
+    if above is None or below is None or (above - below) % CYCLE not in BETWEEN_REPEATS:
+        return None
+    return above, below
+
+
+def _whole(stretch: Luma, places: tuple[int, int]) -> list[Luma]:
+    """The pictures whose fields belong together: all but those between a field that came twice and the other one."""
+    first, other = places if (places[1] - places[0]) % CYCLE == BETWEEN_REPEATS[0] else places[::-1]
+    mixed = {(first + 1) % CYCLE, other % CYCLE}
+    return [picture for at, picture in enumerate(stretch) if at % CYCLE not in mixed]
 
 
 def _steps(fields: np.ndarray) -> np.ndarray:

@@ -30,6 +30,7 @@ from .source import (
     Title,
 )
 from .streams import (
+    COMB_LIMIT,
     HDR_TRANSFERS,
     NOISY,
     OF_FIELDS,
@@ -50,6 +51,7 @@ from .tags import TAG_FIELDS, ContentKind, Proposed, ProposedTags, Tags, tags_of
 from .wishes import Balance, SoundWish, SubtitleWish
 
 __all__ = [
+    "COMB_LIMIT",
     "FILM",
     "HDR_TRANSFERS",
     "NOISY",

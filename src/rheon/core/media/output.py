@@ -8,7 +8,7 @@ from fractions import Fraction
 
 from .cover import Cover, CoverPlace
 from .kept import KeptRange
-from .streams import Borders, Colour
+from .streams import COMB_LIMIT, Borders, Colour
 from .tags import Tags
 
 
@@ -49,7 +49,8 @@ class VideoSettings:
     anticlockwise); ``rotation_from`` is what the source says of it, which the engine does by itself. ``frame_rate`` is
     what comes out, at most where each picture keeps its own time (``variable_rate``); of the source's pictures every
     ``every``-th is taken.
-    ``film_in_fields`` says that repeated fields are taken out by looking at them instead of by their flags.
+    ``film_in_fields`` says that repeated fields are taken out by looking at them instead of by their flags; a picture
+    is combed whose lines differ by more than ``comb_limit``, in steps of eight bits.
     ``colour_from`` is the source's where it has to be turned into ``colour``. ``pad`` is black around the picture,
     inside its size. Differences up to ``denoise`` are smoothed, and steps up to ``deband``, both in steps of eight
     bits. ``parts`` are the settings of each part of a joined title where not all are treated alike.
@@ -73,6 +74,7 @@ class VideoSettings:
     fields: Fields = Fields.LEAVE
     deinterlacer: str = "bwdif"
     film_in_fields: bool = False
+    comb_limit: int = COMB_LIMIT
     top_field_first: bool = True
     combed: bool = False
     colour: Colour | None = None

@@ -20,6 +20,8 @@ class Scan(StrEnum):
 
 OF_FIELDS = frozenset({Scan.INTERLACED, Scan.TELECINED, Scan.MIXED})
 """Where lines of two moments may lie in one picture."""
+COMB_LIMIT = 9
+"""In steps of eight bits: lines of two moments differ by more, and hardly any others of smooth pictures do."""
 NOISY = 1.5
 """Steps of eight bits."""
 
@@ -141,6 +143,7 @@ class VideoStream:
     ``None`` where the stream does not say. Where the pictures come at changing distances (``variable_rate``),
     ``frame_rate`` is that of the quick parts; ``holding_rate`` is the container's word for one that
     holds every picture. ``noise`` is its standard deviation in steps of eight bits, where somebody has measured it.
+    ``comb_limit`` says, in the same steps, up to where lines of whole pictures differ by themselves.
     ``place`` counts a file's streams from 0, as the container lists them.
     """
 
@@ -162,6 +165,7 @@ class VideoStream:
     borders: Borders | None = None
     often_black: Borders | None = None
     film_in_fields: bool = False
+    comb_limit: int = COMB_LIMIT
     variable_rate: bool = False
     holding_rate: Fraction | None = None
     colour: Colour | None = None

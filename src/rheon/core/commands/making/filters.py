@@ -189,7 +189,7 @@ def _fields(made: VideoSettings) -> list[str]:
         return [*back, _deinterlace(made.deinterlacer, order, each=made.fields is Fields.DOUBLE)]
     if made.fields is Fields.MATCH or (made.fields is Fields.RESTORE and made.film_in_fields):
         # match the fields that were one frame of film, deinterlace what has no match
-        matched = f"fieldmatch=order={order}:combmatch=full:combpel={COMBED_PIXELS}"
+        matched = f"fieldmatch=order={order}:combmatch=full:combpel={COMBED_PIXELS}:cthresh={made.comb_limit}"
         whole = [*back, matched, _deinterlace(made.deinterlacer, order, each=False, which="interlaced")]
         # of film spread over fields, one frame in five comes twice
         return whole if made.fields is Fields.MATCH else [*whole, DECIMATE]

@@ -7,7 +7,7 @@ from fractions import Fraction
 
 from ...devices import VideoEntry
 from ...formats import VideoEncoder, video_encoder
-from ...media import OF_FIELDS, Fields, Reason, Scan, VideoStream
+from ...media import COMB_LIMIT, OF_FIELDS, Fields, Reason, Scan, VideoStream
 from ..decisions import PINNED, Pins
 from ..decisions.picture import DEINTERLACER, FIELDS, FRAME_RATE
 from ..decisions.picture.deinterlacer import USUAL
@@ -42,7 +42,7 @@ class FrameRatePlan:
     """The frame rate that comes out and what has to be done to the fields, each with its reason.
 
     ``variable_rate``: every picture keeps its own time, and ``frame_rate`` is that of the quick parts. ``every``: of so
-    many pictures one is taken.
+    many pictures one is taken. ``comb_limit`` as for ``VideoSettings``.
     """
 
     frame_rate: Fraction
@@ -51,6 +51,7 @@ class FrameRatePlan:
     fields: Fields
     deinterlacer: str
     film_in_fields: bool
+    comb_limit: int
     combed: bool
     rate_reason: Reason
     fields_reason: Reason
@@ -86,6 +87,7 @@ def plan_frame_rate(
         fields=fields,
         deinterlacer=pins.of(DEINTERLACER) or USUAL,
         film_in_fields=looked_at,
+        comb_limit=video.comb_limit if looked_at or fields is Fields.MATCH else COMB_LIMIT,
         combed=fields is Fields.LEAVE and video.scan in OF_FIELDS,
         rate_reason=rate_reason,
         fields_reason=fields_reason,

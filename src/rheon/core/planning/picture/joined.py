@@ -83,6 +83,7 @@ def _settings(made: VideoSettings, part: PartPicture, pins: Pins, *, fitted: boo
         fields=timing.fields,
         deinterlacer=timing.deinterlacer,
         film_in_fields=timing.film_in_fields,
+        comb_limit=timing.comb_limit,
         top_field_first=part.video.top_field_first,
         every=timing.every if timing.frame_rate == made.frame_rate else 1,
         colour_from=colour_change(part.video, made.colour),

@@ -345,6 +345,7 @@ def _settings(
         fields=timing.fields,
         deinterlacer=timing.deinterlacer,
         film_in_fields=timing.film_in_fields,
+        comb_limit=timing.comb_limit,
         combed=timing.combed,
         top_field_first=picture.video.top_field_first,
         encoder=encoder.name,
