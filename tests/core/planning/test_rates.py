@@ -23,6 +23,7 @@ from rheon.core.planning.picture.rates import (
     choose_rates,
     expected_bitrate,
     floor_share,
+    under_peak,
 )
 
 
@@ -52,6 +53,17 @@ def test_a_step_on_the_scale_moves_the_rate_as_the_encoder_s_scale_does() -> Non
     assert at_quality(1000.0, h264, Balance.EVEN, 21) == 1000.0
     assert at_quality(1000.0, h264, Balance.EVEN, 27) == pytest.approx(500.0)
     assert at_quality(1000.0, h264, Balance.EVEN, 15) == pytest.approx(2000.0)
+
+
+@given(st.integers(64_000, 20_000_000), st.floats(0.001, 50), st.floats(1.01, 2))
+def test_a_peak_holds_a_mean_down_the_more_is_wanted_and_is_reached_where_much_more_is(
+    peak_bps: int, share: float, more: float
+) -> None:
+    comes_out = under_peak(share * peak_bps, peak_bps)
+    assert 0 < comes_out <= min(share, 1) * peak_bps * 1.0001
+    assert comes_out <= under_peak(share * more * peak_bps, peak_bps) * 1.0001
+    assert share > 0.5 or comes_out > 0.98 * share * peak_bps
+    assert share < 3 or comes_out > 0.99 * peak_bps
 
 
 @given(st.floats(10_000, 10_000_000))

@@ -104,10 +104,11 @@ def _pictures(title: Title, settings: OutputSettings, basis: Basis) -> _Size:
     size = title.duration_s * basis.video_bps / 8 * OVERHEAD
     unsure = _unsure(title, settings)
     found = _between(size, *((1 - unsure, 1 + unsure) if basis.measured else GUESSED))
-    peak_bps = settings.video.peak_bps if settings.video else None
-    if peak_bps is None:
+    made = settings.video
+    if made is None or made.peak_bps is None:
         return found
-    most = title.duration_s * peak_bps / 8 * OVERHEAD  # that is all that the peak lets through
+    # that is all that the peak lets through, and what its buffer holds at first
+    most = (title.duration_s * made.peak_bps + (made.buffer_bits or 0)) / 8 * OVERHEAD
     return replace(found, high=max(found.expected, min(found.high, most)))
 
 

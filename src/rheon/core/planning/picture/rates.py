@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 from fractions import Fraction
 
@@ -14,6 +15,7 @@ from ...media import Balance, Fields
 USUAL_PIXELS = 720 * 480
 GROWTH_PER_STEP = (0.50, 0.71, 1.0, 1.26, 1.6)
 TYPICAL_PEAK = 6  # peaks of a constant-quality stream against its mean
+PEAK_BEND = 4  # a mean of half the peak is hardly held down, one of the peak itself by a sixth
 SAFETY = Fraction(9, 10)
 KEYFRAME_S = 5.0
 SMALLEST_PEAK_BPS = 64_000
@@ -89,6 +91,11 @@ def at_quality(expected_bps: float, encoder: VideoEncoder, balance: Balance, qua
     if usual is None:
         return expected_bps
     return expected_bps * float(2 ** ((usual - quality) / encoder.halving))
+
+
+def under_peak(expected_bps: float, peak_bps: float) -> float:
+    """The mean rate that comes out under a peak: far below it as expected, and the peak where much more is wanted."""
+    return expected_bps / math.pow(1 + math.pow(expected_bps / peak_bps, PEAK_BEND), 1 / PEAK_BEND)
 
 
 def bitrate_for_size(size_bytes: float, duration_s: float, sound_bps: float) -> int:

@@ -266,8 +266,12 @@ def _rated(picture: _Picture) -> _Rated:
     chosen = _peaks(picture, chosen)
     if wish is None or wish.mode == QUALITY:
         plain = coding.profile in VIDEO_CODECS[entry.codec].plain_profiles
-        expected = min(expected * (picture.encoder.plain_share if plain else 1), chosen.peak_bps * 0.9)
+        expected *= picture.encoder.plain_share if plain else 1
     settings = _settings(picture, geometry, chosen, (wish, expected))
+    if settings.bitrate_bps is None:
+        expected = rates.under_peak(expected, chosen.peak_bps)
+    elif wish is None:
+        expected = float(settings.bitrate_bps)
     return _Rated(
         settings=settings,
         expected_bps=expected,
