@@ -205,7 +205,7 @@ def test_what_is_switched_on_is_seen_and_heard_as_a_player_does(tmp_path: Path) 
     # pictures of lines over a picture that is copied
     vob = Vob(pictures=Pictures(count=200, rate=PAL, size=(720, 576)), lines=((2, 3),))
     disc = read_source(author_dvd([vob], [Chain(parts=((0, 0, 0),))], tmp_path / "DISC")).titles[0]
-    copied = planned(disc, "faithful-copy", subtitles_track="0", subtitles_form="track")
+    copied = planned(disc, "faithful-copy")
     (tmp_path / "copied").mkdir()
     over, _ = looked_at(disc, copied, tmp_path / "copied", 1.0, subtitle=0)
     assert lit(over) == [pytest.approx((1, 2), abs=0.09)]
