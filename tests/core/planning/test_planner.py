@@ -168,7 +168,7 @@ def test_every_plan_keeps_every_rule_of_its_device(title: Title, profile: Device
     )
 
 
-@settings(max_examples=200, deadline=None)
+@settings(max_examples=90, deadline=None)
 @given(titles(), st.sampled_from(PROFILES), st.sampled_from(list(ANEW)))
 def test_what_would_fit_as_it_is_says_what_it_is_made_anew_for(title: Title, profile: DeviceProfile, why: str) -> None:
     subtitles = title.subtitles if why == "drawn_into_picture" else ()
