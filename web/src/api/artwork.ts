@@ -18,13 +18,23 @@ const NOTHING_CHOSEN = {
 } as const satisfies Schemas["Chosen"];
 
 /** What a title's files are known by, and what could be taken. */
-export const useArtwork = (id: number) =>
-  useQuery({
+export function useArtwork(id: number) {
+  const cache = useQueryClient();
+  return useQuery({
     queryKey: artworkOf(id),
-    queryFn: () =>
-      answer(client.GET("/api/shelf/titles/{title_id}/artwork", { params: { path: { title_id: id } } })),
+    queryFn: async () => {
+      const found = await answer(
+        client.GET("/api/shelf/titles/{title_id}/artwork", { params: { path: { title_id: id } } }),
+      );
+      // asked for before what is being chosen was stored: it says what was chosen before
+      const chosen = cache.isMutating({ mutationKey: artworkOf(id) })
+        ? cache.getQueryData<Schemas["Artwork"]>(artworkOf(id))
+        : undefined;
+      return chosen ? { ...found, cover: chosen.cover } : found;
+    },
     refetchInterval: (query) => (query.state.data?.looking ? LOOKING_MS : false),
   });
+}
 
 export function useSetArtwork(id: number) {
   const cache = useQueryClient();
@@ -43,7 +53,8 @@ export function useSetArtwork(id: number) {
       );
     },
     onError: () => cache.invalidateQueries({ queryKey: artworkOf(id) }),
-    onSuccess: (anew, { alike }) => {
+    onSuccess: async (anew, { alike }) => {
+      await cache.cancelQueries({ queryKey: artworkOf(id) });
       if (cache.isMutating({ mutationKey: artworkOf(id) }) < 2) cache.setQueryData(artworkOf(id), anew);
       return Promise.all([
         ...(alike ?? []).map((other) => cache.invalidateQueries({ queryKey: artworkOf(other) })),
