@@ -218,8 +218,8 @@ def _treated_for(request: PlanRequest, judged: Judgement, parts: _Parts) -> Reas
 
 def _made_anew_for(request: PlanRequest, parts: _Parts) -> str | None:
     """Why a stream is encoded that the device takes as it is; ``None`` where none is, or nobody asked for it."""
-    wish, picture = parts.wish, parts.picture
-    if picture is not None and picture.settings.action is Action.ENCODE:
+    wish, made = parts.wish, parts.picture.settings if parts.picture else None
+    if made is not None and made.action is Action.ENCODE:
         if request.pins.in_group(REPAINTING):
             return "picture_by_hand"
         return "drawn_into_picture" if wish.subtitles.tracks and wish.form is SubtitleForm.DRAWN else None
