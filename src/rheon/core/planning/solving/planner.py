@@ -196,7 +196,7 @@ def _made(request: PlanRequest, parts: _Parts, judged: Judgement) -> Plan:
         device_ids=tuple(device.id for device in request.devices),
         balance=request.balance,
         treatment=Verdict.REWRAP if whole else Verdict.CONVERT,
-        reason=_treated_for(request, judged, parts),
+        reason=_treated_for(request, judged, wish, settings),
         rules=(),
         breaches=breaches(request.title, settings, expected, request.devices) if request.pins else (),
         settings=settings,
@@ -204,26 +204,25 @@ def _made(request: PlanRequest, parts: _Parts, judged: Judgement) -> Plan:
     )
 
 
-def _treated_for(request: PlanRequest, judged: Judgement, parts: _Parts) -> Reason:
+def _treated_for(request: PlanRequest, judged: Judgement, wish: Wish, settings: OutputSettings) -> Reason:
     """Why anything is made, and why more than the title would need for the device."""
     a_part = request.range.kept or request.cut_exactly
     fits = judged.verdict in (Verdict.PLAYS, Verdict.REWRAP) and not judged.broken
     if a_part and fits:
         return Reason(code="only_a_part")
-    if judged.verdict.rank < Verdict.CONVERT.rank and (code := _made_anew_for(request, parts)):
+    if judged.verdict.rank < Verdict.CONVERT.rank and (code := _made_anew_for(request, wish, settings)):
         return Reason(code=code)
     plays = judged.verdict is Verdict.PLAYS and request.set_by_hand
     return Reason(code="plays_without_what_was_set") if plays else judged.reason
 
 
-def _made_anew_for(request: PlanRequest, parts: _Parts) -> str | None:
+def _made_anew_for(request: PlanRequest, wish: Wish, settings: OutputSettings) -> str | None:
     """Why a stream is encoded that the device takes as it is; ``None`` where none is, or nobody asked for it."""
-    wish, made = parts.wish, parts.picture.settings if parts.picture else None
-    if made is not None and made.action is Action.ENCODE:
+    if settings.video is not None and settings.video.action is Action.ENCODE:
         if request.pins.in_group(REPAINTING):
             return "picture_by_hand"
         return "drawn_into_picture" if wish.subtitles.tracks and wish.form is SubtitleForm.DRAWN else None
-    encodes = any(sound.action is Action.ENCODE for sound in parts.sound.settings)
+    encodes = any(sound.action is Action.ENCODE for sound in settings.audio)
     return "sound_by_hand" if encodes and request.pins.any_of(SOUND) else None
 
 
