@@ -1,4 +1,11 @@
-import { keepPreviousData, useMutation, useQuery, useQueries, useQueryClient } from "@tanstack/react-query";
+import {
+  keepPreviousData,
+  type QueryClient,
+  useMutation,
+  useQuery,
+  useQueries,
+  useQueryClient,
+} from "@tanstack/react-query";
 
 import { useEffect, useState } from "react";
 
@@ -90,6 +97,12 @@ export const useNextScene = (title: number) =>
       ),
   });
 
+/** A sheet that came as the answer to a change of it, beside which the table's cells are old. */
+export function keepSheet(cache: QueryClient, sheet: Schemas["Sheet"]) {
+  cache.setQueryData(keys.sheet(sheet.title_id, sheet.target_id), sheet);
+  return cache.invalidateQueries({ queryKey: ["bench", "cells"] });
+}
+
 export function useChangeSheet(title: number, target: number) {
   const cache = useQueryClient();
   return useMutation({
@@ -102,10 +115,7 @@ export function useChangeSheet(title: number, target: number) {
           body,
         }),
       ),
-    onSuccess: (sheet) => {
-      cache.setQueryData(keys.sheet(title, target), sheet);
-      return cache.invalidateQueries({ queryKey: ["bench", "cells"] });
-    },
+    onSuccess: (sheet) => keepSheet(cache, sheet),
   });
 }
 
@@ -119,10 +129,7 @@ export function useTakeBackRefused(title: number, target: number) {
           params: { path: { title_id: title, target_id: target } },
         }),
       ),
-    onSuccess: (sheet) => {
-      cache.setQueryData(keys.sheet(title, target), sheet);
-      return cache.invalidateQueries({ queryKey: ["bench", "cells"] });
-    },
+    onSuccess: (sheet) => keepSheet(cache, sheet),
   });
 }
 
@@ -252,10 +259,7 @@ export function useApplySet(title: number, target: number) {
           params: { path: { title_id: title, target_id: target, set_id: id } },
         }),
       ),
-    onSuccess: (sheet) => {
-      cache.setQueryData(keys.sheet(title, target), sheet);
-      return cache.invalidateQueries({ queryKey: ["bench", "cells"] });
-    },
+    onSuccess: (sheet) => keepSheet(cache, sheet),
   });
 }
 

@@ -1,5 +1,6 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
+import { keepSheet } from "./bench";
 import { answer, client } from "./client";
 import { keys } from "./queries";
 
@@ -54,9 +55,6 @@ export function useAskFor(title: number, target: number) {
             }),
           );
     },
-    onSuccess: (sheet) => {
-      cache.setQueryData(keys.sheet(title, target), sheet);
-      return cache.invalidateQueries({ queryKey: ["bench", "cells"] });
-    },
+    onSuccess: (sheet) => keepSheet(cache, sheet),
   });
 }

@@ -7,21 +7,23 @@ from collections.abc import Sequence
 import numpy as np
 import numpy.typing as npt
 
+from ..commands.making.filters import COMBED_PIXELS
 from ..media import COMB_LIMIT
 from .pictures import Luma
 
 LIMITS = (COMB_LIMIT, 12, 16, 21, 28, 36)
 CELL = 8
 """A block has two cells each way; they overlap by one."""
-FEW_PIXELS = 16
-"""In a block of 16 x 16: a little fewer than the engine is told to let pass."""
+FEW_PIXELS = COMBED_PIXELS * 4 // 5
+"""In a block, a little fewer than the engine is told to let pass: it counts at the picture's edges too."""
 FEW_PICTURES = 0.1
+"""A share of them."""
 
 
 def comb_limit(pictures: Sequence[Luma]) -> int:
     """The least limit, in steps of eight bits, at which hardly any of these pictures is held to be combed.
 
-    They are whole: of fine lines and grain, they have what combing is made of.
+    Their lines are all of one moment: what looks combed in them is fine lines and grain.
     """
     for limit in LIMITS:
         held = [combed_pixels(picture, limit) > FEW_PIXELS for picture in pictures]

@@ -8,7 +8,6 @@ from django.views.decorators.http import require_GET
 from rest_framework.request import Request
 from rest_framework.views import APIView
 
-from rheon.core.errors import BadPin
 from rheon.core.planning import pin_set_text, preset_in_time
 from rheon.core.planning.decisions.picture import PRESET
 from rheon.server.api.operations import operation
@@ -94,15 +93,7 @@ class Sharing(APIView):
 class Sheet(APIView):
     @operation("plan")
     def get(self, request: Request, title_id: int, target_id: int) -> documents.Sheet:
-        title, target = cell_rows(title_id, target_id)
-        try:
-            return queries.sheet_document(title, target)
-        except BadPin as error:
-            raise BadPin(
-                "Something that was set by hand can't be meant here any more. {what}",
-                what=error.what,
-                advice="Take it back, and Rheon chooses there again.",
-            ) from error
+        return queries.sheet_document(*cell_rows(title_id, target_id))
 
     @operation("changePlan")
     def patch(self, request: Request, title_id: int, target_id: int, wanted: requests.SheetChange) -> documents.Sheet:

@@ -9,7 +9,7 @@ from rheon.core.analysis import Survey
 from rheon.core.catalogue import say
 from rheon.core.descriptions import settings_text, summary
 from rheon.core.devices import DeviceProfile, RuleResult, Verdict, goals, judge_title
-from rheon.core.errors import PlanError
+from rheon.core.errors import BadPin, PlanError
 from rheon.core.media import Borders, KeptRange, Role, mark_of
 from rheon.core.media import Title as CoreTitle
 from rheon.core.media.kept import first_picture_s, steady_rate
@@ -55,10 +55,17 @@ def table_document() -> documents.Table:
 
 
 def sheet_document(title: Title, target: Target, changed: Sequence[DecisionChange] = ()) -> documents.Sheet:
-    """One cell in full. Raises ``BadPin`` or ``PlanError``."""
+    """One cell in full. Raises ``BadPin`` where what was set by hand fits no more, or ``PlanError``."""
     override = stored_override(title.pk, target.pk)
-    request = request_for(title, target, override)
-    made = plan(request)
+    try:
+        request = request_for(title, target, override)
+        made = plan(request)
+    except BadPin as error:
+        raise BadPin(
+            "Something that was set by hand can't be meant here any more. {what}",
+            what=error.what,
+            advice="Take it back, and Rheon chooses there again.",
+        ) from error
     return documents.Sheet(
         title_id=title.pk,
         title_name=title.name,
@@ -300,10 +307,9 @@ def _framing(made: Plan, request: PlanRequest, survey: Survey | None) -> documen
     """The whole picture, where what is cut of it can be chosen: not of titles that are put together of others, nor
     where every track is kept as it is.
     """
-    source, settings = request.title.video, made.settings
-    cut = settings.video.crop if settings and settings.video else Borders()
-    seen = settings.video if settings else made.treatment is Verdict.PLAYS
-    if source is None or not seen or request.title.joined or any(device.faithful for device in request.devices):
+    source, video = request.title.video, made.settings.video if made.settings else None
+    shown = video is not None or made.treatment is Verdict.PLAYS
+    if source is None or not shown or request.title.joined or any(device.faithful for device in request.devices):
         return None
     upright = set_upright(source, request.pins)
     width, height = upright.upright_size
@@ -312,7 +318,7 @@ def _framing(made: Plan, request: PlanRequest, survey: Survey | None) -> documen
         height=height,
         aspect=float(upright.display_aspect),
         rotation=-upright.rotation % 360,
-        cut=_sides(cut),
+        cut=_sides(video.crop if video else Borders()),
         found=_sides(source.borders) if source.borders else None,
         often=_sides(source.often_black) if source.often_black else None,
         widest_at_s=survey.borders.widest_at_s if survey and survey.borders else None,

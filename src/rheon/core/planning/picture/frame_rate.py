@@ -7,7 +7,7 @@ from fractions import Fraction
 
 from ...devices import VideoEntry
 from ...formats import VideoEncoder, video_encoder
-from ...media import COMB_LIMIT, OF_FIELDS, Fields, Reason, Scan, VideoStream
+from ...media import OF_FIELDS, Fields, Reason, Scan, VideoStream
 from ..decisions import PINNED, Pins
 from ..decisions.picture import DEINTERLACER, FIELDS, FRAME_RATE
 from ..decisions.picture.deinterlacer import USUAL
@@ -87,7 +87,7 @@ def plan_frame_rate(
         fields=fields,
         deinterlacer=pins.of(DEINTERLACER) or USUAL,
         film_in_fields=looked_at,
-        comb_limit=video.comb_limit if looked_at or fields is Fields.MATCH else COMB_LIMIT,
+        comb_limit=video.comb_limit,
         combed=fields is Fields.LEAVE and video.scan in OF_FIELDS,
         rate_reason=rate_reason,
         fields_reason=fields_reason,

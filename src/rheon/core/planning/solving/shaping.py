@@ -18,7 +18,8 @@ def shaping(request: PlanRequest, made: Plan) -> tuple[Decision, ...]:
     """The shape of a plan's picture, how it is turned and how it meets the screen; of what plays as it is, as it is."""
     title = request.title
     if made.settings is not None:
-        return tuple(one for one in made.decisions if one.key in {kind.key for kind in SHAPING})
+        keys = {kind.key for kind in SHAPING}
+        return tuple(one for one in made.decisions if one.key in keys)
     if title.video is None or made.treatment is not Verdict.PLAYS:
         return ()
     profile = common_ground(request.devices, picture=True, sound=bool(title.audio))
