@@ -26,14 +26,23 @@ export function PlanSheet() {
   const sheet = useSheet(Number(titleId), Number(targetId));
   const takeBack = useTakeBackRefused(Number(titleId), Number(targetId));
   if (sheet.isPending || takeBack.isPending) return <Loading what="the plan" />;
-  if (sheet.isError && sheet.error instanceof Refused && sheet.error.code === "bad_pin") {
+  if (sheet.isError) {
+    const isRefusedPin = sheet.error instanceof Refused && sheet.error.code === "bad_pin";
     return (
-      <Failed error={takeBack.error ?? sheet.error} onRetry={() => takeBack.mutate()}>
-        Take it back
-      </Failed>
+      <div>
+        <div className="border-b border-hairline px-6 py-3 max-md:px-3">
+          <BackLink />
+        </div>
+        {isRefusedPin ? (
+          <Failed error={takeBack.error ?? sheet.error} onRetry={() => takeBack.mutate()}>
+            Take it back
+          </Failed>
+        ) : (
+          <Failed error={sheet.error} onRetry={() => void sheet.refetch()} />
+        )}
+      </div>
     );
   }
-  if (sheet.isError) return <Failed error={sheet.error} onRetry={() => void sheet.refetch()} />;
   return <Opened key={`${titleId}-${targetId}`} sheet={sheet.data} />;
 }
 
@@ -106,9 +115,7 @@ function SheetHead({ sheet, busy }: { sheet: Sheet; busy: boolean }) {
   return (
     <div className="flex flex-wrap items-center gap-x-6 gap-y-3 border-b border-hairline px-6 py-3 max-md:px-3">
       <div className="max-w-[340px] min-w-[220px]">
-        <Link to={job ? "/worklist" : "/bench"} className="text-[12px] text-quiet hover:text-ink">
-          {job ? "← Worklist" : "← Bench"}
-        </Link>
+        <BackLink />
         <h1 className="truncate text-[21px] leading-tight" title={sheet.title_name}>
           {sheet.title_name}
         </h1>
@@ -135,6 +142,15 @@ function SheetHead({ sheet, busy }: { sheet: Sheet; busy: boolean }) {
         {job ? <UseForJob job={job} busy={busy} /> : <ConvertButton sheet={sheet} busy={busy} />}
       </div>
     </div>
+  );
+}
+
+function BackLink() {
+  const job = useJobToChange();
+  return (
+    <Link to={job ? "/worklist" : "/bench"} className="text-[12px] text-quiet hover:text-ink">
+      {job ? "← Worklist" : "← Bench"}
+    </Link>
   );
 }
 
