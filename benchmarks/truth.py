@@ -48,6 +48,13 @@ SCAN_TYPES = {
     "upper field first": ("setpts=PTS/2,fps=50,interlace=scan=tff:lowpass=0,", "interlaced", True),
     "lower field first": ("setpts=PTS/2,fps=50,interlace=scan=bff:lowpass=0,", "interlaced", False),
     "telecined": ("fps=24000/1001,telecine=first_field=top:pattern=23,", "telecined", True),
+    "telecined, grain": (
+        "fps=24000/1001,noise=alls=24:allf=t,telecine=first_field=bottom:pattern=23,",
+        "telecined",
+        False,
+    ),
+    "progressive, grain": ("noise=alls=24:allf=t,", "progressive", None),
+    "interlaced, grain": ("setpts=PTS/2,fps=50,noise=alls=24:allf=t,interlace=scan=tff:lowpass=0,", "interlaced", True),
 }
 BORDERS = {(0, 0, 0, 0), (60, 60, 0, 0), (44, 76, 0, 0), (0, 0, 88, 88), (30, 30, 40, 40)}
 SIZE = (720, 480)

@@ -27,6 +27,8 @@ from rheon.demo import scenario
 
 LINES, COLUMNS = 96, 128
 Pictures = NDArray[np.uint8]
+GRAINS = st.sampled_from([1.0, 4.0, 7.0, 16.0])
+"""Standard deviations, from a clean source to coarse film."""
 FLAGGED = VideoStream(codec="mpeg2video", width=COLUMNS, height=LINES, frame_rate=Fraction(30000, 1001))
 
 
@@ -58,21 +60,23 @@ def woven(scene: NDArray[np.float64], moments: list[tuple[float, float]], grain:
     return np.clip(np.array(made) + noise, 16, 235).astype(np.uint8)
 
 
-def film_frames(start: int, count: int) -> list[tuple[float, float]]:
+def film_frames(start: int, count: int, top_first: bool = True) -> list[tuple[float, float]]:
     """Film frames as 2:3 pulldown spreads them over the fields of pictures, from any place of the cycle."""
     fields: list[float] = []
     for frame in range(count):
         fields += [frame] * (2 if frame % 2 == 0 else 3)
-    pairs = list(zip(fields[0::2], fields[1::2], strict=False))
+    pairs = list(zip(fields[not top_first :: 2], fields[top_first::2], strict=False))
     return pairs[start : start + 12]
 
 
-@given(st.integers(0, 4), st.integers(0, 1000), st.sampled_from([1.0, 4.0, 7.0]))
+@given(st.integers(0, 4), st.booleans(), st.integers(0, 1000), GRAINS)
 @settings(max_examples=40)
-def test_film_spread_over_fields_is_known_by_its_repeated_fields(start: int, seed: int, grain: float) -> None:
-    stretches = [woven(textured(seed + n), film_frames(start, 20), grain) for n in range(4)]
-    found = find_scan_type(votes_of(stretches), replace(FLAGGED, scan=Scan.INTERLACED))
-    assert (found.scan, found.in_fields) == (Scan.TELECINED, True)
+def test_film_spread_over_fields_is_known_by_its_repeated_fields(
+    start: int, top_first: bool, seed: int, grain: float
+) -> None:
+    stretches = [woven(textured(seed + n), film_frames(start, 20, top_first), grain) for n in range(4)]
+    found = find_scan_type(votes_of(stretches, noise=grain), replace(FLAGGED, scan=Scan.INTERLACED))
+    assert (found.scan, found.in_fields, found.top_field_first) == (Scan.TELECINED, True, top_first)
     assert found.sure > 0.7
     assert found.comb_limit == COMB_LIMIT or grain > 4
 
@@ -98,19 +102,21 @@ def deinterlaced(pictures: Pictures, limit: int, match: str = "pcn_ub") -> int:
     return sum(not np.array_equal(*pair) for pair in zip(stored, made, strict=True))
 
 
-@given(st.booleans(), st.integers(0, 1000))
-@settings(max_examples=25)
-def test_pairs_of_fields_and_their_order_are_known_by_motion(top_first: bool, seed: int) -> None:
+@given(st.booleans(), st.integers(0, 1000), GRAINS)
+@settings(max_examples=40)
+def test_pairs_of_fields_and_their_order_are_known_by_motion(top_first: bool, seed: int, grain: float) -> None:
     moments = [(n, n + 0.5) if top_first else (n + 0.5, n) for n in map(float, range(12))]
-    found = find_scan_type(votes_of([woven(textured(seed + n), moments) for n in range(3)]), FLAGGED)
+    stretches = [woven(textured(seed + n), moments, grain) for n in range(3)]
+    found = find_scan_type(votes_of(stretches, noise=grain), FLAGGED)
     assert (found.scan, found.top_field_first) == (Scan.INTERLACED, top_first)
 
 
-@given(st.integers(0, 1000), st.sampled_from([1, 2]))
-@settings(max_examples=25)
-def test_whole_frames_stay_whole_even_when_each_is_shown_twice(seed: int, each: int) -> None:
+@given(st.integers(0, 1000), st.sampled_from([1, 2]), GRAINS)
+@settings(max_examples=40)
+def test_whole_frames_stay_whole_even_when_each_is_shown_twice(seed: int, each: int, grain: float) -> None:
     moments = [(float(n // each), float(n // each)) for n in range(12)]
-    found = find_scan_type(votes_of([woven(textured(seed + n), moments) for n in range(3)]), FLAGGED)
+    stretches = [woven(textured(seed + n), moments, grain) for n in range(3)]
+    found = find_scan_type(votes_of(stretches, noise=grain), FLAGGED)
     assert (found.scan, found.in_fields) == (Scan.PROGRESSIVE, False)
 
 
@@ -140,20 +146,21 @@ def test_a_still_says_nothing_and_the_flags_stand_less_surely() -> None:
 @given(
     st.tuples(*[st.integers(0, 12).map(lambda n: 2 * n)] * 2, *[st.integers(0, 10).map(lambda n: 2 * n)] * 2),
     st.integers(0, 1000),
+    st.sampled_from([0.0, 8.0]),
 )
 def test_borders_are_found_to_the_line_through_noise_and_dark_scenes(
-    edges: tuple[int, int, int, int], seed: int
+    edges: tuple[int, int, int, int], seed: int, noise: float
 ) -> None:
     top, bottom, left, right = edges
     rand = np.random.default_rng(seed)
     pictures = []
     for n in range(8):
-        picture = np.clip(rand.normal(17, 2, (LINES, COLUMNS)), 0, 28)
+        picture = np.clip(rand.normal(17, 2 + noise, (LINES, COLUMNS)), 0, 28 + noise)
         scene = at_moment(textured(seed + n), n)[top : LINES - bottom, left : COLUMNS - right]
         # two scenes at night, in which everything but a lamp is as dark as the border
         picture[top : LINES - bottom, left : COLUMNS - right] = scene * 0.05 + 16 if n in (2, 5) else scene
         pictures.append(picture.astype(np.uint8))
-    found = find_borders(list(enumerate(pictures)))
+    found = find_borders(list(enumerate(pictures)), noise)
     assert found is not None
     assert (found.top, found.bottom, found.left, found.right) == edges
     assert found.sure > 0.9

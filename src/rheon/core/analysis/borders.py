@@ -12,7 +12,7 @@ from .findings import BordersFound
 from .pictures import Luma
 
 BLACK = 30
-"""Luma up to which a line counts as black: video black is 16, noise and filters lift it a little."""
+"""Luma up to which a line counts as black: video black is 16, filters lift it a little, and noise as it is coded."""
 BRIGHT = 60
 LEAST_BRIGHT = 3
 AGREE_LINES = 3
@@ -23,17 +23,19 @@ EVEN_LINES = 6
 """Bars at opposite sides are about as high; what only one side has is a dark sky."""
 
 
-def find_borders(pictures: Sequence[tuple[float, Luma]]) -> BordersFound | None:
+def find_borders(pictures: Sequence[tuple[float, Luma]], noise: float | None = None) -> BordersFound | None:
     """The borders that all bright pictures have in common; ``None`` where no picture was bright enough to tell.
 
     ``pictures`` come with their moments (seconds). A dark scene shows more black than there is border and so can't
     shrink the picture; a scene that fills more of the frame than others keeps its lines. Where many others agree on
-    more black than that, the picture changes its shape, and theirs are told too.
+    more black than that, the picture changes its shape, and theirs are told too. ``noise``: its standard deviation in
+    steps of eight bits.
     """
     bright = [(at_s, picture) for at_s, picture in pictures if _is_bright(picture)]
     if not bright:
         return None
-    edges = np.array([_edges(picture) for _, picture in bright])
+    black = BLACK + (noise or 0.0)
+    edges = np.array([_edges(picture, black) for _, picture in bright])
     least = edges.min(axis=0)
     lines, columns = bright[0][1].shape
     if least[0] + least[1] > 2 * MOST_SHARE * lines or least[2] + least[3] > 2 * MOST_SHARE * columns:
@@ -89,11 +91,11 @@ def _is_bright(picture: Luma) -> bool:
     return bool(np.percentile(picture[::4, ::4], 75) >= BRIGHT)
 
 
-def _edges(picture: Luma) -> tuple[int, int, int, int]:
+def _edges(picture: Luma, black: float) -> tuple[int, int, int, int]:
     """Black lines at the top, bottom, left and right."""
-    rows = np.percentile(picture, 97, axis=1) <= BLACK
+    rows = np.percentile(picture, 97, axis=1) <= black
     inside = picture[~rows]
-    columns = np.percentile(inside, 97, axis=0) <= BLACK if len(inside) else np.zeros(picture.shape[1], dtype=bool)
+    columns = np.percentile(inside, 97, axis=0) <= black if len(inside) else np.zeros(picture.shape[1], dtype=bool)
     return _leading(rows), _leading(rows[::-1]), _leading(columns), _leading(columns[::-1])
 
 

@@ -24,11 +24,13 @@ MOVING = 12
 LEAST_MOVING_SHARE = 0.0003
 COMBED, CLEAN = 1.15, 1.0
 REPEATED = 0.25
-LESS, BETWEEN_REPEATS = 0.6, (2, 3)
-"""How much less a field that comes twice differs at least, and how far upper and lower ones lie apart in a cycle."""
+LESS = 0.6
+"""How much less a field that comes twice differs at least from the one before than its neighbours do."""
 LEAST_PICTURES = 6
 MIXED_SHARE, ALIKE_SHARE, MIXED_VOTES = 0.15, 0.35, 2
 """What the fewer stretches have to be of all, before a title is held to be mixed."""
+NOISY, ACROSS = 1.5, 16
+"""From how much noise on so many columns are averaged: they belong to one line, so that only noise is lost of it."""
 BY_FLAGS = 0.7
 """How sure flags are that tell both."""
 
@@ -45,9 +47,13 @@ class Vote:
     comb_limit: int = COMB_LIMIT
 
 
-def votes_of(stretches: Sequence[Luma]) -> list[Vote]:
-    """What stretches of consecutive pictures say, of those in which enough moves."""
-    return [vote for stretch in stretches if (vote := _vote(stretch)) is not None]
+def votes_of(stretches: Sequence[Luma], noise: float | None = None) -> list[Vote]:
+    """What stretches of consecutive pictures say, of those in which enough moves.
+
+    ``noise``: its standard deviation in steps of eight bits. It changes from picture to picture as movement does.
+    """
+    columns = ACROSS if noise is not None and noise >= NOISY else 1
+    return [vote for stretch in stretches if (vote := _vote(stretch, columns)) is not None]
 
 
 def find_scan_type(votes: Sequence[Vote], flagged: VideoStream) -> ScanTypeFound:
@@ -95,23 +101,30 @@ def _is_mixed(counts: Counter[Scan]) -> bool:
     return fewer >= MIXED_VOTES and fewer >= share * sum(counts.values())
 
 
-def _vote(stretch: Luma) -> Vote | None:
+def _vote(stretch: Luma, columns: int) -> Vote | None:
     """What a stretch says; ``None`` where too little moves in it."""
     if len(stretch) < LEAST_PICTURES:
         return None
-    pictures = stretch.astype(np.int16)
+    pictures = _averaged(stretch, columns).astype(np.int16)
     combed = _combing(pictures)
     if len(combed) < LEAST_PICTURES // 2:
         return None
-    order = _top_first(pictures)
     share = float(np.mean(combed > COMBED))
     # where film is combed only a little, its repeated fields have to come round at least once more
     places = _repeated_fields(pictures, 1 if share >= 0.15 else 2) if share <= 0.75 else None
     if places:
-        return Vote(scan=Scan.TELECINED, top_first=order, comb_limit=comb_limit(_whole(stretch, places)))
+        return _film(stretch, *places)
     if share >= 0.6:
-        return Vote(scan=Scan.INTERLACED, top_first=order)
+        return Vote(scan=Scan.INTERLACED, top_first=_top_first(pictures))
     return Vote(scan=Scan.PROGRESSIVE, top_first=None) if share <= 0.2 else None
+
+
+def _averaged(stretch: Luma, columns: int) -> np.ndarray:
+    count, lines, width = stretch.shape
+    across = width // columns
+    each = stretch[:, :, : across * columns].reshape(count, lines, across, columns)
+    averaged: np.ndarray = each.mean(axis=3).round()
+    return averaged
 
 
 def _combing(pictures: np.ndarray) -> np.ndarray:
@@ -136,21 +149,27 @@ def _repeated_fields(pictures: np.ndarray, least: int) -> tuple[int, int] | None
     if min(usual) < LEAST_MOVING_SHARE:
         return None
     upper, lower = (np.flatnonzero(each < mid * REPEATED) for each, mid in zip(steps, usual, strict=True))
+    above: int | None
+    below: int | None
     if min(len(upper), len(lower)) >= least and all(len({*found % CYCLE}) == 1 for found in (upper, lower)):
-        found = (int(upper[0]) % CYCLE, int(lower[0]) % CYCLE)
-        return found if found[0] != found[1] else None
-    # grain is coded anew each time: fields that come twice only differ less than those around them
-    above, below = map(_comes_round, steps)
-    if above is None or below is None or (above - below) % CYCLE not in BETWEEN_REPEATS:
-        return None
-    return above, below
+        above, below = int(upper[0]) % CYCLE, int(lower[0]) % CYCLE
+    else:
+        # grain is coded anew each time: fields that come twice only differ less than those around them
+        above, below = map(_comes_round, steps)
+    return None if above is None or below is None or above == below else (above, below)
 
 
-def _whole(stretch: Luma, places: tuple[int, int]) -> list[Luma]:
-    """The pictures whose fields belong together: all but those between a field that came twice and the other one."""
-    first, other = places if (places[1] - places[0]) % CYCLE == BETWEEN_REPEATS[0] else places[::-1]
-    mixed = {(first + 1) % CYCLE, other % CYCLE}
-    return [picture for at, picture in enumerate(stretch) if at % CYCLE not in mixed]
+def _film(stretch: Luma, above: int, below: int) -> Vote:
+    """``above``, ``below``: where in the cycle an upper and a lower field come twice.
+
+    The one that comes first in a picture comes twice first, and from there to where the other one does pictures have
+    fields of two film frames.
+    """
+    top_first = (below - above) % CYCLE <= CYCLE // 2
+    first, other = (above, below) if top_first else (below, above)
+    mixed = {(first + n) % CYCLE for n in range(1, (other - first) % CYCLE + 1)}
+    whole = [picture for at, picture in enumerate(stretch) if at % CYCLE not in mixed]
+    return Vote(scan=Scan.TELECINED, top_first=top_first, comb_limit=comb_limit(whole))
 
 
 def _steps(fields: np.ndarray) -> np.ndarray:

@@ -77,24 +77,24 @@ def _pictures(title: Title) -> tuple[BordersFound | None, ScanTypeFound | None, 
     stretches, fault = _looked(title, places, each)
     if not stretches and fault is not None:
         raise fault
+    noise = find_noise([stretch for _, stretch in stretches])
     # what is read begins with the picture behind a moment
     step_s = 1 / float(video.frame_rate) if video.frame_rate else 0.0
     seen = [(at_s + (at + 1) * step_s, stretch[at]) for at_s, stretch in stretches for at in {0, len(stretch) - 1}]
-    borders = find_borders(seen)
+    borders = find_borders(seen, noise)
     if borders is not None and (borders.any or borders.often):
         between = frame_times(title.duration_s, min(BORDER_PLACES, int(title.duration_s)))
         more, _ = _looked(title, [at for at in between if at not in places], 1)
         seen += [(at_s + step_s, one[0]) for at_s, one in more]
-        borders = find_borders(sorted(seen, key=lambda one: one[0]))
-    noise = find_noise([stretch for _, stretch in stretches])
+        borders = find_borders(sorted(seen, key=lambda one: one[0]), noise)
     if not fields:
         sure = ScanTypeFound(scan=video.scan, top_field_first=True, in_fields=False, sure=0.9)
         return borders, sure, noise
-    votes = votes_of([stretch for _, stretch in stretches])
+    votes = votes_of([stretch for _, stretch in stretches], noise)
     if len({vote.scan for vote in votes}) > 1:
         others = frame_times(title.duration_s, min(MORE_PLACES, int(title.duration_s)))
         more, _ = _looked(title, [at for at in others if at not in places], each)
-        votes += votes_of([stretch for _, stretch in more])
+        votes += votes_of([stretch for _, stretch in more], noise)
     return borders, find_scan_type(votes, video), noise
 
 
