@@ -12,12 +12,14 @@ from PIL import Image
 from tests.instruments.readback import see
 
 from rheon.core.commands.comparing import Model
-from rheon.core.encoding import Fidelity, Grown, Reference
+from rheon.core.encoding import Fidelity, Grown, Reference, Stretch, measured_rate
 from rheon.core.engine import probe
 from rheon.core.errors import EngineError
+from rheon.core.media import OutputSettings
 from rheon.core.planning.picture.rate_search import MOST_TRIES
 from rheon.server.bench.actions import excerpts, fidelity, rate_search
 from rheon.server.bench.models import CellOverride, PinSet, Target
+from rheon.server.live.snapshot import snapshot
 from rheon.server.outbox.models import Output
 from rheon.server.shelf.models import Source
 from rheon.server.worklist.actions.run import run_next
@@ -430,6 +432,42 @@ def test_the_lines_that_keep_most_are_proposed_and_finer_balances_are_not_tried_
     used = sheet(api, film.pk, household[1], pins=known["smaller"][0]["pins"])
     assert said(used)["picture.size"] == "426 × 240" and "18" in said(used)["picture.rate"]
     assert api("get", f"{address}/trade-off")[1]["smaller"] == []  # set by hand, it is left alone
+
+
+def test_sizes_are_told_by_the_seconds_that_were_made_wherever_they_are_told(
+    shelf: Shelf, household: list[int], api: Api, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(fidelity, "WATCHED_S", 600)
+    seconds = [Stretch(pictures=101, first_bytes=40_000, others_bytes=100 * more) for more in (4000, 5000, 5000, 6000)]
+
+    made: list[OutputSettings] = []
+
+    def keeps(title: Any, settings: OutputSettings, *more: Any) -> Fidelity:
+        made.append(settings)
+        return Fidelity(model=Model.HD, scores=(90.0,) * 30, seconds=8.0, size_bytes=10**5, stretches=tuple(seconds))
+
+    monkeypatch.setattr(fidelity, "measure_fidelity", keeps)
+    monkeypatch.setattr(fidelity, "reference_in", lambda work, *more: Reference(path=work / "source.mkv"))
+    film = shelf("MARRAM_NIGHTS").titles.get(number=1)
+    place = f"{film.pk}/{household[1]}"
+    before = sheet(api, film.pk, household[1])["estimate"]
+    mark = snapshot().marks.bench
+    api("post", f"bench/plans/{place}/trade-off", {})
+    fidelity.measure_now(film.pk, household[1])
+    assert snapshot().marks.bench != mark
+    found = sheet(api, film.pk, household[1])["estimate"]
+    assert (before["from_seconds"], found["from_seconds"]) == (False, True)
+    rate = measured_rate(seconds, made[0], whole=False)
+    assert rate is not None and rate.low_bps < rate.bps < rate.high_bps
+    picture = film.duration_s / 8
+    assert found["size_bytes"] > rate.bps * picture
+    assert found["size_high_bytes"] - found["size_low_bytes"] > (rate.high_bps - rate.low_bps) * picture
+    cells = api("get", f"bench/cells?titles={film.pk}")[1]
+    assert next(cell["estimate"] for cell in cells if cell["target_id"] == household[1]) == found
+    scores = api("get", f"bench/plans/{place}/trade-off")[1]["scores"]
+    assert next(one["size_bytes"] for one in scores if one["balance"] == "even") == found["size_bytes"]
+    # other picture, nothing was made of it
+    assert not sheet(api, film.pk, household[1], pins={"picture.size": "320x180"})["estimate"]["from_seconds"]
 
 
 def test_nothing_is_measured_of_what_is_not_made_anew(shelf: Shelf, household: list[int], api: Api) -> None:

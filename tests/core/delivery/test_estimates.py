@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from fractions import Fraction
 from pathlib import Path
 
@@ -11,7 +12,7 @@ from tests.thorough import thorough
 
 from rheon.core.analysis import frame_jpeg, frame_times, sample_pictures
 from rheon.core.delivery import Order, convert
-from rheon.core.encoding import Hooks
+from rheon.core.encoding import Hooks, Viewing, measure_fidelity, measured_rate, reference_in, turns_of
 from rheon.core.media import Source
 from rheon.core.planning import Balance, PlanRequest, plan, read_pins
 from rheon.core.sources import read_source
@@ -37,6 +38,31 @@ def test_a_file_comes_out_within_the_bounds_that_were_promised(
     done = convert(Order(title=title, plan=made, devices=[device(name)], folder=tmp_path, token="t"))
     assert made.estimate
     assert made.estimate.size_low_bytes <= done.size_bytes <= made.estimate.size_high_bytes
+
+
+@pytest.mark.parametrize("balance", [Balance.LEAN, thorough(Balance.RICH)])
+def test_seconds_that_were_made_say_what_all_of_it_will_take(tmp_path: Path, balance: Balance) -> None:
+    """Grain that comes after a third of it, on a small screen: samples at the stored size say little of that."""
+    late = "noise=alls=16:allf=t:enable='gt(t,7)'"
+    pictures = Pictures(count=500, rate=Fraction(25))
+    title = read_source(
+        author(tmp_path / "grain.mkv", pictures, ("-c:v", "libx264", "-qp", "12"), filters=late)
+    ).titles[0]
+    request = PlanRequest(title=title, devices=(device("handheld-2012"),), name="x", balance=balance)
+    first = plan(request)
+    assert first.settings and first.estimate
+    last = turns_of(title, first.settings) - 1
+    assert last > 0
+    reference = reference_in(tmp_path, title, first.settings, last)
+    found = measure_fidelity(title, first.settings, Viewing(), reference)
+    rate = measured_rate(found.stretches, first.settings, whole=False)
+    assert rate is not None
+    made = plan(replace(request, measured={first.settings.picture_mark: rate}))
+    assert made.settings == first.settings and made.estimate and made.estimate.from_seconds
+    done = convert(Order(title=title, plan=made, devices=[device("handheld-2012")], folder=tmp_path, token="t"))
+    assert made.estimate.size_low_bytes <= done.size_bytes <= made.estimate.size_high_bytes
+    # they differ, and are not sure of more than they saw
+    assert made.estimate.size_high_bytes > 1.2 * made.estimate.size_bytes
 
 
 def test_frames_come_from_where_they_are_asked_for(film_disc: Source) -> None:

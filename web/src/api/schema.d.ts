@@ -2019,6 +2019,7 @@ export interface components {
          * @description What is expected, with the bounds within which it should come out. Bytes and seconds.
          *
          *     ``pace`` is how many times as long everything is taken to last as on the machines that Rheon was made for.
+         *     ``from_seconds``: the size is known from seconds that were made as the whole file will be.
          */
         Estimate: {
             size_bytes: number;
@@ -2031,6 +2032,8 @@ export interface components {
             checking_s?: number;
             /** @default 1 */
             pace?: number;
+            /** @default false */
+            from_seconds?: boolean;
         };
         /**
          * Evidence

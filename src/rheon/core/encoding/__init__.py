@@ -18,6 +18,7 @@ from .fidelity import (
 from .forecast import Forecast, Left
 from .hardware import HardwareTrial, hardware_mark, try_hardware, working
 from .hooks import Hooks
+from .measured_rate import Stretch, measured_rate
 from .parts import part_path, part_token, parts_in, remove_part, side_parts
 from .preview import PreviewRequest, preview_jpeg
 from .progress import Progress, ProgressUnit
@@ -39,6 +40,7 @@ __all__ = [
     "Progress",
     "ProgressUnit",
     "Reference",
+    "Stretch",
     "Viewing",
     "Way",
     "better",
@@ -52,6 +54,7 @@ __all__ = [
     "make_source_excerpt",
     "measure_cost",
     "measure_fidelity",
+    "measured_rate",
     "part_path",
     "part_token",
     "parts_in",

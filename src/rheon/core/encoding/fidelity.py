@@ -12,11 +12,13 @@ from pathlib import Path
 
 from ..commands.comparing import Comparison, Model, comparing_command
 from ..engine import Command, run, vmaf_engine
+from ..engine.packets import read_packets
 from ..errors import EngineError
 from ..formats import video_encoder
 from ..media import Action, DynamicRange, Fields, OutputSettings, Title, VideoSettings, VideoStream, mark_of
 from ..media.kept import KeptRange, moments_in, on_pictures
 from .hooks import Hooks
+from .measured_rate import Stretch, stretches_in
 from .run import make_file
 from .seconds import clear, even, only_seconds
 
@@ -81,7 +83,8 @@ class Viewing:
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Fidelity:
     """The score of each picture that was held against the source, from ``seconds`` of the title, which take
-    ``size_bytes`` and took ``made_s`` to make: by VMAF with ``model``; by SSIM where that is ``None``.
+    ``size_bytes`` and took ``made_s`` to make: by VMAF with ``model``; by SSIM where that is ``None``. ``stretches``
+    are those that were made, also what of them was not scored.
     """
 
     model: Model | None
@@ -89,6 +92,7 @@ class Fidelity:
     seconds: float
     size_bytes: int
     made_s: float = 0.0
+    stretches: tuple[Stretch, ...] = ()
 
     @property
     def mean(self) -> float:
@@ -109,6 +113,7 @@ def together(turns: Sequence[Fidelity]) -> Fidelity:
         seconds=round(sum(one.seconds for one in turns), 2),
         size_bytes=sum(one.size_bytes for one in turns),
         made_s=sum(one.made_s for one in turns),
+        stretches=tuple(stretch for one in turns for stretch in one.stretches),
     )
 
 
@@ -245,6 +250,7 @@ def measure_fidelity(
     )
     scores = scores_of(comparison, work, vmaf or "ffmpeg", hooks)
     size_bytes = made.stat().st_size
+    stretches = stretches_in(read_packets(str(made))[0], [one.length_s for one in reference.stretches])
     made.unlink()
     return Fidelity(
         model=model,
@@ -252,6 +258,7 @@ def measure_fidelity(
         seconds=round(sum(until_s - from_s for from_s, until_s in scored), 2),
         size_bytes=size_bytes,
         made_s=took_s,
+        stretches=stretches,
     )
 
 

@@ -7,7 +7,7 @@ from .machine import USUAL_MACHINE, HardwareEncoder, Machine
 from .marks import mark_of
 from .output import Action, AudioSettings, Fields, OutputSettings, SubtitleForm, SubtitleSettings, VideoSettings
 from .rates import FILM, NTSC, PAL, aspect_text, parse_fraction, rate_text
-from .samples import Samples
+from .samples import MeasuredRate, Samples
 from .source import (
     PTS_HZ,
     SECTOR_BYTES,
@@ -86,6 +86,7 @@ __all__ = [
     "KeptRange",
     "Machine",
     "Mastering",
+    "MeasuredRate",
     "OutputSettings",
     "Problem",
     "Proposed",

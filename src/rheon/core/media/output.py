@@ -8,6 +8,7 @@ from fractions import Fraction
 
 from .cover import Cover, CoverPlace
 from .kept import KeptRange
+from .marks import mark_of
 from .streams import COMB_LIMIT, Borders, Colour
 from .tags import Tags
 
@@ -152,6 +153,11 @@ class OutputSettings:
     cut_as_copy: bool = False
     middles: tuple[KeptRange, ...] = ()
     asked_bytes: int | None = None
+
+    @property
+    def picture_mark(self) -> str:
+        """The same for pictures that are made alike."""
+        return mark_of(self.video, self.kept)
 
     @property
     def drawn(self) -> SubtitleSettings | None:

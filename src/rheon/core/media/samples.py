@@ -1,4 +1,4 @@
-"""What samples of a title's pictures took."""
+"""What samples of a title's pictures took, and seconds of a file."""
 
 from __future__ import annotations
 
@@ -19,3 +19,12 @@ class Samples:
         """Bits for each pixel at another quality: rates grow by a constant factor with each step of it."""
         part = (self.coarse_quality - quality) / (self.coarse_quality - self.fine_quality)
         return self.coarse_bits * math.exp(part * math.log(self.fine_bits / self.coarse_bits))
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class MeasuredRate:
+    """What a file's picture takes, by seconds of it: bits a second, with bounds that should hold in four of five."""
+
+    bps: float
+    low_bps: float
+    high_bps: float

@@ -37,6 +37,7 @@ class Estimate:
     """What is expected, with the bounds within which it should come out. Bytes and seconds.
 
     ``pace`` is how many times as long everything is taken to last as on the machines that Rheon was made for.
+    ``from_seconds``: the size is known from seconds that were made as the whole file will be.
     """
 
     size_bytes: int
@@ -47,6 +48,7 @@ class Estimate:
     time_high_s: float
     checking_s: float = 0.0
     pace: float = 1.0
+    from_seconds: bool = False
 
     def at_pace(self, pace: float) -> Estimate:
         """The same on a machine that takes so many times as long."""

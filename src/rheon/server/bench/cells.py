@@ -86,7 +86,10 @@ def cells_document(title_ids: Sequence[int], named: Balance | None = None) -> li
     balance = named or bench_balance()
     # the stored text tells whether a title changed, without reading what it says
     found = Title.objects.filter(pk__in=title_ids).annotate(
-        said=Cast("document", TextField()), seen=Cast("survey", TextField()), sampled=Cast("samples", TextField())
+        said=Cast("document", TextField()),
+        seen=Cast("survey", TextField()),
+        sampled=Cast("samples", TextField()),
+        made=Cast("measured", TextField()),
     )
     rows = {row.pk: row for row in found.defer("document", "survey", "samples", "outline")}
     cells: list[documents.Cell] = []
@@ -117,7 +120,7 @@ def _row(
 ) -> list[documents.Cell]:
     """A title's cells; one whose file would be the same as an earlier one's names that target."""
     by_hand = repr((title.chapters_by_hand, title.cover_by_hand, title.set_for_files))
-    mark = hash((title.said, title.seen, title.sampled, title.name, title.angle, by_hand))
+    mark = hash((title.said, title.seen, title.sampled, title.made, title.name, title.angle, by_hand))
     cells: list[documents.Cell] = []
     first: dict[str, int] = {}
     for column in columns:
@@ -165,6 +168,7 @@ def _planned(title: Any, mark: int, column: _Column, balance: Balance, pins: dic
             sound=column.liked.sound,
             subtitles=column.liked.subtitles,
             samples=title.core_samples(),
+            measured=title.core_measured(),
             machine=column.machine,
             set_by_hand=title.set_for_files,
         )

@@ -47,6 +47,7 @@ def request_for(
         sound=wishes.sound,
         subtitles=wishes.subtitles,
         samples=title.core_samples(),
+        measured=title.core_measured(),
         copy_ranges=places.copies,
         middles=places.middles,
         machine=this_machine(),

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import replace
 
 from django.db import models
@@ -9,7 +10,7 @@ from django.db import models
 from rheon.core.analysis import Survey, with_findings
 from rheon.core.chapters import plain
 from rheon.core.look_up.works import Work
-from rheon.core.media import Cover, ProposedTags, Role, Samples
+from rheon.core.media import Cover, MeasuredRate, ProposedTags, Role, Samples
 from rheon.core.media import Title as CoreTitle
 from rheon.core.media.documents import load
 from rheon.core.naming.proposing import looked_up, set_by_hand
@@ -80,7 +81,7 @@ class Title(models.Model):
     ``cover_by_hand``) outlives a re-scan. ``chapters_by_hand`` are pairs of a moment in seconds and a name;
     ``None`` where the title has those it was read with. ``tags_found`` is what the work seems to be called
     (``core.naming``), ``looked_up`` which of the tags by hand were taken from what a service knows: its address,
-    what the work is called there, and their values.
+    what the work is called there, and their values. ``measured`` is what pictures of its files take, by their marks.
     """
 
     source = models.ForeignKey(Source, on_delete=models.CASCADE, related_name="titles")
@@ -100,6 +101,7 @@ class Title(models.Model):
     document = models.JSONField()
     outline = models.JSONField(default=dict)
     samples = models.JSONField(null=True)
+    measured = models.JSONField(default=dict)
     samples_failed = models.BooleanField(default=False)
     survey = models.JSONField(null=True)
     survey_failed = models.BooleanField(default=False)
@@ -135,6 +137,9 @@ class Title(models.Model):
 
     def core_samples(self) -> Samples | None:
         return load(Samples, self.samples) if self.samples else None
+
+    def core_measured(self) -> Mapping[str, MeasuredRate]:
+        return {mark: load(MeasuredRate, one) for mark, one in self.measured.items()}
 
     def core_survey(self) -> Survey | None:
         return load(Survey, self.survey) if self.survey else None

@@ -47,6 +47,7 @@ def settle(job: Job) -> None:
         request,
         title=core,
         samples=title.core_samples(),
+        measured=title.core_measured(),
         tags=title.tags(),
         naming=house_naming(),
         set_by_hand=title.set_for_files,

@@ -161,6 +161,7 @@ function roomText(sheet: Sheet): string {
       ? `more than the ${sizeText(sheet.free_bytes)} free`
       : `${sizeText(sheet.free_bytes)} free`;
   }
+  if (sheet.estimate?.from_seconds) return "from seconds made like it";
   return sheet.sampled ? "from samples" : "a first guess";
 }
 

@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass, replace
 
 from ...formats import AUDIO_CODECS, CONTAINERS, video_encoder
-from ...media import Action, AudioSettings, Fields, OutputSettings, Title, VideoSettings, VideoStream
+from ...media import Action, AudioSettings, Fields, MeasuredRate, OutputSettings, Title, VideoSettings, VideoStream
 from ..picture.rates import MUXING_SHARE, muxing_bps
 from ..plan import Estimate
 from ..sound.usual import plain_bps, usual_audio_bps
@@ -45,7 +45,7 @@ class Basis:
     """What an estimate rests on: rates in bits a second, and whether samples of the title were measured.
 
     ``exact`` says that the rate was set by hand as an average or a size. ``pixels_per_s`` is how quick the encoder is
-    beside a usual machine; ``None`` where nobody measured.
+    beside a usual machine; ``None`` where nobody measured. ``seconds`` is what seconds of this picture took.
     """
 
     video_bps: float
@@ -53,6 +53,7 @@ class Basis:
     measured: bool
     exact: bool = False
     pixels_per_s: float | None = None
+    seconds: MeasuredRate | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -92,6 +93,7 @@ def estimate(title: Title, settings: OutputSettings, basis: Basis) -> Estimate:
         time_low_s=round(seconds * 0.7, 1),
         time_high_s=round(seconds * 1.5, 1),
         checking_s=round(_check_s(title, settings), 1),
+        from_seconds=basis.seconds is not None,
     )
 
 
@@ -101,6 +103,13 @@ def _pictures(title: Title, settings: OutputSettings, basis: Basis) -> _Size:
         added = muxing_bps(basis.video_bps + basis.audio_bps) - MUXING_SHARE * basis.audio_bps
         set_size = title.duration_s * (basis.video_bps + added) / 8
         return _between(set_size, 1 - UNSURE_SET, 1 + UNSURE_SET)
+    if basis.seconds is not None:
+        byte_share = title.duration_s / 8 * OVERHEAD
+        return _Size(
+            expected=basis.seconds.bps * byte_share,
+            low=basis.seconds.low_bps * byte_share,
+            high=basis.seconds.high_bps * byte_share,
+        )
     size = title.duration_s * basis.video_bps / 8 * OVERHEAD
     unsure = _unsure(title, settings)
     found = _between(size, *((1 - unsure, 1 + unsure) if basis.measured else GUESSED))

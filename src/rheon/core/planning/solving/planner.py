@@ -189,6 +189,7 @@ def _made(request: PlanRequest, parts: _Parts, judged: Judgement) -> Plan:
         measured=request.samples is not None,
         exact=seen.exact if seen else False,
         pixels_per_s=seen.pixels_per_s if seen else None,
+        seconds=request.measured.get(settings.picture_mark) if request.measured else None,
     )
     expected = estimate(request.title, settings, basis).at_pace(request.machine.pace)
     return Plan(

@@ -8,7 +8,7 @@ import os
 import tempfile
 import time
 from collections.abc import Iterable, Iterator, Mapping
-from dataclasses import asdict, dataclass, replace
+from dataclasses import dataclass, replace
 from functools import partial
 from pathlib import Path
 from typing import Any
@@ -16,7 +16,6 @@ from typing import Any
 from django.conf import settings
 from django.db import transaction
 
-from rheon.core.commands.comparing import Model
 from rheon.core.devices import DeviceKind
 from rheon.core.encoding import (
     Fidelity,
@@ -27,6 +26,7 @@ from rheon.core.encoding import (
     better,
     is_measurable,
     measure_fidelity,
+    measured_rate,
     reference_in,
     together,
     turns_of,
@@ -36,6 +36,7 @@ from rheon.core.engine import awaited, vmaf_engine
 from rheon.core.errors import BadPin, PlanError, Stopped
 from rheon.core.media import OutputSettings, VideoSettings, mark_of
 from rheon.core.media import Title as CoreTitle
+from rheon.core.media.documents import dump, load
 from rheon.core.planning import LINE_SHARES, Balance, PlanRequest, fewer_lines, plan, read_pins
 from rheon.core.planning.decisions.picture import RATE
 from rheon.server.shelf.actions.cache import material_mark
@@ -48,8 +49,10 @@ from ..tasks import measure_balances_task
 
 WATCHED_S = 60
 """What nobody has asked after for so long is not measured any further."""
-VERSION = 8
+VERSION = 9
 """Part of every mark: raise it when other figures come out."""
+MOST_RATES = 60
+"""So many ways to make files of a title are kept in mind, the newest."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -127,6 +130,7 @@ class Cell:
 def measured(title: Title, target: Target) -> Measured:
     """What is known of a cell; asking keeps what is being measured going. Raises ``BadPin``."""
     cell = cell_of(title, target)
+    _note_rates(cell)
     if cell.is_wanted:
         with contextlib.suppress(OSError):
             os.utime(cell.wish)
@@ -253,7 +257,7 @@ def findings_of(cell: Cell) -> list[Finding]:
 
 def points_of(cell: Cell, rows: Iterable[Finding]) -> dict[Way, Point]:
     """What was measured; a smaller picture's size is told beside the one that it stands for, by the same seconds."""
-    scores = {row.mark: _load(row.document) for row in rows if "failed" not in row.document}
+    scores = {row.mark: load(Fidelity, row.document) for row in rows if "failed" not in row.document}
     found: dict[Way, Point] = {}
     # planned ones come first
     for way, made in sorted(cell.ways.items(), key=lambda item: item[0].step):
@@ -270,14 +274,29 @@ def points_of(cell: Cell, rows: Iterable[Finding]) -> dict[Way, Point]:
     return found
 
 
-def _load(document: dict[str, Any]) -> Fidelity:
-    model = Model(document["model"]) if document["model"] else None
-    return Fidelity(**{**document, "model": model, "scores": tuple(document["scores"])})
-
-
 def measure_step(cell: Cell, core: CoreTitle, step: Step, work: Path) -> None:
     """Measure a turn of a way in a folder, unless it is known already. Raises ``Stopped``."""
     find_out(cell.mark(*step), partial(_measured, cell, core, step, work))
+    _note_rates(cell)
+
+
+def _note_rates(cell: Cell) -> None:
+    """Have plans rest on what was made: what the last turn makes lies as far from key pictures as most of a file."""
+    found = {}
+    for way, point in points_of(cell, findings_of(cell)).items():
+        made, whole = cell.ways[way].settings, point.of_turns == 1
+        if len(point.turns) < point.of_turns:
+            continue
+        if rate := measured_rate(point.turns[-1].stretches, made, whole=whole):
+            found[made.picture_mark] = dump(rate)
+    if all(cell.title.measured.get(mark) == rate for mark, rate in found.items()):
+        return
+    with transaction.atomic():
+        title = Title.objects.select_for_update().get(pk=cell.title.pk)
+        others = {mark: rate for mark, rate in title.measured.items() if mark not in found}
+        title.measured = dict([*others.items(), *found.items()][-MOST_RATES:])
+        title.save(update_fields=["measured"])
+        cell.title.measured = title.measured
 
 
 def _measured(cell: Cell, core: CoreTitle, step: Step, work: Path) -> dict[str, Any]:
@@ -285,4 +304,4 @@ def _measured(cell: Cell, core: CoreTitle, step: Step, work: Path) -> dict[str, 
     made = cell.ways[way].settings
     hooks = Hooks(should_stop=lambda: not cell.is_wanted)
     reference = reference_in(work, core, made, turn, hooks)
-    return asdict(measure_fidelity(core, made, cell.viewing, reference, hooks))
+    return dump(measure_fidelity(core, made, cell.viewing, reference, hooks))

@@ -140,6 +140,7 @@ def _store(row: Title, core: CoreTitle, titles: Sequence[Title]) -> None:
 
 def _forget_looks(row: Title) -> None:
     row.samples = row.survey = None
+    row.measured = {}
     row.samples_failed = row.survey_failed = False
 
 

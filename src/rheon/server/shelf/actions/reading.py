@@ -194,6 +194,7 @@ def _store_titles(source: Source, found: CoreSource) -> None:
         row = known.get(title.key) or by_number.get(title.number) or Title(source=source)
         if row.document and row.document.get("size_bytes") != title.size_bytes:
             row.samples = row.survey = None
+            row.measured = {}
             row.samples_failed = row.survey_failed = False
         row.key, row.number, row.duration_s = title.key, title.number, title.duration_s
         row.document, row.outline = dump(title), outline_of(title)
