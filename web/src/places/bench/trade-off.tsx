@@ -87,7 +87,7 @@ export function TradeOff({ sheet, busy, onChange }: Props) {
             <td />
             <td className="px-2 pt-1">
               {[
-                "bars: where the size should come out",
+                `bars: where the size should come out${sheet.steps.every(({ estimate }) => estimate?.from_seconds) ? ", by the seconds that were made" : ""}`,
                 ...shown.map(({ bytes, text }) => `dashed: ${sizeText(bytes)} ${text}`),
               ].join(" · ")}
             </td>
