@@ -81,7 +81,8 @@ class Title(models.Model):
     ``cover_by_hand``) outlives a re-scan. ``chapters_by_hand`` are pairs of a moment in seconds and a name;
     ``None`` where the title has those it was read with. ``tags_found`` is what the work seems to be called
     (``core.naming``), ``looked_up`` which of the tags by hand were taken from what a service knows: its address,
-    what the work is called there, and their values. ``measured`` is what pictures of its files take, by their marks.
+    what the work is called there, and their values. ``measured`` is what pictures of its files take, by their marks,
+    and ``measured_at`` when that was last found out.
     """
 
     source = models.ForeignKey(Source, on_delete=models.CASCADE, related_name="titles")
@@ -102,6 +103,7 @@ class Title(models.Model):
     outline = models.JSONField(default=dict)
     samples = models.JSONField(null=True)
     measured = models.JSONField(default=dict)
+    measured_at = models.DateTimeField(null=True)
     samples_failed = models.BooleanField(default=False)
     survey = models.JSONField(null=True)
     survey_failed = models.BooleanField(default=False)

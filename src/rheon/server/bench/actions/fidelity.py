@@ -15,6 +15,7 @@ from typing import Any
 
 from django.conf import settings
 from django.db import transaction
+from django.utils import timezone
 
 from rheon.core.devices import DeviceKind
 from rheon.core.encoding import (
@@ -295,7 +296,8 @@ def _note_rates(cell: Cell) -> None:
         title = Title.objects.select_for_update().get(pk=cell.title.pk)
         others = {mark: rate for mark, rate in title.measured.items() if mark not in found}
         title.measured = dict([*others.items(), *found.items()][-MOST_RATES:])
-        title.save(update_fields=["measured"])
+        title.measured_at = timezone.now()
+        title.save(update_fields=["measured", "measured_at"])
         cell.title.measured = title.measured
 
 
