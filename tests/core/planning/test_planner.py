@@ -24,7 +24,7 @@ from rheon.core.devices import (
 from rheon.core.devices.bounds import highest_level, rate_bounds
 from rheon.core.errors import BadPin, PlanError
 from rheon.core.formats import can_hold, levels_of, most_references, video_encoder
-from rheon.core.media import AudioSettings, AudioStream, Samples, Scan, Source, Title, VideoStream
+from rheon.core.media import AudioSettings, AudioStream, FileData, Samples, Scan, Source, Title, VideoStream
 from rheon.core.media.documents import dump, load
 from rheon.core.planning import Action, Balance, Fields, OutputSettings, Plan, PlanRequest, plan, read_pins
 from rheon.core.planning.file.outcome import planned_audio, planned_video
@@ -166,6 +166,28 @@ def test_every_plan_keeps_every_rule_of_its_device(title: Title, profile: Device
     assert (
         made.estimate and 0 < made.estimate.size_low_bytes <= made.estimate.size_bytes <= made.estimate.size_high_bytes
     )
+
+
+@pytest.mark.parametrize(
+    ("hours", "action"), [(2, Action.COPY), (4.9, Action.COPY), (5.2, Action.ENCODE), (9, Action.ENCODE)]
+)
+def test_sound_that_may_take_nearly_all_of_a_file_is_made_smaller_beside_a_picture(
+    hours: float, action: Action
+) -> None:
+    """It may be 640 kb/s, nobody counted: three quarters of 2000 MB are reached after five hours."""
+    video = VideoStream(codec="mpeg2video", width=352, height=288, frame_rate=Fraction(25))
+    track = AudioStream(index=0, codec="aac", channels=1, sample_rate=44100, language="en")
+    title = Title(
+        number=1, duration_s=hours * 3600, size_bytes=10**9, data=FileData(path="/nowhere"), container="matroska",
+        video=video, audio=(track,),
+    )  # fmt: skip
+    phone = device("phone-keys")
+    made = plan(request(title, phone))
+    assert made.settings and made.settings.sound and made.estimate
+    assert made.settings.sound.action is action
+    assert made.estimate.size_high_bytes <= (phone.limits.largest_file_bytes or 0)
+    reason = next(decision.reason for decision in made.decisions if decision.key == "sound.codec")
+    assert ("too much of the limit" in sentence(reason)) == (action is Action.ENCODE)
 
 
 @settings(max_examples=90, deadline=None)

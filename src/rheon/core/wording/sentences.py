@@ -308,7 +308,7 @@ SENTENCES: Mapping[str, str | Callable[[Values], str]] = {
     "sound_cut": "the device takes it as it is; made anew, so that it is cut where the picture is",
     "sound_mended": "part of the source is lost; made anew, so that nothing torn stays in it",
     "sound_realigned": "{container} keeps no times; made anew so that it stays with the picture",
-    "sound_too_large": "as it is it would pass the limit for one file; made smaller",
+    "sound_too_large": "as it is it would take too much of the limit for one file; made smaller",
     "sound_untouched": "the device takes it as it is; copied without loss",
     "fewer_speakers": "{codec} with {channels} channels on the source; the centre stays clear",
     "codec_not_taken": "the device does not take {codec} here",

@@ -22,6 +22,8 @@ CHANGING = (CHANNELS, SAMPLE_RATE, BITRATE)
 """What a copied track can't keep when it is set by hand."""
 FILE_SHARE = 1.02
 """A file of sound takes so much more than its track."""
+BESIDE_PICTURE = 0.75
+"""What of a limit for one file a copied track may take at most, so that the picture is more than a sketch."""
 MOST_APART_S = 0.012
 """How far a copied track may stray from the picture; people notice twice that."""
 
@@ -87,18 +89,19 @@ def copies(track: AudioStream, request: PlanRequest, profile: DeviceProfile, con
         return False
     if request.title.gaps or request.cuts_sound or not sound_agrees(track, request):
         return False
-    if not fits_alone(track, request, profile):
+    if not leaves_room(track, request, profile):
         return False
     return takes_audio(track, profile) and stays_with_picture(track, request, container)
 
 
-def fits_alone(track: AudioStream, request: PlanRequest, profile: DeviceProfile) -> bool:
-    """Whether a track without a picture stays inside the limit for one file; beside one, the picture makes room."""
+def leaves_room(track: AudioStream, request: PlanRequest, profile: DeviceProfile) -> bool:
+    """Whether a track stays inside the limit for one file as it is, and leaves its share of it to a picture."""
     limit = profile.limits.largest_file_bytes
-    if limit is None or request.title.video is not None:
+    if limit is None:
         return True
-    bps = track.bitrate_bps or usual_audio_bps(track)
-    return request.title.duration_s * bps / 8 * FILE_SHARE <= limit
+    beside = request.title.video is not None and profile.video
+    bps = most_audio_bps(_copied(track), track) if beside else track.bitrate_bps or usual_audio_bps(track)
+    return request.title.duration_s * bps / 8 * FILE_SHARE <= limit * (BESIDE_PICTURE if beside else 1)
 
 
 def sound_agrees(track: AudioStream, request: PlanRequest) -> bool:
@@ -172,7 +175,7 @@ def _one(frame: _Frame, track: AudioStream) -> tuple[AudioSettings, Reason]:
         return settings, Reason(code="sound_joined")
     if takes_audio(track, frame.profile) and frame.request.title.gaps:
         return settings, Reason(code="sound_mended")
-    if takes_audio(track, frame.profile) and not fits_alone(track, frame.request, frame.profile):
+    if takes_audio(track, frame.profile) and not leaves_room(track, frame.request, frame.profile):
         return settings, Reason(code="sound_too_large")
     if takes_audio(track, frame.profile) and not stays_with_picture(track, frame.request, frame.container):
         label = CONTAINERS[frame.container].label
