@@ -191,9 +191,9 @@ def point(one: Case, balance: Balance) -> Point | None:
         return None
     score, size_bytes = whole_of(one, made.settings)
     turns = turns_in(one, made.settings)
-    rate = measured_rate(turns[-1].stretches, made.settings, whole=len(turns) == 1)
+    rate = measured_rate([one.stretches for one in turns], len(turns), made.settings)
     measured = {made.settings.picture_mark: rate} if rate else {}
-    told = plan(replace(one.request, balance=balance, measured=measured)).estimate
+    told = plan(replace(one.request, balance=balance, measured_rates=measured)).estimate
     assert told is not None
     return Point(
         quality=made.settings.video.quality,

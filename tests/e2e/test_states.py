@@ -50,7 +50,7 @@ def put_titles(rheon: Rheon, source: int, count: int, name: str) -> None:
     with sqlite3.connect(rheon.state / "rheon.sqlite3", timeout=20) as database:
         database.executemany(
             "insert into shelf_title (source_id, number, key, name, duration_s, role, document, outline, named_by_hand,"
-            " role_by_hand, angle, survey_failed, samples_failed, tags_by_hand, measured, tags_found)"
+            " role_by_hand, angle, survey_failed, samples_failed, tags_by_hand, measured_rates, tags_found)"
             " values (?, ?, ?, ?, ?, ?, '{}', ?, 0, 0, 1, 0, 0, '{}', '{}', '{\"found\": {}}')",
             [
                 (source, number, f"1/{number}", f"{name} {number}", 90 + number * 7, "extra", json.dumps(outline))

@@ -457,7 +457,7 @@ def test_sizes_are_told_by_the_seconds_that_were_made_wherever_they_are_told(
     assert snapshot().marks.bench != mark
     found = sheet(api, film.pk, household[1])["estimate"]
     assert (before["from_seconds"], found["from_seconds"]) == (False, True)
-    rate = measured_rate(seconds, made[0], whole=False)
+    rate = measured_rate([(), seconds], 2, made[0])
     assert rate is not None and rate.low_bps < rate.bps < rate.high_bps
     picture = film.duration_s / 8
     assert found["size_bytes"] > rate.bps * picture

@@ -55,9 +55,9 @@ def test_seconds_that_were_made_say_what_all_of_it_will_take(tmp_path: Path, bal
     assert last > 0
     reference = reference_in(tmp_path, title, first.settings, last)
     found = measure_fidelity(title, first.settings, Viewing(), reference)
-    rate = measured_rate(found.stretches, first.settings, whole=False)
+    rate = measured_rate([(), found.stretches], 2, first.settings)
     assert rate is not None
-    made = plan(replace(request, measured={first.settings.picture_mark: rate}))
+    made = plan(replace(request, measured_rates={first.settings.picture_mark: rate}))
     assert made.settings == first.settings and made.estimate and made.estimate.from_seconds
     done = convert(Order(title=title, plan=made, devices=[device("handheld-2012")], folder=tmp_path, token="t"))
     assert made.estimate.size_low_bytes <= done.size_bytes <= made.estimate.size_high_bytes

@@ -42,37 +42,37 @@ def test_a_steady_picture_is_expected_with_one_key_picture_in_each_interval(
     assert MADE.video is not None
     interval = MADE.video.keyframe_frames
     stretches = [Stretch(pictures=n, first_bytes=each + more, others_bytes=each * (n - 1)) for n in counts]
-    found = measured_rate(stretches, MADE, whole=False)
+    found = measured_rate([(), stretches], 2, MADE)
     assert found is not None
     assert found.bps == pytest.approx((each + more / interval) * 8 * 25, rel=1e-3)
     assert found.high_bps == pytest.approx(found.bps * 1.08, rel=1e-3)
     # where one is harder, the rest of the title may be either way
     harder = replace(stretches[0], others_bytes=stretches[0].others_bytes * (2 + late))
-    unsure = measured_rate([harder, *stretches[1:]], MADE, whole=False)
+    unsure = measured_rate([(), [harder, *stretches[1:]]], 2, MADE)
     assert unsure is not None and unsure.bps > found.bps
     assert unsure.high_bps / unsure.bps > found.high_bps / found.bps
     assert 0 < unsure.low_bps / unsure.bps < found.low_bps / found.bps
 
 
 def test_of_a_file_that_was_made_whole_nothing_is_left_to_guess() -> None:
-    found = measured_rate([Stretch(pictures=100, first_bytes=50_000, others_bytes=150_000)], MADE, whole=True)
+    found = measured_rate([[Stretch(pictures=100, first_bytes=50_000, others_bytes=150_000)]], 1, MADE)
     assert found is not None
     assert found.bps == 2000 * 8 * 25
     assert found.low_bps > 0.96 * found.bps
     seen = Stretch(pictures=round(LONG_S * 25 / 4) - 1, first_bytes=1000, others_bytes=10**6)
     other = replace(seen, others_bytes=3 * 10**6)
-    nearly_all = measured_rate([seen, other, seen, other], MADE, whole=False)
+    nearly_all = measured_rate([(), [seen, other, seen, other]], 2, MADE)
     assert nearly_all is not None and nearly_all.high_bps < 1.09 * nearly_all.bps
 
 
 def test_a_rate_that_is_set_and_too_few_stretches_say_nothing() -> None:
     one = Stretch(pictures=50, first_bytes=1000, others_bytes=40_000)
-    assert measured_rate([one] * 3, MADE, whole=False) is None
-    assert measured_rate([], MADE, whole=True) is None
-    assert measured_rate([*[one] * 4, Stretch(pictures=1, first_bytes=9, others_bytes=0)], MADE, whole=False) is None
+    assert measured_rate([(), [one] * 3], 2, MADE) is None
+    assert measured_rate([[]], 1, MADE) is None
+    assert measured_rate([(), [*[one] * 4, Stretch(pictures=1, first_bytes=9, others_bytes=0)]], 2, MADE) is None
     assert MADE.video is not None
     average = replace(MADE, video=replace(MADE.video, quality=None, bitrate_bps=10**6))
-    assert measured_rate([one] * 4, average, whole=False) is None
+    assert measured_rate([(), [one] * 4], 2, average) is None
 
 
 def test_packets_belong_to_the_stretch_in_which_they_are_shown() -> None:

@@ -14,7 +14,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ..media import COMB_LIMIT, Scan, VideoStream
+from ..media import COMB_LIMIT, NOISY, Scan, VideoStream
 from .combing import comb_limit
 from .findings import ScanTypeFound
 from .pictures import Luma
@@ -29,8 +29,8 @@ LESS = 0.6
 LEAST_PICTURES = 6
 MIXED_SHARE, ALIKE_SHARE, MIXED_VOTES = 0.15, 0.35, 2
 """What the fewer stretches have to be of all, before a title is held to be mixed."""
-NOISY, ACROSS = 1.5, 16
-"""From how much noise on so many columns are averaged: they belong to one line, so that only noise is lost of it."""
+COLUMNS = 16
+"""So many are averaged where there is noise: they belong to one line, so that it is little else that is lost."""
 BY_FLAGS = 0.7
 """How sure flags are that tell both."""
 
@@ -52,7 +52,7 @@ def votes_of(stretches: Sequence[Luma], noise: float | None = None) -> list[Vote
 
     ``noise``: its standard deviation in steps of eight bits. It changes from picture to picture as movement does.
     """
-    columns = ACROSS if noise is not None and noise >= NOISY else 1
+    columns = COLUMNS if noise is not None and noise >= NOISY else 1
     return [vote for stretch in stretches if (vote := _vote(stretch, columns)) is not None]
 
 

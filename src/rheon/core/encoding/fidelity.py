@@ -84,7 +84,7 @@ class Viewing:
 class Fidelity:
     """The score of each picture that was held against the source, from ``seconds`` of the title, which take
     ``size_bytes`` and took ``made_s`` to make: by VMAF with ``model``; by SSIM where that is ``None``. ``stretches``
-    are those that were made, also what of them was not scored.
+    are those that were made in one turn, also what of them was not scored.
     """
 
     model: Model | None
@@ -113,7 +113,6 @@ def together(turns: Sequence[Fidelity]) -> Fidelity:
         seconds=round(sum(one.seconds for one in turns), 2),
         size_bytes=sum(one.size_bytes for one in turns),
         made_s=sum(one.made_s for one in turns),
-        stretches=tuple(stretch for one in turns for stretch in one.stretches),
     )
 
 

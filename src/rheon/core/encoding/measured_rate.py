@@ -44,18 +44,19 @@ def stretches_in(packets: Packets, lengths_s: Sequence[float]) -> tuple[Stretch,
     return tuple(found)
 
 
-def measured_rate(stretches: Sequence[Stretch], made: OutputSettings, *, whole: bool) -> MeasuredRate | None:
-    """Of a whole file at a constant quality; ``None`` where a rate says it already, or too little was made.
+def measured_rate(turns: Sequence[Sequence[Stretch]], of_turns: int, made: OutputSettings) -> MeasuredRate | None:
+    """Of a whole file at a constant quality, by the stretches of each of its turns; ``None`` where a rate says it
+    already, or too little was made. A single turn is all of the file.
 
-    Each stretch begins with a picture that stands by itself; in a file there is one of them for each key interval.
-    ``whole``: the stretches are all of the file.
+    Only the last turn counts: what it makes goes on for longer. Each stretch begins with a picture that stands by
+    itself; in a file there is one of them for each key interval.
     """
     video = made.video
-    if video is None or video.quality is None or not stretches:
+    if video is None or video.quality is None or len(turns) < of_turns or not (stretches := turns[-1]):
         return None
     per_second = 8 * float(video.frame_rate)
     pictures = sum(one.pictures for one in stretches)
-    if whole:
+    if of_turns == 1:
         bps = sum(one.first_bytes + one.others_bytes for one in stretches) / pictures * per_second
         return _around(bps, UNSURE_WHOLE)
     if len(stretches) < LEAST_STRETCHES or any(one.pictures < 2 for one in stretches):

@@ -49,9 +49,9 @@ class PlanRequest:
     ``samples`` is ``None`` where nobody measured, and the estimates are guesses then. ``copy_ranges`` are the stretches
     that copied streams can have instead of what is kept, in its order, ``middles`` what of each stretch can be copied
     where only its edges are encoded; ``None`` where nobody looked, or where that can't be. ``hardware_failed``:
-    an encoder in hardware made no file of it. ``measured`` are the rates of pictures of which seconds were made, by
-    their ``picture_mark``. ``set_by_hand``: the title has tags, chapters or a picture that its
-    source lacks. ``range`` is filled in by the planner: ``title`` is then what is kept of it.
+    an encoder in hardware made no file of it. ``measured_rates`` are those of pictures of which seconds were made, by
+    their ``picture_mark``. ``set_by_hand``: the title has tags, chapters or a picture that its source lacks.
+    ``range`` is filled in by the planner: ``title`` is then what is kept of it.
     """
 
     title: Title
@@ -63,7 +63,7 @@ class PlanRequest:
     sound: SoundWish = SoundWish.SURROUND
     subtitles: SubtitleWish = SubtitleWish.NEEDED
     samples: Samples | None = None
-    measured: Mapping[str, MeasuredRate] = field(default_factory=dict)
+    measured_rates: Mapping[str, MeasuredRate] = field(default_factory=dict)
     copy_ranges: tuple[KeptRange, ...] | None = None
     middles: tuple[KeptRange, ...] | None = None
     machine: Machine = USUAL_MACHINE

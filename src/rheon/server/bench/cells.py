@@ -89,7 +89,7 @@ def cells_document(title_ids: Sequence[int], named: Balance | None = None) -> li
         said=Cast("document", TextField()),
         seen=Cast("survey", TextField()),
         sampled=Cast("samples", TextField()),
-        made=Cast("measured", TextField()),
+        made=Cast("measured_rates", TextField()),
     )
     rows = {row.pk: row for row in found.defer("document", "survey", "samples", "outline")}
     cells: list[documents.Cell] = []
@@ -168,7 +168,7 @@ def _planned(title: Any, mark: int, column: _Column, balance: Balance, pins: dic
             sound=column.liked.sound,
             subtitles=column.liked.subtitles,
             samples=title.core_samples(),
-            measured=title.core_measured(),
+            measured_rates=title.core_measured_rates(),
             machine=column.machine,
             set_by_hand=title.set_for_files,
         )

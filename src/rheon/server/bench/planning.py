@@ -47,7 +47,7 @@ def request_for(
         sound=wishes.sound,
         subtitles=wishes.subtitles,
         samples=title.core_samples(),
-        measured=title.core_measured(),
+        measured_rates=title.core_measured_rates(),
         copy_ranges=places.copies,
         middles=places.middles,
         machine=this_machine(),

@@ -81,8 +81,8 @@ class Title(models.Model):
     ``cover_by_hand``) outlives a re-scan. ``chapters_by_hand`` are pairs of a moment in seconds and a name;
     ``None`` where the title has those it was read with. ``tags_found`` is what the work seems to be called
     (``core.naming``), ``looked_up`` which of the tags by hand were taken from what a service knows: its address,
-    what the work is called there, and their values. ``measured`` is what pictures of its files take, by their marks,
-    and ``measured_at`` when that was last found out.
+    what the work is called there, and their values. ``measured_rates`` is what pictures of its files take, by their
+    marks, and ``measured_at`` when that was last found out.
     """
 
     source = models.ForeignKey(Source, on_delete=models.CASCADE, related_name="titles")
@@ -102,7 +102,7 @@ class Title(models.Model):
     document = models.JSONField()
     outline = models.JSONField(default=dict)
     samples = models.JSONField(null=True)
-    measured = models.JSONField(default=dict)
+    measured_rates = models.JSONField(default=dict)
     measured_at = models.DateTimeField(null=True)
     samples_failed = models.BooleanField(default=False)
     survey = models.JSONField(null=True)
@@ -137,11 +137,17 @@ class Title(models.Model):
         """Whether somebody has set what goes into its files."""
         return bool(self.tags_by_hand or self.cover_by_hand) or self.chapters_by_hand is not None
 
+    def forget_looks(self) -> None:
+        """What was found out about other material says nothing of this."""
+        self.samples = self.survey = None
+        self.measured_rates = {}
+        self.samples_failed = self.survey_failed = False
+
     def core_samples(self) -> Samples | None:
         return load(Samples, self.samples) if self.samples else None
 
-    def core_measured(self) -> Mapping[str, MeasuredRate]:
-        return {mark: load(MeasuredRate, one) for mark, one in self.measured.items()}
+    def core_measured_rates(self) -> Mapping[str, MeasuredRate]:
+        return {mark: load(MeasuredRate, one) for mark, one in self.measured_rates.items()}
 
     def core_survey(self) -> Survey | None:
         return load(Survey, self.survey) if self.survey else None

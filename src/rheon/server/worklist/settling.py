@@ -47,7 +47,7 @@ def settle(job: Job) -> None:
         request,
         title=core,
         samples=title.core_samples(),
-        measured=title.core_measured(),
+        measured_rates=title.core_measured_rates(),
         tags=title.tags(),
         naming=house_naming(),
         set_by_hand=title.set_for_files,

@@ -33,13 +33,12 @@ export function PlanSheet() {
         <div className="border-b border-hairline px-6 py-3 max-md:px-3">
           <BackLink />
         </div>
-        {isRefusedPin ? (
-          <Failed error={takeBack.error ?? sheet.error} onRetry={() => takeBack.mutate()}>
-            Take it back
-          </Failed>
-        ) : (
-          <Failed error={sheet.error} onRetry={() => void sheet.refetch()} />
-        )}
+        <Failed
+          error={takeBack.error ?? sheet.error}
+          onRetry={() => (isRefusedPin ? takeBack.mutate() : void sheet.refetch())}
+        >
+          {isRefusedPin ? "Take it back" : undefined}
+        </Failed>
       </div>
     );
   }
@@ -161,7 +160,7 @@ function roomText(sheet: Sheet): string {
       ? `more than the ${sizeText(sheet.free_bytes)} free`
       : `${sizeText(sheet.free_bytes)} free`;
   }
-  if (sheet.estimate?.from_seconds) return "from seconds made like it";
+  if (sheet.estimate?.from_seconds) return "from seconds that were made";
   return sheet.sampled ? "from samples" : "a first guess";
 }
 

@@ -39,6 +39,7 @@ export function TradeOff({ sheet, busy, onChange }: Props) {
     ),
     bounds.map(({ bytes }) => bytes),
   );
+  const fromSeconds = sheet.steps.every(({ estimate }) => estimate?.from_seconds);
   const shown = bounds.filter(({ bytes }) => near.includes(bytes));
   return (
     <section aria-label="Balance" className="mt-4" aria-busy={busy}>
@@ -87,7 +88,7 @@ export function TradeOff({ sheet, busy, onChange }: Props) {
             <td />
             <td className="px-2 pt-1">
               {[
-                `bars: where the size should come out${sheet.steps.every(({ estimate }) => estimate?.from_seconds) ? ", by the seconds that were made" : ""}`,
+                `bars: where the size should come out${fromSeconds ? ", by the seconds that were made" : ""}`,
                 ...shown.map(({ bytes, text }) => `dashed: ${sizeText(bytes)} ${text}`),
               ].join(" · ")}
             </td>

@@ -45,15 +45,15 @@ class Basis:
     """What an estimate rests on: rates in bits a second, and whether samples of the title were measured.
 
     ``exact`` says that the rate was set by hand as an average or a size. ``pixels_per_s`` is how quick the encoder is
-    beside a usual machine; ``None`` where nobody measured. ``seconds`` is what seconds of this picture took.
+    beside a usual machine; ``None`` where nobody measured. ``measured_rate`` is what seconds of this picture took.
     """
 
     video_bps: float
     audio_bps: float
-    measured: bool
+    sampled: bool
     exact: bool = False
     pixels_per_s: float | None = None
-    seconds: MeasuredRate | None = None
+    measured_rate: MeasuredRate | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -93,7 +93,7 @@ def estimate(title: Title, settings: OutputSettings, basis: Basis) -> Estimate:
         time_low_s=round(seconds * 0.7, 1),
         time_high_s=round(seconds * 1.5, 1),
         checking_s=round(_check_s(title, settings), 1),
-        from_seconds=basis.seconds is not None,
+        from_seconds=basis.measured_rate is not None,
     )
 
 
@@ -103,16 +103,13 @@ def _pictures(title: Title, settings: OutputSettings, basis: Basis) -> _Size:
         added = muxing_bps(basis.video_bps + basis.audio_bps) - MUXING_SHARE * basis.audio_bps
         set_size = title.duration_s * (basis.video_bps + added) / 8
         return _between(set_size, 1 - UNSURE_SET, 1 + UNSURE_SET)
-    if basis.seconds is not None:
-        byte_share = title.duration_s / 8 * OVERHEAD
-        return _Size(
-            expected=basis.seconds.bps * byte_share,
-            low=basis.seconds.low_bps * byte_share,
-            high=basis.seconds.high_bps * byte_share,
-        )
-    size = title.duration_s * basis.video_bps / 8 * OVERHEAD
+    bytes_each_bps = title.duration_s / 8 * OVERHEAD
+    if (rate := basis.measured_rate) is not None:
+        low, high = (bps * bytes_each_bps for bps in (rate.low_bps, rate.high_bps))
+        return _Size(expected=rate.bps * bytes_each_bps, low=low, high=high)
+    size = basis.video_bps * bytes_each_bps
     unsure = _unsure(title, settings)
-    found = _between(size, *((1 - unsure, 1 + unsure) if basis.measured else GUESSED))
+    found = _between(size, *((1 - unsure, 1 + unsure) if basis.sampled else GUESSED))
     made = settings.video
     if made is None or made.peak_bps is None:
         return found
@@ -159,18 +156,18 @@ def _copied(title: Title, settings: OutputSettings) -> _Size:
     video = title.video
     if video is not None and video.span is not None and video.span.whole and title.part_of is None:
         counted = _between(video.span.size_bytes * OVERHEAD, 1 - UNSURE_COUNTED, 1 + UNSURE_COUNTED)
-        basis = Basis(video_bps=0, audio_bps=0, measured=True)
+        basis = Basis(video_bps=0, audio_bps=0, sampled=True)
         return sum((_sound(title, sound, basis) for sound in settings.audio), counted)
     if video is not None and video.bitrate_bps and video.stream_id is not None:
         # a disc whose packets were counted at some places
         counted = _between(title.duration_s * video.bitrate_bps / 8 * OVERHEAD, 1 - UNSURE_COPY, 1 + UNSURE_COPY)
-        basis = Basis(video_bps=0, audio_bps=0, measured=True)
+        basis = Basis(video_bps=0, audio_bps=0, sampled=True)
         return sum((_sound(title, sound, basis) for sound in settings.audio), counted)
     kept = {sound.track for sound in settings.audio if sound.action is Action.COPY}
     left_bps = sum(track.bitrate_bps or usual_audio_bps(track) for track in title.audio if track.index not in kept)
     packing = DISC_PACKING if title.container == "dvd" else 1.0
     left = max(1.0, title.size_bytes * packing - left_bps * title.duration_s / 8)
-    basis = Basis(video_bps=0, audio_bps=0, measured=True)
+    basis = Basis(video_bps=0, audio_bps=0, sampled=True)
     made = [_sound(title, sound, basis) for sound in settings.audio if sound.action is Action.ENCODE]
     return sum(made, _between(left, 1 - UNSURE_COPY, 1 + UNSURE_COPY))
 

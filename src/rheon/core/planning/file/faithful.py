@@ -96,7 +96,7 @@ def faithful_plan(request: PlanRequest, profile: DeviceProfile) -> Plan:
         rules=(),
         decisions=_decisions(request, settings, named, cover),
         settings=settings,
-        estimate=estimate(title, settings, Basis(video_bps=0, audio_bps=0, measured=True)),
+        estimate=estimate(title, settings, Basis(video_bps=0, audio_bps=0, sampled=True)),
     )
 
 

@@ -186,10 +186,10 @@ def _made(request: PlanRequest, parts: _Parts, judged: Judgement) -> Plan:
     basis = Basis(
         video_bps=seen.expected_bps if seen else 0.0,
         audio_bps=heard.bps,
-        measured=request.samples is not None,
+        sampled=request.samples is not None,
         exact=seen.exact if seen else False,
         pixels_per_s=seen.pixels_per_s if seen else None,
-        seconds=request.measured.get(settings.picture_mark) if request.measured else None,
+        measured_rate=request.measured_rates.get(settings.picture_mark) if request.measured_rates else None,
     )
     expected = estimate(request.title, settings, basis).at_pace(request.machine.pace)
     return Plan(

@@ -131,7 +131,6 @@ class Cell:
 def measured(title: Title, target: Target) -> Measured:
     """What is known of a cell; asking keeps what is being measured going. Raises ``BadPin``."""
     cell = cell_of(title, target)
-    _note_rates(cell)
     if cell.is_wanted:
         with contextlib.suppress(OSError):
             os.utime(cell.wish)
@@ -229,6 +228,8 @@ def _viewing(request: PlanRequest, target: Target) -> Viewing:
 def _known(cell: Cell) -> Measured:
     rows = findings_of(cell)
     points = points_of(cell, rows)
+    # also what was measured of this material under another title's row
+    _note_rates(cell, points)
     left = list(ways_left(points, cell.ways))
     failed = {row.mark for row in rows if "failed" in row.document}
     return Measured(
@@ -278,27 +279,27 @@ def points_of(cell: Cell, rows: Iterable[Finding]) -> dict[Way, Point]:
 def measure_step(cell: Cell, core: CoreTitle, step: Step, work: Path) -> None:
     """Measure a turn of a way in a folder, unless it is known already. Raises ``Stopped``."""
     find_out(cell.mark(*step), partial(_measured, cell, core, step, work))
-    _note_rates(cell)
+    _note_rates(cell, points_of(cell, findings_of(cell)))
 
 
-def _note_rates(cell: Cell) -> None:
-    """Have plans rest on what was made: what the last turn makes lies as far from key pictures as most of a file."""
+def _note_rates(cell: Cell, points: Mapping[Way, Point]) -> None:
+    """Have plans of the title rest on what was made of it."""
     found = {}
-    for way, point in points_of(cell, findings_of(cell)).items():
-        made, whole = cell.ways[way].settings, point.of_turns == 1
-        if len(point.turns) < point.of_turns:
-            continue
-        if rate := measured_rate(point.turns[-1].stretches, made, whole=whole):
+    for way, point in points.items():
+        made = cell.ways[way].settings
+        if rate := measured_rate([one.stretches for one in point.turns], point.of_turns, made):
             found[made.picture_mark] = dump(rate)
-    if all(cell.title.measured.get(mark) == rate for mark, rate in found.items()):
+    if all(cell.title.measured_rates.get(mark) == rate for mark, rate in found.items()):
         return
     with transaction.atomic():
-        title = Title.objects.select_for_update().get(pk=cell.title.pk)
-        others = {mark: rate for mark, rate in title.measured.items() if mark not in found}
-        title.measured = dict([*others.items(), *found.items()][-MOST_RATES:])
+        title = Title.objects.select_related("source").filter(pk=cell.title.pk).first()
+        if title is None or material_mark(title) != material_mark(cell.title):
+            return
+        others = {mark: rate for mark, rate in title.measured_rates.items() if mark not in found}
+        title.measured_rates = dict([*others.items(), *found.items()][-MOST_RATES:])
         title.measured_at = timezone.now()
-        title.save(update_fields=["measured", "measured_at"])
-        cell.title.measured = title.measured
+        title.save(update_fields=["measured_rates", "measured_at"])
+        cell.title.measured_rates = title.measured_rates
 
 
 def _measured(cell: Cell, core: CoreTitle, step: Step, work: Path) -> dict[str, Any]:

@@ -61,7 +61,7 @@ def reorder(row: Title, titles: Sequence[Title]) -> None:
         made.save()
         _changed(row)
         row.source, row.chapters_by_hand = titles[0].source, None
-        _forget_looks(row)
+        row.forget_looks()
         _store(row, core, titles)
 
 
@@ -126,7 +126,7 @@ def _joined(titles: Sequence[Title]) -> CoreTitle:
 
 def _store(row: Title, core: CoreTitle, titles: Sequence[Title]) -> None:
     if row.document and row.document.get("size_bytes") != core.size_bytes:
-        _forget_looks(row)
+        row.forget_looks()
     core = replace(core, number=row.number, key=row.key)
     row.duration_s, row.document, row.outline = core.duration_s, dump(core), outline_of(core)
     if not row.named_by_hand:
@@ -136,12 +136,6 @@ def _store(row: Title, core: CoreTitle, titles: Sequence[Title]) -> None:
         row.role = core.role.value
     row.save()
     _changed(row)
-
-
-def _forget_looks(row: Title) -> None:
-    row.samples = row.survey = None
-    row.measured = {}
-    row.samples_failed = row.survey_failed = False
 
 
 def _changed(row: Title) -> None:

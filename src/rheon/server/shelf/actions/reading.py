@@ -193,9 +193,7 @@ def _store_titles(source: Source, found: CoreSource) -> None:
     for title in found.titles:
         row = known.get(title.key) or by_number.get(title.number) or Title(source=source)
         if row.document and row.document.get("size_bytes") != title.size_bytes:
-            row.samples = row.survey = None
-            row.measured = {}
-            row.samples_failed = row.survey_failed = False
+            row.forget_looks()
         row.key, row.number, row.duration_s = title.key, title.number, title.duration_s
         row.document, row.outline = dump(title), outline_of(title)
         if row.chapters_by_hand is not None:

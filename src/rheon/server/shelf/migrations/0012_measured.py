@@ -12,7 +12,7 @@ class Migration(migrations.Migration):
     operations = [
         migrations.AddField(
             model_name='title',
-            name='measured',
+            name='measured_rates',
             field=models.JSONField(default=dict),
         ),
         migrations.AddField(
