@@ -466,6 +466,10 @@ def test_sizes_are_told_by_the_seconds_that_were_made_wherever_they_are_told(
     assert next(cell["estimate"] for cell in cells if cell["target_id"] == household[1]) == found
     scores = api("get", f"bench/plans/{place}/trade-off")[1]["scores"]
     assert next(one["size_bytes"] for one in scores if one["balance"] == "even") == found["size_bytes"]
+    # a part of it takes as much in its time, less surely
+    half = sheet(api, film.pk, household[1], pins={"range.keep": f"0-{film.duration_s / 2:.0f}"})["estimate"]
+    assert half["from_seconds"] and abs(half["size_bytes"] / found["size_bytes"] - 0.5) < 0.02
+    assert half["size_high_bytes"] / half["size_bytes"] > 1.1 * found["size_high_bytes"] / found["size_bytes"]
     # other picture, nothing was made of it
     assert not sheet(api, film.pk, household[1], pins={"picture.size": "320x180"})["estimate"]["from_seconds"]
 

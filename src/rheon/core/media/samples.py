@@ -3,7 +3,10 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+
+UNSURE_ELSEWHERE = 1.2
+"""So many times as much or as little may be taken where other parts of a title are kept, besides what was unsure."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -28,3 +31,7 @@ class MeasuredRate:
     bps: float
     low_bps: float
     high_bps: float
+
+    def elsewhere(self) -> MeasuredRate:
+        """The same picture of other stretches of the title, of which nothing was made."""
+        return replace(self, low_bps=self.low_bps / UNSURE_ELSEWHERE, high_bps=self.high_bps * UNSURE_ELSEWHERE)

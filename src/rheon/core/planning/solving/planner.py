@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 from ...devices import DeviceProfile, Judgement, Verdict, careful, common_ground, judge_title
 from ...errors import PlanError
 from ...formats import CONTAINERS
-from ...media import Action, OutputSettings, Reason, SubtitleForm
+from ...media import Action, MeasuredRate, OutputSettings, Reason, SubtitleForm
 from ..decisions import PINNED, Case, explain
 from ..decisions.file import ARTWORK, CHAPTERS, CONTAINER, NAME, PATTERN
 from ..decisions.file.chapters import DROP
@@ -189,7 +189,7 @@ def _made(request: PlanRequest, parts: _Parts, judged: Judgement) -> Plan:
         sampled=request.samples is not None,
         exact=seen.exact if seen else False,
         pixels_per_s=seen.pixels_per_s if seen else None,
-        measured_rate=request.measured_rates.get(settings.picture_mark) if request.measured_rates else None,
+        measured_rate=_measured_rate(request, settings),
     )
     expected = estimate(request.title, settings, basis).at_pace(request.machine.pace)
     return Plan(
@@ -203,6 +203,17 @@ def _made(request: PlanRequest, parts: _Parts, judged: Judgement) -> Plan:
         settings=settings,
         estimate=expected,
     )
+
+
+def _measured_rate(request: PlanRequest, settings: OutputSettings) -> MeasuredRate | None:
+    """By seconds of this very file, else by those of the same picture of the whole title."""
+    rates = request.measured_rates
+    if not rates:
+        return None
+    if found := rates.get(settings.picture_mark):
+        return found
+    whole = rates.get(replace(settings, kept=()).picture_mark)
+    return whole.elsewhere() if whole else None
 
 
 def _treated_for(request: PlanRequest, judged: Judgement, wish: Wish, settings: OutputSettings) -> Reason:
