@@ -78,13 +78,16 @@ def test_profiles_and_levels_in_each_encoder_s_words(
 
 
 def test_colours_are_named_in_the_stream_and_turned_by_the_scaler() -> None:
-    made = replace(BASE, quality=21, colour=BT601, colour_from=BT709_FULL)
+    made = replace(BASE, quality=21, colour=BT601, colour_from=BT709_FULL, whole_planes_from=True)
     said = arguments(made)
     assert (said["-colorspace"], said["-color_primaries"], said["-color_range"]) == ("bt470bg", "bt470bg", "tv")
     assert said["-color_trc"] == "smpte170m", "BT.601 has one curve under two names"
     shown = graph(made, "0:V:0", None, None)
-    assert "in_color_matrix=bt709:in_range=full:out_color_matrix=bt601:out_range=limited" in shown
-    assert "color_matrix" not in graph(replace(made, colour_from=None), "0:V:0", None, None)
+    assert "matrixin=709:matrix=470bg:rangein=full:range=limited" in shown
+    kept = graph(replace(made, fields=Fields.KEEP), "0:V:0", None, None)
+    assert "in_color_matrix=bt709:in_range=full:out_color_matrix=bt601:out_range=limited" in kept
+    as_it_is = graph(replace(made, colour_from=None), "0:V:0", None, None)
+    assert "matrixin=470bg:matrix=470bg:rangein=limited:range=limited" in as_it_is
 
 
 @pytest.mark.parametrize(

@@ -98,33 +98,57 @@ def test_hevc_keeps_its_bounds_in_its_own_words(film_disc: Source) -> None:
 
 
 VIDEO = VideoSettings(
-    action=Action.ENCODE, codec="h264", width=768, height=576, sample_aspect=Fraction(1), frame_rate=Fraction(25)
+    action=Action.ENCODE,
+    codec="h264",
+    width=768,
+    height=576,
+    sample_aspect=Fraction(1),
+    frame_rate=Fraction(25),
+    whole_planes_from=True,
 )
+SCALED = "setfield=prog,zscale=w=768:h=576:filter=lanczos:c=left"
 
 
 @pytest.mark.parametrize(
     ("change", "picture", "text", "expected"),
     [
-        ({}, None, None, "[0:V:0]fps=25/1,scale=768:576:flags=lanczos,setsar=1/1,format=yuv420p[out]"),
+        ({}, None, None, f"[0:V:0]fps=25/1,{SCALED},setsar=1/1,format=yuv420p[out]"),
         (
             {"fields": Fields.JOIN, "top_field_first": False, "bit_depth": 10},
             None,
             None,
-            "[0:V:0]bwdif=mode=send_frame:parity=bff:deint=all,fps=25/1,scale=768:576:flags=lanczos,setsar=1/1,"
-            "format=yuv420p10le[out]",
+            f"[0:V:0]bwdif=mode=send_frame:parity=bff:deint=all,fps=25/1,{SCALED},setsar=1/1,format=yuv420p10le[out]",
         ),
         (
             {"sample_aspect": Fraction(16, 15)},
             "0:s:2",
             None,
-            "[0:V:0]fps=25/1,settb=AVTB[seen];[seen][0:s:2]overlay=eof_action=pass,scale=768:576:flags=lanczos,"
-            "setsar=16/15,format=yuv420p[out]",
+            f"[0:V:0]fps=25/1,settb=AVTB[seen];[seen][0:s:2]overlay=eof_action=pass,{SCALED},setsar=16/15,"
+            "format=yuv420p[out]",
         ),
         (
             {},
             None,
             DrawnText(file="source", track=1),
-            "[0:V:0]fps=25/1,scale=768:576:flags=lanczos,setsar=1/1,subtitles=filename=source:si=1,format=yuv420p[out]",
+            f"[0:V:0]fps=25/1,{SCALED},setsar=1/1,subtitles=filename=source:si=1,format=yuv420p[out]",
+        ),
+        (
+            {"fields": Fields.KEEP},
+            None,
+            None,
+            "[0:V:0]setfield=tff,fps=25/1,scale=768:576:flags=lanczos:interl=1,setsar=1/1,format=yuv420p[out]",
+        ),
+        (
+            {"whole_planes_from": False, "bit_depth_from": 10},
+            None,
+            None,
+            "[0:V:0]fps=25/1,scale=768:576:flags=lanczos,setsar=1/1,format=yuv420p[out]",
+        ),
+        (
+            {"bit_depth_from": 10},
+            None,
+            None,
+            f"[0:V:0]fps=25/1,{SCALED}:dither=ordered,setsar=1/1,format=yuv420p[out]",
         ),
     ],
 )

@@ -19,17 +19,23 @@ from rheon.demo.models import device
 BARS = [(191, 30, 30), (30, 160, 40), (40, 60, 200), (200, 190, 40)]
 
 
-def source(path: Path, matrix: str, scaler: str, full: bool) -> None:
-    """Four bars of known colour at 1280x720, coded with a matrix and range of our choosing."""
+SAYS_RGB = ("-colorspace", "rgb", "-color_trc", "log316")
+
+
+def bars(path: Path) -> Path:
+    """A still of four bars of known colour at 1280x720, beside a file that is made of it."""
     picture = Image.new("RGB", (1280, 720))
     for place, colour in enumerate(BARS):
         picture.paste(colour, (place * 320, 0, place * 320 + 320, 720))
-    held = io.BytesIO()
-    picture.save(held, "PNG")
     still = path.with_suffix(".png")
-    still.write_bytes(held.getvalue())
+    picture.save(still)
+    return still
+
+
+def source(path: Path, matrix: str, scaler: str, full: bool) -> None:
+    """Four bars of known colour, coded with a matrix and range of our choosing."""
     out = "full" if full else "limited"
-    argv = ["ffmpeg", "-v", "error", "-y", "-loop", "1", "-framerate", "25", "-i", str(still), "-t", "1"]
+    argv = ["ffmpeg", "-v", "error", "-y", "-loop", "1", "-framerate", "25", "-i", str(bars(path)), "-t", "1"]
     argv += ["-vf", f"scale=out_color_matrix={scaler}:out_range={out},format=yuv420p", "-c:v", "libx264", "-qp", "4"]
     argv += ["-colorspace", matrix, "-color_primaries", matrix, "-color_trc", matrix]
     output_of([*argv, "-color_range", "pc" if full else "tv", str(path)])
@@ -66,3 +72,27 @@ def test_bars_keep_their_colours(
     assert (video.colour.matrix, video.colour.full_range) == (expected[0], False)
     for seen, wanted in zip(bars_of(done.path, expected[1]), BARS, strict=True):
         assert max(abs(a - b) for a, b in zip(seen, wanted, strict=True)) <= 6, (seen, wanted)
+
+
+@pytest.mark.parametrize(
+    ("name", "kept_as", "coding"),
+    [
+        ("screen.mkv", "format=gbrp", ("-c:v", "ffv1")),
+        ("odd.avi", "scale=1281:721:out_color_matrix=bt709,format=yuv420p", ("-c:v", "mpeg4", "-q:v", "2")),
+        ("studio.mkv", "scale=out_color_matrix=bt709,format=yuv422p10", ("-c:v", "ffv1", "-colorspace", "bt709")),
+        # what it says of itself is not so, and nothing is converted by it
+        ("wrong.mkv", "scale=out_color_matrix=bt709,format=yuv420p", ("-c:v", "libx264", "-qp", "4", *SAYS_RGB)),
+    ],
+)
+def test_in_whatever_form_pictures_are_held_their_colours_stay(
+    name: str, kept_as: str, coding: tuple[str, ...], tmp_path: Path
+) -> None:
+    path = tmp_path / name
+    argv = ["ffmpeg", "-v", "error", "-loop", "1", "-framerate", "25", "-i", str(bars(path)), "-t", "1"]
+    output_of([*argv, "-vf", kept_as, *coding, str(path)])
+    title = read_source(path).titles[0]
+    pins = read_pins({"picture.size": "360", "picture.rate": "quality:10"})
+    request = PlanRequest(title=title, devices=(device("wren-6"),), name="x", pins=pins)
+    made = Order(title=title, plan=plan(request), devices=[device("wren-6")], folder=tmp_path, token="t")
+    for found, wanted in zip(bars_of(convert(made).path, "bt601"), BARS, strict=True):
+        assert found == pytest.approx(wanted, abs=5)

@@ -76,6 +76,13 @@ def test_a_program_that_gets_no_more_memory_says_how_much_it_may_take() -> None:
         limit_memory(12 << 30)
 
 
+@pytest.mark.parametrize("asked", [("-vf", "no-such-filter"), ("-c:v", "no-such-encoder")])
+def test_an_engine_without_what_is_needed_says_what_it_is(asked: tuple[str, str]) -> None:
+    argv = ["ffmpeg", "-v", "error", "-f", "lavfi", "-i", "testsrc=duration=0.1", *asked, "-f", "null", "-"]
+    with pytest.raises(ToolMissing, match=rf"built without .*{asked[1]}.*rheon doctor"):
+        run(Command(argv=argv))
+
+
 def test_what_somebody_waits_for_goes_before_what_is_made_meanwhile() -> None:
     def niceness(*, gentle: bool) -> int:
         return int(run(Command(argv=["nice"], gentle=gentle)).stdout)

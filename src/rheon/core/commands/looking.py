@@ -8,7 +8,8 @@ from dataclasses import dataclass, replace
 from ..formats import is_text
 from ..media import Artwork, AudioStream, CellData, Fields, FileData, Scan, Title, VideoSettings, VideoStream
 from .inputs import audio_specifier, safe_file_input, subtitle_specifier, video_specifier
-from .making.filters import TURNS, DrawnText, Timing, graph, scaler_matrix
+from .making.filters import TURNS, DrawnText, Timing, graph
+from .making.scaling import scaler_matrix
 from .names import LINK_NAME, subtitle_file
 from .start import QUIET, TALKING
 from .tone_mapping import STILL, for_screen

@@ -13,7 +13,9 @@ KNEE = 0.5
 """Up to this part of white all light stays as it is; what is brighter is drawn in, ever more, up to the peak."""
 
 # names in the filter that converts colours
-MATRICES = {"bt709": "709", "smpte170m": "170m", "bt470bg": "470bg", "bt2020nc": "2020_ncl", "bt2020c": "2020_cl"}
+MATRICES = {
+    "bt709": "709", "smpte170m": "170m", "bt470bg": "470bg", "fcc": "fcc", "bt2020nc": "2020_ncl", "bt2020c": "2020_cl",
+}  # fmt: skip
 PRIMARIES = {"bt709": "709", "smpte170m": "170m", "bt470bg": "470bg", "bt2020": "2020"}
 TRANSFERS = {DynamicRange.HDR10: "smpte2084", DynamicRange.HLG: "arib-std-b67"}
 STANDARD_TRANSFER = "709"
@@ -42,7 +44,7 @@ def tone_mapped(source: Colour, wanted: Colour) -> list[str]:
     The curve is applied to the largest of red, green and blue, and the others follow it: no hue moves.
     """
     read = f"matrixin={MATRICES.get(source.matrix, '2020_ncl')}:primariesin={PRIMARIES.get(source.primaries, '2020')}"
-    read += f":transferin={TRANSFERS[source.dynamic_range]}:rangein={_range(source)}"
+    read += f":transferin={TRANSFERS[source.dynamic_range]}:rangein={range_name(source)}"
     primaries = PRIMARIES.get(wanted.primaries, "709")
     written = f"matrix={MATRICES.get(wanted.matrix, '709')}:transfer={STANDARD_TRANSFER}:primaries={primaries}"
     return [
@@ -51,9 +53,10 @@ def tone_mapped(source: Colour, wanted: Colour) -> list[str]:
         "format=gbrpf32le",
         f"zscale=primaries={primaries}",
         f"tonemap=mobius:param={KNEE}:desat=0:peak={peak_nits(source) / WHITE_NITS:.4f}",
-        f"zscale={written}:range={_range(wanted)}:dither=ordered",
+        f"zscale={written}:range={range_name(wanted)}:dither=ordered",
     ]
 
 
-def _range(colour: Colour) -> str:
+def range_name(colour: Colour) -> str:
+    """By the scaler's name: of all codes, or of those from black to white."""
     return "full" if colour.full_range else "limited"

@@ -58,6 +58,8 @@ def _picture(video: VideoStream, made: VideoSettings, size: tuple[int, int]) -> 
         rotation_from=video.rotation,
         colour=SCREEN if bright else video.colour,
         colour_from=video.colour if bright else None,
+        bit_depth_from=video.bit_depth,
+        whole_planes_from=video.in_whole_planes(Borders()),
     )
 
 

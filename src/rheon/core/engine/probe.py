@@ -37,6 +37,8 @@ from .written import written_tags
 PROBE_TIMEOUT_S = 30
 VARIES = 0.02
 UNTOLD = (None, "unknown", "reserved", "gbr")
+PLANAR = re.compile(r"yuvj?4(20|22|44)p((10|12)le)?")
+"""Formats, by the engine's names, that hold luma and chroma apart."""
 RUN_THROUGH_TIMEOUT_S = 120
 HEADER_BYTES = 128
 DOCTYPE_WEBM = b"\x42\x82\x84webm"
@@ -234,6 +236,7 @@ def _video(stream: dict[str, Any]) -> VideoStream:
         scan=_scan(str(order)),
         top_field_first=order not in ("bb", "bt"),
         bit_depth=_bit_depth(str(stream.get("pix_fmt", ""))),
+        planar=PLANAR.fullmatch(str(stream.get("pix_fmt", ""))) is not None,
         profile=_profile(codec, stream.get("profile")),
         level=_level(codec, stream.get("level")),
         bitrate_bps=whole(stream.get("bit_rate")) or None,

@@ -5,6 +5,7 @@ from __future__ import annotations
 import contextlib
 import fcntl
 import os
+import re
 import resource
 import shutil
 import signal
@@ -36,6 +37,7 @@ GRACE_S = 3.0
 PIPE_BYTES = CHUNK_BYTES = 1 << 20
 GENTLE, AWAITED = "10", "3"
 """Niceness of what leaves the processor to others; of two that want it, 3 gets five times as much as 10."""
+LACKS_PART = re.compile("No such filter: |Unknown encoder ")
 SHORT_OF_MEMORY = ("Cannot allocate memory", "bad_alloc", "malloc of size", "Out of memory")
 """What programs say where they get no more."""
 
@@ -319,6 +321,12 @@ def _raise_for(following: _Following, command: Command) -> None:
             memory_mib=_limits.memory_bytes >> 20,
             argv=list(command.argv),
             tail=list(following.tail),
+        )
+    lacked = next((line for line in following.tail if LACKS_PART.search(line)), None)
+    if status and lacked:
+        program = command.argv[0]
+        raise ToolMissing(
+            "This {program} was built without something that is needed: {reason}.", program=program, reason=lacked
         )
     if status:
         raise EngineError(

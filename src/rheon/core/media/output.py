@@ -52,10 +52,12 @@ class VideoSettings:
     ``every``-th is taken.
     ``film_in_fields`` says that repeated fields are taken out by looking at them instead of by their flags; a picture
     is combed whose lines differ by more than ``comb_limit``, in steps of eight bits.
-    ``colour_from`` is the source's where it has to be turned into ``colour``. ``pad`` is black around the picture,
-    inside its size. Differences up to ``denoise`` are smoothed, and steps up to ``deband``, both in steps of eight
-    bits. ``parts`` are the settings of each part of a joined title where not all are treated alike.
-    ``edges`` are those of the pictures at both ends of a copied stretch that is cut to the picture.
+    ``colour_from`` is the source's where it has to be turned into ``colour``. The source's pictures have
+    ``bit_depth_from`` bits; where ``whole_planes_from``, what is left by the crop consists of planes of luma and
+    chroma, each a whole number of pixels wide and high. ``pad`` is black around the picture, inside its size.
+    Differences up to ``denoise`` are smoothed, and steps up to ``deband``, both in steps of eight bits. ``parts`` are
+    the settings of each part of a joined title where not all are treated alike. ``edges`` are those of the pictures at
+    both ends of a copied stretch that is cut to the picture.
     """
 
     action: Action
@@ -80,6 +82,8 @@ class VideoSettings:
     combed: bool = False
     colour: Colour | None = None
     colour_from: Colour | None = None
+    bit_depth_from: int = 8
+    whole_planes_from: bool = False
     encoder: str | None = None
     device: str = ""
     quality: int | None = None

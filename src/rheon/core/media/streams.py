@@ -144,6 +144,7 @@ class VideoStream:
     ``frame_rate`` is that of the quick parts; ``holding_rate`` is the container's word for one that
     holds every picture. ``noise`` is its standard deviation in steps of eight bits, where somebody has measured it.
     ``comb_limit`` says, in the same steps, up to where lines of whole pictures differ by themselves.
+    ``planar``: luma and chroma lie in planes of their own, as in hardly any but recordings of screens they do not.
     ``place`` counts a file's streams from 0, as the container lists them.
     """
 
@@ -155,6 +156,7 @@ class VideoStream:
     scan: Scan = Scan.UNKNOWN
     top_field_first: bool = True
     bit_depth: int = 8
+    planar: bool = True
     profile: str | None = None
     level: str | None = None
     reference_frames: int | None = None
@@ -177,6 +179,11 @@ class VideoStream:
     @property
     def dynamic_range(self) -> DynamicRange:
         return self.colour.dynamic_range if self.colour else DynamicRange.STANDARD
+
+    def in_whole_planes(self, cut: Borders) -> bool:
+        """Whether each plane of what a crop leaves is a whole number of pixels wide and high."""
+        sides = (self.width, self.height, cut.left, cut.right, cut.top, cut.bottom)
+        return self.planar and not any(side % 2 for side in sides)
 
     @property
     def is_combed(self) -> bool:

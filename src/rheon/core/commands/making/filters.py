@@ -6,8 +6,9 @@ import math
 from dataclasses import dataclass
 from fractions import Fraction
 
-from ...media import PTS_HZ, AudioSettings, Colour, Fields, VideoSettings, rate_text
-from ..tone_mapping import HDR, tone_mapped
+from ...media import PTS_HZ, AudioSettings, Fields, VideoSettings, rate_text
+from ..tone_mapping import HDR
+from .scaling import sized
 
 # Downmix to two channels. The centre carries the dialogue and stays the loudest part of each side; the limiter
 # catches the rare sum above full scale instead of turning everything down.
@@ -70,7 +71,7 @@ def graph(
     head = f"[{source}]{','.join(steps)}" if steps else f"[{source}]null"
     shape = made.sample_aspect
     tail = [
-        *_sized(made),
+        *sized(made),
         *_debanded(made),
         f"setsar={shape.numerator}/{shape.denominator}",
     ]
@@ -87,18 +88,6 @@ def graph(
     # in ticks finer than pictures, or a subtitle between two of them waits for the next but one
     head += ",settb=AVTB"
     return f"{head}[seen];[seen][{picture}]overlay=eof_action=pass{deep},{','.join(tail)}[out]"
-
-
-def _sized(made: VideoSettings) -> list[str]:
-    pad = made.pad
-    inside = (made.width - pad.left - pad.right, made.height - pad.top - pad.bottom)
-    around = [f"pad={made.width}:{made.height}:{pad.left}:{pad.top}:black"] if pad.any else []
-    source, wanted = made.colour_from, made.colour
-    scale = f"scale={inside[0]}:{inside[1]}:flags=lanczos{':interl=1' if made.fields is Fields.KEEP else ''}"
-    if source is not None and wanted is not None and source.dynamic_range is not wanted.dynamic_range:
-        # where there are few pixels: each is worked out in floating point
-        return [scale, *tone_mapped(source, wanted), *around]
-    return [f"{scale}{_colours(made)}", *around]
 
 
 def just_before(moment_s: float) -> str:
@@ -217,27 +206,6 @@ def _deinterlace(name: str, order: str, *, each: bool, which: str = "all") -> st
     if name == "w3fdif":
         return f"w3fdif=mode={'field' if each else 'frame'}:parity={order}:deint={which}"
     return f"{name}=mode={'send_field' if each else 'send_frame'}:parity={order}:deint={which}"
-
-
-# names of the matrices in the scaler
-SCALER_MATRICES = {"smpte170m": "bt601", "bt470bg": "bt601", "fcc": "fcc", "bt709": "bt709", "bt2020nc": "bt2020"}
-
-
-def _colours(made: VideoSettings) -> str:
-    """Options of the scaler that turn the source's matrix and range into the output's."""
-    source, wanted = made.colour_from, made.colour
-    if source is None or wanted is None:
-        return ""
-    return f":{_matrix('in', source)}:{_matrix('out', wanted)}"
-
-
-def scaler_matrix(colour: Colour) -> str:
-    """By the scaler's name."""
-    return SCALER_MATRICES.get(colour.matrix, "bt709")
-
-
-def _matrix(side: str, colour: Colour) -> str:
-    return f"{side}_color_matrix={scaler_matrix(colour)}:{side}_range={'full' if colour.full_range else 'limited'}"
 
 
 SNAPPED = f"asetpts='PTS-if(lt(abs(STARTT),{NEAR_ZERO_S}),STARTPTS,0)'"

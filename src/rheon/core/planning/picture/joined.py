@@ -87,6 +87,8 @@ def _settings(made: VideoSettings, part: PartPicture, pins: Pins, *, fitted: boo
         top_field_first=part.video.top_field_first,
         every=timing.every if timing.frame_rate == made.frame_rate else 1,
         colour_from=colour_change(part.video, made.colour),
+        bit_depth_from=part.video.bit_depth,
+        whole_planes_from=part.video.in_whole_planes(part.crop),
         denoise=denoise_for(part.video, pins),
     )
 

@@ -137,6 +137,8 @@ def encoded(
         rotation_from=request.title.video.rotation,
         colour=colour,
         colour_from=colour_change(video, colour),
+        bit_depth_from=video.bit_depth,
+        whole_planes_from=request.title.video.in_whole_planes(picture.crop.borders),
         denoise=denoise_for(video, pins),
         deband=deband_for(pins),
     )
