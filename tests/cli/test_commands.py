@@ -146,7 +146,8 @@ def test_chapters_of_a_list_and_a_picture_go_into_the_file(media: Path, tmp_path
     listed, drawn = tmp_path / "names.txt", tmp_path / "own.png"
     listed.write_text("0:00 Up\n0:09 Down\n9:00 Never\n")
     Image.new("RGB", (400, 300), "teal").save(drawn)
-    kites = ("--title", "1", "--device", "curlew-9", "--chapter-list", listed, "--set", "picture.preset=superfast")
+    quick = ("--until", "0:12", "--set", "picture.preset=superfast", "--set", "picture.size=360")
+    kites = ("--title", "1", "--device", "curlew-9", "--chapter-list", listed, *quick)
     for picture in (str(drawn), "0:03"):
         status, out = call(
             "convert", media / "camera/Kite day.mp4", *kites, "--artwork", picture, "--to", tmp_path / "out"

@@ -260,7 +260,7 @@ def test_of_two_nearly_equal_films_one_goes_to_a_tablet_that_takes_720_lines(
 def test_four_episodes_of_one_disc_go_the_same_way_by_constant_quality(
     drawer: StickDrawer, media: Path, tmp_path: Path
 ) -> None:
-    pins = ("picture.rate=quality:26", "picture.passes=1")
+    pins = ("picture.rate=quality:26", "picture.passes=1", "picture.size=240")
     files = [
         carried_out(Job(source="LOCK_KEEPERS", title=title, device="heron-8", pins=pins), media, tmp_path)[0]
         for title in (2, 3, 4, 5)
@@ -381,6 +381,7 @@ def test_disc_image_and_folder_become_several_kinds_of_file_and_a_bad_disc_says_
 def test_of_a_blu_ray_s_playlists_the_film_goes_to_one_device(drawer: StickDrawer, media: Path, tmp_path: Path) -> None:
     disc = document("scan", media / "HERON_REACH")
     (film,) = (title["number"] for title in disc["titles"] if title["role"] == "feature")
-    job = Job(source="HERON_REACH", title=film, device="heron-8", pins=("picture.encoder=software",))
+    pins = ("picture.encoder=software", "picture.size=240", "picture.preset=superfast")
+    job = Job(source="HERON_REACH", title=film, device="heron-8", pins=pins)
     (file,) = carried_out(job, media, tmp_path)
     assert file.duration_s == pytest.approx(32, abs=0.3) and file.picture["codec_name"] == "h264"
