@@ -23,10 +23,10 @@ from rheon.demo import scenario
 from rheon.demo.models import device
 
 
-def made_from(title: Title, folder: Path, *, size: str | None = "240", **pins: str) -> Delivered:
+def made_from(title: Title, folder: Path, *, size: str = "240", **pins: str) -> Delivered:
     """A file for a phone; pins have underlines for dots."""
     profile = device("heron-8")
-    said = {key.replace("_", "."): value for key, value in pins.items()} | ({"picture.size": size} if size else {})
+    said = {key.replace("_", "."): value for key, value in pins.items()} | {"picture.size": size}
     set_by_hand = read_pins(said)
     request = PlanRequest(title=title, devices=(profile,), name="out", balance=Balance.LEAN, pins=set_by_hand)
     order = Order(title=title, plan=plan(request), devices=(profile,), folder=folder, token="depth")

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 from fractions import Fraction
+from pathlib import Path
 
 import pytest
 from hypothesis import given, settings
@@ -14,6 +15,7 @@ from rheon.core.errors import BadPin
 from rheon.core.media import Borders, Source, Title
 from rheon.core.planning import Action, Plan, PlanRequest, plan, read_pins
 from rheon.core.planning.decisions.picture.aspect import ASPECTS
+from rheon.core.sources import read_source
 from rheon.demo.models import device
 
 BARS = Borders(top=60, bottom=60)
@@ -51,6 +53,18 @@ def test_a_pin_says_how_much_or_nothing(film: Title) -> None:
     by_hand = cut(planned(film, picture_crop="40,80,8,8", subtitles_track="0"))
     assert by_hand[:3] == (Borders(top=40, bottom=80, left=8, right=8), "40 above, 80 below, 8 left, 8 right", "pinned")
     assert cut(planned(film, picture_crop="auto"))[0] == BARS
+
+
+@pytest.mark.parametrize(
+    "name", ["MARRAM_NIGHTS", "HERON_REACH", "camera/Kite day.mp4", "camera/Regatta, two languages.mkv"]
+)
+def test_planes_of_discs_and_files_are_whole_unless_a_side_is_odd(name: str, media: Path) -> None:
+    title = read_source(media / name).titles[0]
+    assert title.video
+    for change, whole in (({}, True), ({"width": title.video.width - 1}, False), ({"planar": False}, False)):
+        changed = replace(title, video=replace(title.video, **change))
+        made = planned(changed, picture_size="240", picture_crop="none").settings
+        assert made and made.video and made.video.whole_planes_from == whole
 
 
 @pytest.mark.parametrize("pin", ["much", "60,60", "240,240,0,0", "0,0,330,330", "-2,0,0,0"])

@@ -37,7 +37,8 @@ GRACE_S = 3.0
 PIPE_BYTES = CHUNK_BYTES = 1 << 20
 GENTLE, AWAITED = "10", "3"
 """Niceness of what leaves the processor to others; of two that want it, 3 gets five times as much as 10."""
-LACKS_PART = re.compile("No such filter: |Unknown encoder ")
+LACKS_PART = re.compile(r"(\[\S+ @ \S+\] )?(No such filter: |Unknown encoder )'.*")
+"""What an engine says that was built without something."""
 SHORT_OF_MEMORY = ("Cannot allocate memory", "bad_alloc", "malloc of size", "Out of memory")
 """What programs say where they get no more."""
 
@@ -322,11 +323,14 @@ def _raise_for(following: _Following, command: Command) -> None:
             argv=list(command.argv),
             tail=list(following.tail),
         )
-    lacked = next((line for line in following.tail if LACKS_PART.search(line)), None)
+    lacked = next((line for line in following.tail if LACKS_PART.fullmatch(line)), None)
     if status and lacked:
-        program = command.argv[0]
         raise ToolMissing(
-            "This {program} was built without something that is needed: {reason}.", program=program, reason=lacked
+            "This {program} was built without something that is needed: {reason}.",
+            program=command.argv[0],
+            reason=lacked,
+            argv=list(command.argv),
+            tail=list(following.tail),
         )
     if status:
         raise EngineError(

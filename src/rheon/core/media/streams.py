@@ -144,7 +144,7 @@ class VideoStream:
     ``frame_rate`` is that of the quick parts; ``holding_rate`` is the container's word for one that
     holds every picture. ``noise`` is its standard deviation in steps of eight bits, where somebody has measured it.
     ``comb_limit`` says, in the same steps, up to where lines of whole pictures differ by themselves.
-    ``planar``: luma and chroma lie in planes of their own, as in hardly any but recordings of screens they do not.
+    ``planar``: luma and chroma are known to lie in planes of their own; recordings of screens may have them in none.
     ``place`` counts a file's streams from 0, as the container lists them.
     """
 
@@ -156,7 +156,7 @@ class VideoStream:
     scan: Scan = Scan.UNKNOWN
     top_field_first: bool = True
     bit_depth: int = 8
-    planar: bool = True
+    planar: bool = False
     profile: str | None = None
     level: str | None = None
     reference_frames: int | None = None

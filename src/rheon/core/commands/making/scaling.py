@@ -31,7 +31,7 @@ def _scaled(made: VideoSettings, size: tuple[int, int], source: Colour | None, w
     if made.fields is Fields.KEEP or not made.whole_planes_from:
         # which takes each field by itself, and pictures in any form
         fields = ":interl=1" if made.fields is Fields.KEEP else ""
-        return [f"scale={width}:{height}:flags=lanczos{fields}{_turned(source, wanted)}"]
+        return [f"scale={width}:{height}:flags=lanczos{fields}{_converted(source, wanted)}"]
     # the same curve in a quarter of the time, and in less where the matrix changes. All of it is told: what pictures
     # say of themselves may be missing, wrong, or something that it can't convert
     scale = f"zscale=w={width}:h={height}:filter=lanczos:c=left"
@@ -48,10 +48,10 @@ def _matrix(colour: Colour) -> str:
     return MATRICES.get(colour.matrix, "709")
 
 
-def _turned(source: Colour | None, wanted: Colour | None) -> str:
+def _converted(source: Colour | None, wanted: Colour | None) -> str:
     if source is None or wanted is None or source == wanted:
         return ""
-    turned = (("in", source), ("out", wanted))
+    sides = (("in", source), ("out", wanted))
     return "".join(
-        f":{side}_color_matrix={scaler_matrix(colour)}:{side}_range={range_name(colour)}" for side, colour in turned
+        f":{side}_color_matrix={scaler_matrix(colour)}:{side}_range={range_name(colour)}" for side, colour in sides
     )

@@ -48,6 +48,7 @@ def video_stream(listed: Iterable[ListedStream]) -> VideoStream | None:
             frame_rate=rate / 2 if scan is Scan.INTERLACED and rate > 30 else rate,
             sample_aspect=Fraction(16, 9) * height / width if width == 720 else Fraction(1),
             scan=scan,
+            planar=True,
             # what the format allows at most; the data may ask for less of a decoder
             profile="high" if codec == "h264" else None,
             level="4.1" if codec == "h264" else None,

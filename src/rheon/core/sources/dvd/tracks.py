@@ -47,6 +47,7 @@ def video_stream(tables: TitleSetTables, facts: SampleFacts) -> VideoStream:
         sample_aspect=aspect * height / width,
         scan=facts.scan,
         top_field_first=facts.top_first * 2 >= facts.pictures,
+        planar=True,
         letterboxed=tables.letterboxed,
         stream_id=VIDEO_STREAM,
     )
